@@ -1,0 +1,49 @@
+//! Boxing: making a flat bag stand by sewing its lower corners across. Common practice throughout.
+
+use crate::measure::Length;
+use serde::{Deserialize, Serialize};
+
+/// How the corners are boxed.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "kebab-case")]
+pub enum Boxing {
+    /// Cut out at the table, measured from the raw edges, and seamed.
+    #[default]
+    CutOut,
+    /// Squares drawn from the seam lines and sewn on the drawn line; trimmed after.
+    SeamLines,
+    /// Side seam folded on base seam and sewn across where the triangle is as wide as the bag is deep.
+    SewnAcross,
+}
+
+/// Which line a drawn square of side `c` is measured from, and what is sewn.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Square {
+    /// From the raw edges, cut out and seamed.
+    CutFromRawEdges,
+    /// From the seam lines, sewn on the drawn line.
+    SewnFromSeamLines,
+    /// From the raw edges but sewn on the drawn line: the usual mistake.
+    SewnFromRawEdges,
+}
+
+/// The depth a square of side `square` gives, with seams `seam` at side and base and `boxing` across the corner.
+pub fn depth_of_square(square: Length, drawn: Square, seam: Length, boxing: Length) -> Length {
+    match drawn {
+        Square::CutFromRawEdges => (square + boxing - seam) * 2,
+        Square::SewnFromSeamLines => square * 2,
+        Square::SewnFromRawEdges => (square - seam) * 2,
+    }
+}
+
+/// What to cut out of a panel's corner, (across, up) from the raw edges, for a finished `depth`: a square of half the
+/// depth when the seams are equal.
+pub fn notch(depth: Length, side: Length, base: Length, boxing: Length) -> (Length, Length) {
+    (depth / 2 + side - boxing, depth / 2 + base - boxing)
+}
+
+/// Sewn across: (length of the seam across the triangle, its distance from the tip along the seams).
+pub fn across(depth: Length) -> (Length, Length) {
+    (depth, depth / 2)
+}

@@ -1,0 +1,7 @@
+//! What to buy: each cloth of a lay in shop steps with its price, and what another width would take.
+//!
+//! For the Buy stage and the shopping list.
+
+mod purchase;
+
+pub use purchase::{OtherWidth, Purchase, other_widths, purchases, usual_widths};

@@ -1,0 +1,84 @@
+//! The shopping list.
+
+use crate::cloth::{Form, Money};
+use crate::lay::{Budget, Job, Lay, Silent, solve};
+use crate::measure::{Length, System};
+
+/// One line of the list.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Purchase {
+    /// The cloth.
+    pub cloth: String,
+    /// Unwashed length the lay takes.
+    pub needed: Length,
+    /// Length to ask for, or taken from what is owned.
+    pub length: Length,
+    /// Nothing is bought: it is owned.
+    pub owned: bool,
+    /// What it costs, if there is a price.
+    pub cost: Option<Money>,
+    /// How much of the bought length the lay does not take.
+    pub spare: Length,
+    /// No shorter length the shop sells will do.
+    pub proven: bool,
+}
+
+/// The list for a lay, in the job's order of cloths.
+pub fn purchases(job: &Job, lay: &Lay) -> Vec<Purchase> {
+    lay.cloths
+        .iter()
+        .filter_map(|c| {
+            let cloth = job.cloth(&c.cloth)?;
+            let needed = c.needed_length.before_shrinking(cloth.shrink.along);
+            Some(Purchase {
+                cloth: cloth.id.clone(),
+                needed,
+                length: c.buy_length,
+                owned: cloth.owned,
+                cost: if cloth.owned { None } else { cloth.price.map(|p| p.of(c.buy_length)) },
+                spare: c.buy_length - needed,
+                proven: c.proven(),
+            })
+        })
+        .collect()
+}
+
+/// Widths shops commonly hold (common practice): cotton, furnishing, canvas.
+pub fn usual_widths(system: System) -> [Length; 3] {
+    match system {
+        System::Inches => [Length::INCH * 44, Length::INCH * 54, Length::INCH * 60],
+        System::Centimetres => [Length::CENTIMETRE * 110, Length::CENTIMETRE * 140, Length::CENTIMETRE * 150],
+    }
+}
+
+/// What the same pieces take of a cloth of another width.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct OtherWidth {
+    /// From edge to edge.
+    pub width: Length,
+    /// Length to buy, or nothing when a piece does not fit.
+    pub length: Option<Length>,
+}
+
+/// The usual widths other than its own for the roll `id` of `job`, each searched for `iterations`.
+pub fn other_widths(job: &Job, id: &str, iterations: u64) -> Vec<OtherWidth> {
+    let Some(Form::Roll { width: own, .. }) = job.cloth(id).map(|c| c.form.clone()) else { return vec![] };
+    let mut alone = job.clone();
+    alone.cloths.retain(|c| c.id == id);
+    alone.pieces.retain(|p| p.cloths.first().is_some_and(|c| c == id));
+    for piece in &mut alone.pieces {
+        piece.cloths.truncate(1);
+    }
+    usual_widths(job.units)
+        .into_iter()
+        .filter(|w| (w.0 - own.0).abs() > Length::INCH.0)
+        .map(|w| {
+            for cloth in &mut alone.cloths {
+                cloth.form = Form::Roll { width: w, length: None, max: None };
+                cloth.owned = false;
+            }
+            let lay = solve(&alone, Budget { iterations }, &mut Silent).ok().filter(Lay::complete);
+            OtherWidth { width: w, length: lay.map(|l| l.bought()) }
+        })
+        .collect()
+}

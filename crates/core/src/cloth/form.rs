@@ -1,0 +1,151 @@
+//! A cloth and the room there is on it.
+
+use super::{Money, Price, Print, PrintUp};
+use crate::measure::{Length, ShopStep};
+use crate::shape::Outline;
+use serde::{Deserialize, Serialize};
+
+/// Shrinkage in the wash, in parts per million of the bought size.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
+pub struct Shrink {
+    /// Of the length.
+    pub along: u32,
+    /// Of the width.
+    pub across: u32,
+}
+
+impl Shrink {
+    /// Washed already, or never to be.
+    pub const NONE: Self = Self { along: 0, across: 0 };
+}
+
+/// The form a cloth comes in.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum Form {
+    /// A width, cut to length.
+    Roll {
+        /// From edge to edge, selvedges included, as bought.
+        width: Length,
+        /// What is owned of it; nothing means it is bought.
+        length: Option<Length>,
+        /// The longest the shop can cut; nothing means as long as needed.
+        max: Option<Length>,
+    },
+    /// A fixed rectangle: a fat quarter, a square.
+    Sheet {
+        /// Across.
+        width: Length,
+        /// Along.
+        height: Length,
+        /// How many alike.
+        count: u32,
+    },
+    /// A remnant of any outline, with places that cannot be used.
+    Scrap {
+        /// Its edge.
+        outline: Outline,
+        /// Stains and holes, in the scrap's own axes.
+        flaws: Vec<Outline>,
+    },
+}
+
+/// One cloth of a job. Sizes are as bought; the lay is drawn as washed.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Cloth {
+    /// Its key in the job.
+    pub id: String,
+    /// What the maker calls it.
+    pub name: String,
+    /// Roll, sheet or scrap.
+    pub form: Form,
+    /// Lost at each side of a roll.
+    pub selvedge: Length,
+    /// Lost at each cut end: squaring up costs about 1 in on a roll cut by scissors (common practice).
+    pub trim: Length,
+    /// Shrinkage before cutting.
+    pub shrink: Shrink,
+    /// What the shop cuts.
+    pub shop: ShopStep,
+    /// Its price, if known.
+    pub price: Option<Price>,
+    /// Costs nothing and is used first.
+    pub owned: bool,
+    /// The print's direction.
+    pub print: Print,
+    /// Where the print's up points.
+    pub up: PrintUp,
+    /// A pile that lies one way; counts as a one-way print.
+    pub nap: bool,
+    /// 1, or 2 when it lies folded lengthwise.
+    pub layers: u8,
+}
+
+impl Cloth {
+    /// A roll to buy, all-over, with nothing lost and any length sold; a start for building one.
+    pub fn roll(id: impl Into<String>, width: Length) -> Self {
+        let id = id.into();
+        Self {
+            name: id.clone(),
+            id,
+            form: Form::Roll { width, length: None, max: None },
+            selvedge: Length::ZERO,
+            trim: Length::ZERO,
+            shrink: Shrink::NONE,
+            shop: ShopStep { step: None, min: Length::ZERO },
+            price: None,
+            owned: false,
+            print: Print::AllOver,
+            up: PrintUp::Length,
+            nap: false,
+            layers: 1,
+        }
+    }
+
+    /// The print's direction, a nap counted as one-way.
+    pub fn direction(&self) -> Print {
+        if self.nap { Print::OneWay } else { self.print }
+    }
+
+    /// Width from edge to edge as washed.
+    pub fn washed_width(&self) -> Length {
+        let width = match &self.form {
+            Form::Roll { width, .. } | Form::Sheet { width, .. } => *width,
+            Form::Scrap { outline, .. } => outline.extent(crate::shape::Turn::NONE).0,
+        };
+        width.shrunk(self.shrink.across)
+    }
+
+    /// Width between the selvedges as washed; negative when the selvedges eat it all.
+    pub fn usable_width(&self) -> Length {
+        self.washed_width() - self.selvedge * 2
+    }
+
+    /// The longest run between the trimmed ends as washed, if there is a limit.
+    pub fn usable_length(&self) -> Option<Length> {
+        let limit = match &self.form {
+            Form::Roll { length: Some(owned), .. } => Some(*owned),
+            Form::Roll { length: None, max, .. } => *max,
+            Form::Sheet { height, .. } => Some(*height),
+            Form::Scrap { outline, .. } => Some(outline.extent(crate::shape::Turn::NONE).1),
+        };
+        limit.map(|length| length.shrunk(self.shrink.along) - self.trim * 2)
+    }
+
+    /// The washed length that holds a lay of length `laid`: both ends trimmed; nothing laid needs nothing.
+    pub fn needed_length(&self, laid: Length) -> Length {
+        if laid <= Length::ZERO { Length::ZERO } else { laid + self.trim * 2 }
+    }
+
+    /// What to ask the shop for so that `needed` is there after the wash; what is owned is not bought.
+    pub fn buy_length(&self, needed: Length) -> Length {
+        if self.owned {
+            return needed.before_shrinking(self.shrink.along);
+        }
+        self.shop.to_buy(needed.before_shrinking(self.shrink.along))
+    }
+
+    /// What `bought` costs: nothing when owned or unpriced.
+    pub fn cost(&self, bought: Length) -> Money {
+        if self.owned { Money(0) } else { self.price.map_or(Money(0), |price| price.of(bought)) }
+    }
+}

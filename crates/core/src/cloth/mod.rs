@@ -1,0 +1,14 @@
+//! What is cut from: rolls, sheets and scraps, with width, selvedge, print, shrinkage, shop step and price.
+//!
+//! For `lay` (how much width and length is there?) and `buying` (what does a length cost?).
+//! Axes: x across the width from the left edge, y along the length from the cut end, right side up.
+
+mod form;
+mod material;
+mod price;
+mod print;
+
+pub use form::{Cloth, Form, Shrink};
+pub use material::Material;
+pub use price::{Money, Price};
+pub use print::{Print, PrintUp};

@@ -1,0 +1,9 @@
+//! A lay turned into an ordered list of cuts, each with the reading to set on the ruler and what falls off.
+//!
+//! For the Cut stage and the cut sheet. The end is squared, the selvedge taken off, then strips are cut right across
+//! and each is cross-cut before the next, so that no unlabelled strips pile up. Where a lay cannot come apart edge to
+//! edge a piece is freed by cuts that stop. Corners are cut out last, through all panels alike at once.
+
+mod steps;
+
+pub use steps::{CornerCut, Cut, CutKind, Edge, Freed, Line, Step, cut_list};

@@ -1,0 +1,228 @@
+//! The steps at the table.
+
+use crate::lay::{ClothLay, Job, Region};
+use crate::lay::{Placement, first_line};
+use crate::measure::Length;
+use crate::piece::{Corners, Piece};
+
+/// The edge a reading is measured from.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Edge {
+    /// The left edge of what lies there.
+    Left,
+    /// The edge nearest the maker: the cut end, or the last cut across.
+    Near,
+}
+
+/// What kind of cut it is.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum CutKind {
+    /// Takes off just enough to make the end square.
+    SquareEnd,
+    /// Takes off a selvedge.
+    Selvedge,
+    /// Right across what lies there.
+    Through,
+    /// Stops at the end of the line: another piece lies beyond.
+    Stopped,
+}
+
+/// A line on the cloth.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct Line {
+    /// Start, across.
+    pub x1: Length,
+    /// Start, along.
+    pub y1: Length,
+    /// End, across.
+    pub x2: Length,
+    /// End, along.
+    pub y2: Length,
+}
+
+/// A piece that comes off.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Freed {
+    /// Id of the piece.
+    pub piece: String,
+    /// Which copy.
+    pub copy: u32,
+}
+
+/// One straight cut.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Cut {
+    /// The kind.
+    pub kind: CutKind,
+    /// Where.
+    pub line: Line,
+    /// What to set on the ruler, measured from `from`.
+    pub reading: Length,
+    /// What the reading is measured from.
+    pub from: Edge,
+    /// The rectangle of cloth that lies there before the cut.
+    pub lies: Region,
+    /// Pieces that come off with this cut.
+    pub frees: Vec<Freed>,
+    /// A bare part that comes off with this cut.
+    pub bare: Option<Region>,
+}
+
+/// Corners cut out of finished rectangles.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct CornerCut {
+    /// Id of the piece.
+    pub piece: String,
+    /// How many lie on each other.
+    pub layers: u32,
+    /// In from the side.
+    pub across: Length,
+    /// Up from the base.
+    pub up: Length,
+}
+
+/// One step at the table.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum Step {
+    /// A straight cut on the cloth with this id.
+    Cut {
+        /// The cloth.
+        cloth: String,
+        /// The cut.
+        cut: Cut,
+    },
+    /// Corners, after the rectangles.
+    Corners(CornerCut),
+}
+
+/// All steps for the cloths of a lay, in their order, then the corners of `pieces`.
+pub fn cut_list(job: &Job, cloths: &[ClothLay], pieces: &[Piece]) -> Vec<Step> {
+    let mut steps = Vec::new();
+    for lay in cloths {
+        let Some(cloth) = job.cloth(&lay.cloth) else { continue };
+        let regions: Vec<Region> = lay.placements.iter().filter_map(|p| region_of(job, p)).collect();
+        let there = lay.buy_length.shrunk(cloth.shrink.along).max(lay.needed_length);
+        let mut table = Table { placements: &lay.placements, regions: &regions, cuts: Vec::new() };
+        let whole = Region { x: 0, y: 0, width: cloth.washed_width().0, height: there.0 };
+        table.take_apart(whole, cloth.selvedge, cloth.trim);
+        steps.extend(table.cuts.into_iter().map(|cut| Step::Cut { cloth: cloth.id.clone(), cut }));
+    }
+    let placed = |piece: &Piece| cloths.iter().any(|c| c.placements.iter().any(|p| p.piece == piece.id));
+    steps.extend(pieces.iter().filter(|p| placed(p)).filter_map(|p| match &p.corners {
+        Corners::Whole => None,
+        Corners::CutOut { across, up } => Some(Step::Corners(CornerCut {
+            piece: p.id.to_owned(),
+            layers: p.count,
+            across: across.size,
+            up: up.size,
+        })),
+    }));
+    steps
+}
+
+fn region_of(job: &Job, placement: &Placement) -> Option<Region> {
+    let (width, height) = job.piece(&placement.piece)?.outline.extent(placement.turn);
+    Some(Region { x: placement.x.0, y: placement.y.0, width: width.0, height: height.0 })
+}
+
+struct Table<'a> {
+    placements: &'a [Placement],
+    regions: &'a [Region],
+    cuts: Vec<Cut>,
+}
+
+impl Table<'_> {
+    fn take_apart(&mut self, whole: Region, selvedge: Length, trim: Length) {
+        let mut rest = whole;
+        if trim > Length::ZERO {
+            let (end, left) = rest.split_across(rest.y + trim.0);
+            self.cut(CutKind::SquareEnd, rest, true, end.top(), &[], Some(end));
+            rest = left;
+        }
+        if selvedge > Length::ZERO {
+            let (edge, left) = rest.split_along(rest.x + selvedge.0);
+            self.cut(CutKind::Selvedge, rest, false, edge.right(), &[], None);
+            rest = left;
+        }
+        let all: Vec<usize> = (0..self.regions.len()).collect();
+        self.divide(rest, &all);
+    }
+
+    fn divide(&mut self, region: Region, inside: &[usize]) {
+        match inside {
+            [] => return,
+            [only] if self.regions[*only] == region => return,
+            _ => {}
+        }
+        if let Some((across, at)) = first_line(region, self.regions, inside) {
+            let (near, far): (Vec<usize>, Vec<usize>) = inside.iter().partition(|&&i| {
+                if across { self.regions[i].top() <= at } else { self.regions[i].right() <= at }
+            });
+            let (near_region, far_region) = if across { region.split_across(at) } else { region.split_along(at) };
+            // What is freed are pieces that lie alone in their part, on either side of the line.
+            let alone = |part: Region, those: &[usize]| matches!(those, [only] if self.regions[*only] == part);
+            let mut frees: Vec<usize> = Vec::new();
+            if alone(near_region, &near) {
+                frees.extend(&near);
+            }
+            if alone(far_region, &far) {
+                frees.extend(&far);
+            }
+            let bare = if near.is_empty() {
+                Some(near_region)
+            } else if far.is_empty() {
+                Some(far_region)
+            } else {
+                None
+            };
+            self.cut(CutKind::Through, region, across, at, &frees, bare);
+            self.divide(near_region, &near);
+            self.divide(far_region, &far);
+            return;
+        }
+        // No line goes right across: free the nearest piece by cuts that stop at its corner.
+        let Some(&first) = inside.iter().min_by_key(|&&i| (self.regions[i].y, self.regions[i].x)) else { return };
+        let piece = self.regions[first];
+        let vertical = |x: i64| Line { x1: Length(x), y1: Length(piece.y), x2: Length(x), y2: Length(piece.top()) };
+        let mut lines = Vec::new();
+        if piece.x > region.x {
+            lines.push((vertical(piece.x), Length(piece.x - region.x), Edge::Left));
+        }
+        if piece.right() < region.right() {
+            lines.push((vertical(piece.right()), Length(piece.right() - region.x), Edge::Left));
+        }
+        if piece.top() < region.top() {
+            let y = Length(piece.top());
+            let line = Line { x1: Length(piece.x), y1: y, x2: Length(piece.right()), y2: y };
+            lines.push((line, Length(piece.top() - region.y), Edge::Near));
+        }
+        let last = lines.len().saturating_sub(1);
+        for (n, (line, reading, from)) in lines.into_iter().enumerate() {
+            let frees = if n == last { self.freed(&[first]) } else { vec![] };
+            self.cuts.push(Cut { kind: CutKind::Stopped, line, reading, from, lies: region, frees, bare: None });
+        }
+        let rest: Vec<usize> = inside.iter().copied().filter(|&i| i != first).collect();
+        self.divide(region, &rest);
+    }
+
+    fn freed(&self, those: &[usize]) -> Vec<Freed> {
+        those
+            .iter()
+            .map(|&i| Freed { piece: self.placements[i].piece.clone(), copy: self.placements[i].copy })
+            .collect()
+    }
+
+    fn cut(&mut self, kind: CutKind, lies: Region, across: bool, at: i64, frees: &[usize], bare: Option<Region>) {
+        let frees = self.freed(frees);
+        let (line, reading, from) = if across {
+            let y = Length(at);
+            let line = Line { x1: Length(lies.x), y1: y, x2: Length(lies.right()), y2: y };
+            (line, Length(at - lies.y), Edge::Near)
+        } else {
+            let x = Length(at);
+            let line = Line { x1: x, y1: Length(lies.y), x2: x, y2: Length(lies.top()) };
+            (line, Length(at - lies.x), Edge::Left)
+        };
+        self.cuts.push(Cut { kind, line, reading, from, lies, frees, bare });
+    }
+}

@@ -1,0 +1,120 @@
+//! The answer: what lies where, what it takes and what is left.
+
+use crate::cloth::Money;
+use crate::measure::Length;
+use crate::shape::Turn;
+use serde::{Deserialize, Serialize};
+
+/// One copy of a piece on a cloth: mirrored if so, turned counter-clockwise, then moved so that the lower left corner
+/// of its bounding box is at (`x`, `y`).
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+pub struct Placement {
+    /// Id of the piece.
+    pub piece: String,
+    /// Which copy, from 1.
+    pub copy: u32,
+    /// From the cloth's left edge, selvedge included.
+    pub x: Length,
+    /// From the cut end, trim included.
+    pub y: Length,
+    /// The turn.
+    pub turn: Turn,
+    /// Whether it lies face down.
+    pub mirrored: bool,
+}
+
+/// A rectangle left over that is worth keeping.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+pub struct Offcut {
+    /// Left edge.
+    pub x: Length,
+    /// Lower edge.
+    pub y: Length,
+    /// Across.
+    pub width: Length,
+    /// Along.
+    pub height: Length,
+}
+
+/// What lies on one cloth.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
+pub struct ClothLay {
+    /// Id of the cloth.
+    pub cloth: String,
+    /// Which copy of it, from 1.
+    pub copy: u32,
+    /// Washed length the lay takes, ends trimmed.
+    pub needed_length: Length,
+    /// Unwashed length to buy, in the shop's steps; of an owned roll, the unwashed length used.
+    pub buy_length: Length,
+    /// The pieces' share of the cloth bought.
+    pub used_share: f64,
+    /// The pieces.
+    pub placements: Vec<Placement>,
+    /// What is worth keeping, largest first.
+    pub offcuts: Vec<Offcut>,
+    /// No lay of these pieces on this cloth can have a shorter `buy_length` than this.
+    pub bound: Length,
+    /// Every cut can run edge to edge of what is left.
+    pub through: bool,
+}
+
+impl ClothLay {
+    /// Whether `buy_length` cannot be beaten.
+    pub fn proven(&self) -> bool {
+        self.buy_length <= self.bound
+    }
+}
+
+/// Copies that found no place.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+pub struct Unplaced {
+    /// Id of the piece.
+    pub piece: String,
+    /// How many copies.
+    pub count: u32,
+    /// Why, as a sentence.
+    pub why: String,
+}
+
+/// What no lay can beat.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+pub struct Bound {
+    /// Least cost.
+    pub cost: Money,
+    /// Least length bought in all.
+    pub length: Length,
+}
+
+/// A whole lay.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
+pub struct Lay {
+    /// Name of the job.
+    pub job: String,
+    /// One entry for each cloth that is used.
+    pub cloths: Vec<ClothLay>,
+    /// What found no place.
+    pub unplaced: Vec<Unplaced>,
+    /// What the cloth to buy costs.
+    pub cost: Money,
+    /// What no lay can beat.
+    pub bound: Bound,
+    /// No smaller purchase on the shop's steps can hold these pieces.
+    pub proven: bool,
+    /// What the maker should know, each a sentence.
+    pub warnings: Vec<String>,
+    /// Iterations of the search behind it.
+    pub iterations: u64,
+}
+
+impl Lay {
+    /// Everything found a place.
+    pub fn complete(&self) -> bool {
+        self.unplaced.is_empty()
+    }
+
+    /// Length to buy over all cloths.
+    pub fn bought(&self) -> Length {
+        self.cloths.iter().map(|c| c.buy_length).sum()
+    }
+}

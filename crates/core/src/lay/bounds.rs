@@ -1,0 +1,80 @@
+//! Lengths that no lay on a strip can beat.
+//!
+//! Area; the tallest piece; pieces too wide to lie side by side; and dual-feasible functions applied to the widths
+//! (Fekete and Schepers 2004, "A general framework for bounds for higher-dimensional orthogonal packing problems").
+//! A piece that may lie two ways counts with the lesser of its two contributions, so every bound stays valid.
+
+use super::job::{Cuts, JobPiece};
+use super::strip::Strip;
+use crate::cloth::Cloth;
+use crate::measure::Length;
+
+/// The shortest length between the trimmed ends on which `pieces` (piece, copies) can possibly lie on `cloth`.
+pub fn shortest_length(cloth: &Cloth, pieces: &[(&JobPiece, u32)], gap: Length) -> Length {
+    let indexed: Vec<_> = pieces.iter().enumerate().map(|(i, (p, n))| (i, *p, *n)).collect();
+    Length(strip_bound(&Strip::new(cloth, &indexed, gap, Cuts::Free)))
+}
+
+pub(super) fn strip_bound(strip: &Strip) -> i64 {
+    let tallest = strip
+        .kinds
+        .iter()
+        .map(|k| k.choices.iter().map(|c| c.height).min().unwrap_or(0))
+        .max()
+        .unwrap_or(0);
+    let mut best = tallest.max(div_up(strip.area(), strip.width));
+    // ε runs over the widths and what they leave: nothing changes in between.
+    let mut steps: Vec<i64> = strip
+        .kinds
+        .iter()
+        .flat_map(|k| k.choices.iter().flat_map(|c| [c.width, strip.width - c.width + 1]))
+        .filter(|e| *e > 0 && 2 * e <= strip.width + 1)
+        .collect();
+    steps.push(strip.width / 2 + 1);
+    steps.sort_unstable();
+    steps.dedup();
+    // A strip holds hundreds of kinds at most in earnest; beyond that sample, which only weakens the bound.
+    let every = steps.len().div_ceil(200).max(1);
+    for e in steps.into_iter().step_by(every) {
+        best = best.max(weighted(strip, |w| threshold(w, strip.width, e), strip.width));
+    }
+    for k in 1..=5 {
+        best = best.max(weighted(strip, |w| rounding(w, strip.width, k), strip.width * k));
+    }
+    best - strip.gap
+}
+
+/// Σ height · f(width) over the pieces, divided by f's full width and rounded up.
+fn weighted(strip: &Strip, f: impl Fn(i64) -> i64, full: i64) -> i64 {
+    let total: i128 = strip
+        .kinds
+        .iter()
+        .map(|k| {
+            let least = k.choices.iter().map(|c| i128::from(f(c.width)) * i128::from(c.height)).min().unwrap_or(0);
+            least * k.count as i128
+        })
+        .sum();
+    div_up(total, full)
+}
+
+/// Widths over W − ε count as the whole width, widths under ε as nothing.
+fn threshold(w: i64, full: i64, e: i64) -> i64 {
+    if w > full - e {
+        full
+    } else if w < e {
+        0
+    } else {
+        w
+    }
+}
+
+/// u^(k), scaled by k·W: a share x = w/W becomes x where (k+1)x is whole, else ⌊(k+1)x⌋/k.
+fn rounding(w: i64, full: i64, k: i64) -> i64 {
+    let (times, scale) = ((k + 1) * w, full);
+    if times % scale == 0 { w * k } else { times / scale * full }
+}
+
+fn div_up(value: i128, by: i64) -> i64 {
+    let by = i128::from(by);
+    ((value + by - 1) / by) as i64
+}

@@ -1,0 +1,268 @@
+//! A deep search for a lay within a given length: fill a place between two walls with each piece that fits, or leave
+//! it, and give up a branch as soon as it is bound to waste more than there is to spare.
+//!
+//! Finds perfect dissections and the best lay of a few large pieces, where a constructor falls short. It always works
+//! at the narrowest place, which has the fewest ways to be filled, tries pieces that meet its walls first, and knows
+//! what a place is bound to waste from the sums the remaining pieces can reach. It is run with a limit on nodes and a
+//! random order of trying, over and over, so it makes no claim when it finds nothing.
+
+use super::random::Random;
+use super::reach::Reach;
+use super::strip::{Choice, Laid, Strip};
+
+/// Sums are only followed on strips of so many common steps.
+const MOST_STEPS: i64 = 8_192;
+
+pub(super) struct Niche<'a> {
+    strip: &'a Strip,
+    /// Tops may not pass this.
+    ceiling: i64,
+    nodes: u64,
+    spare: i128,
+    left: Vec<usize>,
+    /// Kinds in the order they are tried.
+    order: Vec<usize>,
+    /// Top of the skyline as (x, y); the last entry closes it at the strip's width.
+    skyline: Vec<(i64, i64)>,
+    lay: Vec<Laid>,
+    remaining: usize,
+    /// Common divisor of all widths and heights; 0 where the sums would be too many.
+    step: i64,
+    reach: Reach,
+}
+
+/// A level stretch of the skyline between two walls.
+struct Place {
+    at: usize,
+    x: i64,
+    y: i64,
+    width: i64,
+    /// How far the walls rise, at most to the ceiling.
+    rise_left: i64,
+    rise_right: i64,
+}
+
+impl<'a> Niche<'a> {
+    /// Looks for a lay of all of `strip` no longer than `length`, visiting at most `nodes` places.
+    pub(super) fn find(strip: &'a Strip, length: i64, nodes: u64, random: &mut Random) -> Option<Vec<Laid>> {
+        let step = common_step(strip);
+        // Every top is a sum of heights: between two sums there is nothing to gain.
+        let ceiling = (length + strip.gap) / step * step;
+        let spare = i128::from(strip.width) * i128::from(ceiling) - strip.area();
+        if spare < 0 || ceiling <= 0 {
+            return None;
+        }
+        let mut search = Niche {
+            strip,
+            ceiling,
+            nodes,
+            spare,
+            left: strip.kinds.iter().map(|k| k.count).collect(),
+            order: order_of_trying(strip, random),
+            skyline: vec![(0, 0), (strip.width, i64::MAX)],
+            lay: Vec::with_capacity(strip.pieces()),
+            remaining: strip.pieces(),
+            step: if strip.width.max(ceiling) / step > MOST_STEPS { 0 } else { step },
+            reach: Reach::default(),
+        };
+        search.fill().then_some(search.lay)
+    }
+
+    fn fill(&mut self) -> bool {
+        if self.remaining == 0 {
+            return true;
+        }
+        if self.nodes == 0 {
+            return false;
+        }
+        self.nodes -= 1;
+        let place = self.narrowest();
+        if self.hopeless(&place) {
+            return false;
+        }
+        for meets in 0..4 {
+            for i in 0..self.order.len() {
+                let kind = self.order[i];
+                if self.left[kind] == 0 {
+                    continue;
+                }
+                for choice in 0..self.strip.kinds[kind].choices.len() {
+                    let c = self.strip.kinds[kind].choices[choice];
+                    if c.width > place.width || place.y + c.height > self.ceiling || place.meets(c) != meets {
+                        continue;
+                    }
+                    self.left[kind] -= 1;
+                    self.remaining -= 1;
+                    self.lay.push(Laid { kind, choice, x: place.x, y: place.y });
+                    if self.raised(place.at, c.width, place.y + c.height) {
+                        return true;
+                    }
+                    self.lay.pop();
+                    self.remaining += 1;
+                    self.left[kind] += 1;
+                    if self.nodes == 0 {
+                        return false;
+                    }
+                }
+            }
+        }
+        // Leave the place as it is, up to its lower wall.
+        let rise = place.rise_left.min(place.rise_right);
+        let wasted = i128::from(rise) * i128::from(place.width);
+        if rise <= 0 || wasted > self.spare {
+            return false;
+        }
+        self.spare -= wasted;
+        if self.raised(place.at, place.width, place.y + rise) {
+            return true;
+        }
+        self.spare += wasted;
+        false
+    }
+
+    /// The narrowest place between two higher walls.
+    fn narrowest(&self) -> Place {
+        let lower_than_next = |i: usize| self.skyline[i].1 < self.skyline[i + 1].1;
+        let at = (0..self.skyline.len() - 1)
+            .filter(|&i| lower_than_next(i) && (i == 0 || !lower_than_next(i - 1)))
+            .min_by_key(|&i| self.skyline[i + 1].0 - self.skyline[i].0)
+            .unwrap_or(0);
+        let (x, y) = self.skyline[at];
+        let wall = |top: i64| top.min(self.ceiling) - y;
+        Place {
+            at,
+            x,
+            y,
+            width: self.skyline[at + 1].0 - x,
+            rise_left: wall(if at == 0 { i64::MAX } else { self.skyline[at - 1].1 }),
+            rise_right: wall(self.skyline[at + 1].1),
+        }
+    }
+
+    /// Whether more must be wasted, here or above any stretch of the skyline, than there is to spare.
+    fn hopeless(&mut self, place: &Place) -> bool {
+        if self.step == 0 {
+            return false;
+        }
+        let rise = place.rise_left.min(place.rise_right);
+        let (covered, lowest) = self.reachable(place.width, |c| (c.width, c.height));
+        let bare = place.width - covered.largest((place.width / self.step) as usize) as i64 * self.step;
+        self.reach = covered;
+        if i128::from(bare) * i128::from(rise.min(lowest)) > self.spare {
+            return true;
+        }
+        // Above a stretch some column holds pieces whose heights add up to at most what they can reach; a whole
+        // step of the narrowest piece's width is wasted otherwise. Only worth asking when nearly nothing is spare.
+        if self.spare >= i128::from(self.step) * i128::from(self.step) {
+            return false;
+        }
+        let (covered, _) = self.reachable(self.ceiling - place.y, |c| (c.height, c.width));
+        let stretches = &self.skyline[..self.skyline.len() - 1];
+        let fails = stretches.iter().filter(|s| s.1 >= place.y).any(|s| {
+            let room = ((self.ceiling - s.1) / self.step) as usize;
+            covered.largest(room) != room
+        });
+        self.reach = covered;
+        fails
+    }
+
+    /// The sums up to `limit` of one measure of the remaining pieces, and the least of the other measure among those
+    /// that can take part. `measures` gives (the one summed, the other).
+    fn reachable(&mut self, limit: i64, measures: impl Fn(Choice) -> (i64, i64)) -> (Reach, i64) {
+        let mut reach = std::mem::take(&mut self.reach);
+        reach.start((limit / self.step) as usize);
+        let mut least = i64::MAX;
+        for (kind, &left) in self.left.iter().enumerate().filter(|(_, left)| **left > 0) {
+            let mut sizes = [0; 4];
+            let mut n = 0;
+            let mut smallest = limit;
+            for &c in &self.strip.kinds[kind].choices {
+                let (size, other) = measures(c);
+                if size <= limit && n < sizes.len() {
+                    sizes[n] = (size / self.step) as usize;
+                    n += 1;
+                    smallest = smallest.min(size);
+                    least = least.min(other);
+                }
+            }
+            let useful = if n == 0 { 0 } else { left.min((limit / smallest) as usize) };
+            for _ in 0..useful {
+                reach.add(&sizes[..n]);
+            }
+        }
+        (reach, least)
+    }
+
+    /// Searches on with the skyline at `y` over `width` from the left of segment `at`, and puts it back.
+    fn raised(&mut self, at: usize, width: i64, y: i64) -> bool {
+        let (x, old) = self.skyline[at];
+        let (end, next) = self.skyline[at + 1];
+        self.skyline[at].1 = y;
+        let split = x + width < end;
+        let joined_next = !split && next == y;
+        if split {
+            self.skyline.insert(at + 1, (x + width, old));
+        } else if joined_next {
+            self.skyline.remove(at + 1);
+        }
+        let joined_last = at > 0 && self.skyline[at - 1].1 == y;
+        if joined_last {
+            self.skyline.remove(at);
+        }
+        if self.fill() {
+            return true;
+        }
+        if joined_last {
+            self.skyline.insert(at, (x, y));
+        }
+        if split {
+            self.skyline.remove(at + 1);
+        }
+        if joined_next {
+            self.skyline.insert(at + 1, (end, next));
+        }
+        self.skyline[at].1 = old;
+        false
+    }
+}
+
+impl Place {
+    /// How well `c` meets the walls, 0 best: it reaches from wall to wall, it is level with one, neither.
+    fn meets(&self, c: Choice) -> u8 {
+        let fills = c.width == self.width;
+        let level = c.height == self.rise_left || (fills && c.height == self.rise_right);
+        match (fills, level) {
+            (true, true) => 0,
+            (true, false) => 1,
+            (false, true) => 2,
+            (false, false) => 3,
+        }
+    }
+}
+
+/// Large kinds first, a little out of order; now and then any order.
+fn order_of_trying(strip: &Strip, random: &mut Random) -> Vec<usize> {
+    let mut order: Vec<usize> = (0..strip.kinds.len()).collect();
+    random.shuffle(&mut order);
+    if random.below(6) > 0 {
+        let largest = |k: usize| strip.kinds[k].choices.iter().map(|c| c.width.max(c.height)).max();
+        order.sort_by_key(|&k| std::cmp::Reverse(largest(k)));
+        for i in 0..order.len() {
+            let j = (i + random.below(8)).min(order.len() - 1);
+            order.swap(i, j);
+        }
+    }
+    order
+}
+
+/// The largest step that all sizes are multiples of.
+fn common_step(strip: &Strip) -> i64 {
+    let gcd = |mut a: i64, mut b: i64| {
+        while b != 0 {
+            (a, b) = (b, a % b);
+        }
+        a
+    };
+    let sizes = strip.kinds.iter().flat_map(|k| &k.choices).flat_map(|c| [c.width, c.height]);
+    sizes.fold(0, gcd).max(1)
+}

@@ -1,0 +1,74 @@
+//! Which widths the pieces still to be laid can add up to: a place whose width none of them reaches wastes cloth.
+
+/// Sums up to a limit, one bit each, in steps of a common divisor.
+#[derive(Clone, Debug, Default)]
+pub(super) struct Reach {
+    bits: Vec<u64>,
+    limit: usize,
+}
+
+impl Reach {
+    /// Starts over with nothing but the sum 0 and sums up to `limit`.
+    pub(super) fn start(&mut self, limit: usize) {
+        self.limit = limit;
+        self.bits.clear();
+        self.bits.resize(limit / 64 + 1, 0);
+        self.bits[0] = 1;
+    }
+
+    /// Adds a piece that measures one of `sizes`, or stays out.
+    pub(super) fn add(&mut self, sizes: &[usize]) {
+        for word in (0..self.bits.len()).rev() {
+            let mut shifted = 0;
+            for &size in sizes {
+                let (words, bits) = (size / 64, size % 64);
+                if word < words {
+                    continue;
+                }
+                shifted |= self.bits[word - words] << bits;
+                if bits > 0 && word > words {
+                    shifted |= self.bits[word - words - 1] >> (64 - bits);
+                }
+            }
+            self.bits[word] |= shifted;
+        }
+    }
+
+    /// The largest sum that is at most `most` (and at most the limit).
+    pub(super) fn largest(&self, most: usize) -> usize {
+        let most = most.min(self.limit);
+        let mut word = most / 64;
+        let mut here = self.bits[word] & (u64::MAX >> (63 - most % 64));
+        loop {
+            if here != 0 {
+                return word * 64 + 63 - here.leading_zeros() as usize;
+            }
+            if word == 0 {
+                return 0;
+            }
+            word -= 1;
+            here = self.bits[word];
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::Reach;
+
+    #[test]
+    fn sums_are_those_of_some_choice_of_sizes() {
+        let mut reach = Reach::default();
+        reach.start(200);
+        for sizes in [[70, 90].as_slice(), &[5], &[64]] {
+            reach.add(sizes);
+        }
+        let mut sums = vec![];
+        for most in 0..=200 {
+            if reach.largest(most) == most {
+                sums.push(most);
+            }
+        }
+        assert_eq!(sums, [0, 5, 64, 69, 70, 75, 90, 95, 134, 139, 154, 159]);
+    }
+}

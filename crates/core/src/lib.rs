@@ -1,0 +1,19 @@
+//! The rules of cutting a bag from cloth: exact lengths, pieces drafted from finished sizes, the lay on the cloth,
+//! what to buy and in what order to cut.
+//!
+//! No input or output, no clock, no threads, no HTTP and no SQL: everything here is a function of its arguments.
+//! Arrows run one way: `measure` ← `shape` ← `cloth`; `piece` ← `bag`; `lay` ← `cutting`, `buying`; `project` ties
+//! one maker's choices to all of them.
+
+pub mod bag;
+pub mod buying;
+pub mod cloth;
+pub mod cutting;
+pub mod lay;
+pub mod measure;
+pub mod piece;
+mod problem;
+pub mod project;
+pub mod shape;
+
+pub use problem::FieldProblem;

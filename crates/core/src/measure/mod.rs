@@ -1,0 +1,16 @@
+//! Lengths: held exactly, typed by people, shown on a ruler, bought in shop steps.
+//!
+//! For every other module. A [`Length`] counts eighths of a micrometre, so 1/64 in and 0.1 mm are both
+//! whole numbers; rounding happens only in [`Ruler`] (what a ruler can show) and [`ShopStep`] (what a
+//! shop cuts), and both say what they did.
+
+mod length;
+mod parse;
+mod ruler;
+mod shop;
+mod words;
+
+pub use length::{Area, Length, System};
+pub use parse::{LONGEST, ParseLengthError, parse_length};
+pub use ruler::{Ruler, Shown};
+pub use shop::{ShopStep, show_bought};

@@ -1,0 +1,61 @@
+//! Why a number is what it is: named terms that add up to it.
+
+use crate::measure::{Length, Ruler};
+
+/// One term of a sum: `2 × ½ side seam`.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Term {
+    /// What it stands for, in the trade's words.
+    pub name: &'static str,
+    /// How often it counts; negative when it is taken off.
+    pub times: i64,
+    /// One of it.
+    pub each: Length,
+    /// The field of the bag it comes from, if it comes from one.
+    pub field: Option<&'static str>,
+}
+
+impl Term {
+    /// `each`, once, from the bag's `field`.
+    pub fn once(name: &'static str, each: Length, field: &'static str) -> Self {
+        Self { name, times: 1, each, field: Some(field) }
+    }
+
+    /// `times` × `each`, from the bag's `field`.
+    pub fn times(name: &'static str, times: i64, each: Length, field: &'static str) -> Self {
+        Self { name, times, each, field: Some(field) }
+    }
+
+    /// What it adds.
+    pub fn value(&self) -> Length {
+        self.each * self.times
+    }
+}
+
+/// A size with its reason. The terms always add up to `size`.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Dimension {
+    /// The size, on a line of the ruler.
+    pub size: Length,
+    /// The terms, the rounding last if there was any.
+    pub terms: Vec<Term>,
+}
+
+impl Dimension {
+    /// The sum of `terms` that are not nothing, brought *up* to a line of `ruler`, so that rounding never makes a
+    /// piece too small; what it added is the last term.
+    pub fn sum(terms: Vec<Term>, ruler: Ruler) -> Self {
+        let mut terms: Vec<Term> = terms.into_iter().filter(|t| t.value() != Length::ZERO).collect();
+        let exact: Length = terms.iter().map(Term::value).sum();
+        let size = ruler.up(exact);
+        if size != exact {
+            terms.push(Term { name: "rounded up to the ruler", times: 1, each: size - exact, field: None });
+        }
+        Self { size, terms }
+    }
+
+    /// What rounding to the ruler added.
+    pub fn rounding(&self) -> Length {
+        self.terms.last().filter(|t| t.field.is_none()).map_or(Length::ZERO, Term::value)
+    }
+}

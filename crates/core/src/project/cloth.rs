@@ -1,0 +1,146 @@
+//! A roll as a project knows it: what the maker measures and sees of it.
+
+use crate::cloth::{Cloth, Form, Material, Price, Print, PrintUp, Shrink};
+use crate::measure::{Length, ShopStep, System};
+use serde::{Deserialize, Serialize};
+
+/// How a cloth is drawn. Each pattern has a direction of its own, so that upside down is seen.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "kebab-case")]
+pub enum Pattern {
+    /// A plain weave.
+    Plain,
+    /// Scattered dots.
+    Seeds,
+    /// Narrow and wide stripes along the length.
+    Ticking,
+    /// Crossed stripes.
+    Check,
+    /// A growing sprig with a flower: one-way.
+    Sprig,
+    /// Watering cans, all standing: one-way.
+    Cans,
+    /// Batting or fleece.
+    Fleece,
+}
+
+impl Pattern {
+    /// All patterns, in the order they are offered.
+    pub const ALL: [Self; 7] =
+        [Self::Plain, Self::Seeds, Self::Ticking, Self::Check, Self::Sprig, Self::Cans, Self::Fleece];
+
+    /// The direction a print drawn like this usually has.
+    pub const fn usual_print(self) -> Print {
+        match self {
+            Self::Plain | Self::Seeds | Self::Fleece => Print::AllOver,
+            Self::Ticking | Self::Check => Print::TwoWay,
+            Self::Sprig | Self::Cans => Print::OneWay,
+        }
+    }
+}
+
+/// What a cloth looks like.
+#[derive(Clone, Debug, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct Look {
+    /// The weave or print.
+    pub pattern: Pattern,
+    /// Colour of the ground, `#rrggbb`.
+    pub ground: String,
+    /// Colour of the figures, `#rrggbb`.
+    pub figure: String,
+}
+
+/// A roll of cloth in a project.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct ProjectCloth {
+    /// Key within the project.
+    pub id: String,
+    /// What the maker calls it.
+    pub name: String,
+    /// What it is made of.
+    pub material: Material,
+    /// From edge to edge as bought.
+    pub width: Length,
+    /// Lost at each side.
+    pub selvedge: Length,
+    /// Lost at each cut end.
+    pub trim: Length,
+    /// Bought unwashed and washed before cutting: shrinkage is reckoned with.
+    pub wash_first: bool,
+    /// What the shop cuts.
+    pub shop: ShopStep,
+    /// Price of a yard or metre, if known.
+    pub price: Option<Price>,
+    /// The length owned, if it is not to be bought.
+    pub owned: Option<Length>,
+    /// The print's direction.
+    pub print: Print,
+    /// Where the print's up points.
+    pub up: PrintUp,
+    /// A pile that lies one way.
+    pub nap: bool,
+    /// How it is drawn.
+    pub look: Look,
+}
+
+impl ProjectCloth {
+    /// A roll to buy with the habits of shops in `system`.
+    pub fn usual(id: String, name: String, material: Material, system: System) -> Self {
+        let inches = system == System::Inches;
+        let width = match (material, inches) {
+            (Material::Cotton, true) => Length::INCH * 44,
+            (Material::Cotton, false) => Length::CENTIMETRE * 110,
+            (Material::Fleece, true) => Length::INCH * 44,
+            (Material::Fleece, false) => Length::CENTIMETRE * 90,
+            (_, true) => Length::INCH * 54,
+            (_, false) => Length::CENTIMETRE * 140,
+        };
+        let woven = !matches!(material, Material::Fleece | Material::Vinyl);
+        let half_inch = if inches { Length::inches(1, 2) } else { Length::CENTIMETRE };
+        let pattern = if material == Material::Fleece { Pattern::Fleece } else { Pattern::Plain };
+        Self {
+            id,
+            name,
+            material,
+            width,
+            selvedge: if woven { half_inch } else { Length::ZERO },
+            trim: if woven { half_inch } else { Length::ZERO },
+            wash_first: false,
+            shop: ShopStep::usual(system),
+            price: None,
+            owned: None,
+            print: pattern.usual_print(),
+            up: PrintUp::Length,
+            nap: false,
+            look: Look { pattern, ground: "#c9b48a".into(), figure: "#7d6a43".into() },
+        }
+    }
+
+    /// Shrinkage to reckon with.
+    pub fn shrink(&self) -> Shrink {
+        if self.wash_first { self.material.usual_shrink() } else { Shrink::NONE }
+    }
+
+    /// The cloth as a job knows it.
+    pub fn for_job(&self) -> Cloth {
+        Cloth {
+            id: self.id.clone(),
+            name: self.name.clone(),
+            form: Form::Roll { width: self.width, length: self.owned, max: None },
+            selvedge: self.selvedge,
+            trim: self.trim,
+            shrink: self.shrink(),
+            shop: self.shop,
+            price: self.price,
+            owned: self.owned.is_some(),
+            print: self.print,
+            up: self.up,
+            nap: self.nap,
+            layers: 1,
+        }
+    }
+}

@@ -1,0 +1,446 @@
+//! Changes to a project. Values are text as the maker typed or chose it.
+
+use super::cloth::{Look, ProjectCloth};
+use super::document::Project;
+use crate::FieldProblem;
+use crate::cloth::{Material, Money, Price};
+use crate::measure::{LONGEST, Length, Ruler, ShopStep, System, parse_length};
+use crate::piece::Part;
+use serde::de::value::StrDeserializer;
+use serde::de::{DeserializeOwned, IntoDeserializer};
+use serde::{Deserialize, Serialize};
+
+/// A field of the bag.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+#[allow(missing_docs)] // named after the fields of `BoxedTote`
+pub enum BagField {
+    Width,
+    Height,
+    Depth,
+    SeamSide,
+    SeamBase,
+    SeamBoxing,
+    SeamTop,
+    Boxing,
+    Mouth,
+    HemTurn,
+    HemDepth,
+    Lining,
+    Straps,
+    StrapWidth,
+    StrapLength,
+    StrapInset,
+    StrapEnds,
+    Pocket,
+    PocketWidth,
+    PocketHeight,
+    PocketBelow,
+    Backing,
+}
+
+/// A field of a cloth.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+#[allow(missing_docs)] // named after the fields of `ProjectCloth`
+pub enum ClothField {
+    Name,
+    Material,
+    Width,
+    Selvedge,
+    Trim,
+    WashFirst,
+    Step,
+    Min,
+    Price,
+    Owned,
+    Print,
+    Up,
+    Nap,
+}
+
+/// A choice about the lay.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+#[allow(missing_docs)] // named after the fields of `LayChoices`
+pub enum LayField {
+    Cuts,
+    PrintMayLie,
+    Straps,
+}
+
+/// A field of the project itself.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+#[allow(missing_docs)] // named after the fields of `Project`
+pub enum ProjectField {
+    Name,
+    System,
+    Ruler,
+}
+
+/// One change.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(tag = "edit", rename_all = "kebab-case", deny_unknown_fields)]
+pub enum Edit {
+    /// A field of the bag.
+    Bag {
+        /// Which.
+        field: BagField,
+        /// As typed or chosen.
+        value: String,
+    },
+    /// A field of a cloth.
+    Cloth {
+        /// Its id.
+        cloth: String,
+        /// Which field.
+        field: ClothField,
+        /// As typed or chosen.
+        value: String,
+    },
+    /// How a cloth is drawn; the print's direction follows the pattern.
+    ClothLook {
+        /// Its id.
+        cloth: String,
+        /// The new look.
+        look: Look,
+    },
+    /// A new cloth with usual sizes; parts that have none yet and suit it are cut from it.
+    AddCloth {
+        /// Its name.
+        name: String,
+        /// What it is made of: a key of `Material`.
+        material: String,
+    },
+    /// Takes a cloth away; its parts are left without.
+    RemoveCloth {
+        /// Its id.
+        cloth: String,
+    },
+    /// Cuts a part from a cloth.
+    Assign {
+        /// The part's key.
+        part: String,
+        /// The cloth's id.
+        cloth: String,
+    },
+    /// How it is laid.
+    Lay {
+        /// Which choice.
+        field: LayField,
+        /// As chosen.
+        value: String,
+    },
+    /// The project itself.
+    Project {
+        /// Which field.
+        field: ProjectField,
+        /// As typed or chosen.
+        value: String,
+    },
+    /// So many steps are done at the table.
+    StepsDone {
+        /// How many.
+        count: u32,
+    },
+}
+
+impl Edit {
+    /// Whether it changes what is laid or cut, not only how far the cutting has come.
+    pub fn changes_plan(&self) -> bool {
+        !matches!(
+            self,
+            Self::StepsDone { .. } | Self::ClothLook { .. } | Self::Project { field: ProjectField::Name, .. }
+        )
+    }
+}
+
+impl Project {
+    /// The project with `edit` made, and a short label for the undo list. The bag is drafted again and must hold.
+    ///
+    /// # Errors
+    /// Every field that cannot stand; this project is unchanged.
+    pub fn edited(&self, edit: &Edit) -> Result<(Self, String), Vec<FieldProblem>> {
+        let mut next = self.clone();
+        let label = next.apply(edit).map_err(|p| vec![p])?;
+        if edit.changes_plan() {
+            next.plan()?;
+        }
+        Ok((next, label))
+    }
+
+    fn apply(&mut self, edit: &Edit) -> Result<String, FieldProblem> {
+        match edit {
+            Edit::Bag { field, value } => self.edit_bag(*field, value),
+            Edit::Cloth { cloth, field, value } => {
+                let (system, ruler) = (self.system, self.ruler);
+                let others: Vec<String> = self.cloths.iter().filter(|c| c.id != *cloth).map(|c| c.name.clone()).collect();
+                let cloth = self.cloth_mut(cloth)?;
+                edit_cloth(cloth, *field, value, system, ruler, &others)?;
+                Ok(format!("{}, {}", cloth.name, key_of(field).replace('_', " ")))
+            }
+            Edit::ClothLook { cloth, look } => {
+                for (field, colour) in [("ground", &look.ground), ("figure", &look.figure)] {
+                    let is_colour = colour.len() == 7
+                        && colour.starts_with('#')
+                        && colour[1..].chars().all(|c| c.is_ascii_hexdigit());
+                    if !is_colour {
+                        return Err(FieldProblem::new(field, colour, "A colour is written #rrggbb."));
+                    }
+                }
+                let cloth = self.cloth_mut(cloth)?;
+                if cloth.look.pattern != look.pattern {
+                    cloth.print = look.pattern.usual_print();
+                }
+                cloth.look = look.clone();
+                Ok(format!("Look of {}", cloth.name))
+            }
+            Edit::AddCloth { name, material } => {
+                let name = name_of("name", name)?;
+                let material: Material = choice("material", material)?;
+                if self.cloths.iter().any(|c| c.name == name) {
+                    return Err(FieldProblem::new("name", &name, format!("There is a cloth “{name}” already: give this one another name.")));
+                }
+                let id = self.new_id(&name);
+                self.cloths.push(ProjectCloth::usual(id.clone(), name.clone(), material, self.system));
+                for part in Part::ALL {
+                    if self.cloth_of(part).is_none() && (material == Material::Fleece) == (part == Part::Backing) {
+                        self.from.insert(part, vec![id.clone()]);
+                    }
+                }
+                Ok(format!("Add {name}"))
+            }
+            Edit::RemoveCloth { cloth } => {
+                let name = self.cloth_mut(cloth)?.name.clone();
+                self.cloths.retain(|c| c.id != *cloth);
+                self.from.retain(|_, ids| {
+                    ids.retain(|id| id != cloth);
+                    !ids.is_empty()
+                });
+                Ok(format!("Remove {name}"))
+            }
+            Edit::Assign { part, cloth } => {
+                let part: Part = choice("part", part)?;
+                let name = self.cloth_mut(cloth)?.name.clone();
+                self.from.insert(part, vec![cloth.clone()]);
+                Ok(format!("{} from {name}", part.name()))
+            }
+            Edit::Lay { field, value } => {
+                match field {
+                    LayField::Cuts => self.lay.cuts = choice("cuts", value)?,
+                    LayField::PrintMayLie => self.lay.print_may_lie = yes_or_no("print_may_lie", value)?,
+                    LayField::Straps => self.lay.straps = choice("straps", value)?,
+                }
+                Ok(format!("Lay, {}", key_of(field).replace('_', " ")))
+            }
+            Edit::Project { field, value } => {
+                match field {
+                    ProjectField::Name => self.name = name_of("name", value)?,
+                    ProjectField::System => {
+                        self.system = choice("system", value)?;
+                        self.ruler = Ruler::usual(self.system);
+                    }
+                    ProjectField::Ruler => {
+                        let ruler: Ruler = choice("ruler", value)?;
+                        if ruler.system() != self.system {
+                            return Err(FieldProblem::new("ruler", value, "The ruler is marked in the other system: never mix the two."));
+                        }
+                        self.ruler = ruler;
+                    }
+                }
+                Ok(format!("Project {}", key_of(field)))
+            }
+            Edit::StepsDone { count } => {
+                self.steps_done = *count;
+                Ok(format!("{count} steps done"))
+            }
+        }
+    }
+
+    fn edit_bag(&mut self, field: BagField, value: &str) -> Result<String, FieldProblem> {
+        let key = key_of(&field);
+        let system = self.system;
+        let bag = &mut self.bag;
+        let length = || size(&key, value, system);
+        match field {
+            BagField::Width => bag.width = length()?,
+            BagField::Height => bag.height = length()?,
+            BagField::Depth => bag.depth = length()?,
+            BagField::SeamSide => bag.seam_side = length()?,
+            BagField::SeamBase => bag.seam_base = length()?,
+            BagField::SeamBoxing => bag.seam_boxing = length()?,
+            BagField::SeamTop => bag.seam_top = length()?,
+            BagField::Boxing => bag.boxing = choice(&key, value)?,
+            BagField::Mouth => bag.mouth = choice(&key, value)?,
+            BagField::HemTurn => bag.hem_turn = length()?,
+            BagField::HemDepth => bag.hem_depth = length()?,
+            BagField::Lining => bag.lining = choice(&key, value)?,
+            BagField::Straps => bag.straps = yes_or_no(&key, value)?,
+            BagField::StrapWidth => bag.strap_width = length()?,
+            BagField::StrapLength => bag.strap_length = length()?,
+            BagField::StrapInset => bag.strap_inset = length()?,
+            BagField::StrapEnds => bag.strap_ends = choice(&key, value)?,
+            BagField::Pocket => bag.pocket = yes_or_no(&key, value)?,
+            BagField::PocketWidth => bag.pocket_width = length()?,
+            BagField::PocketHeight => bag.pocket_height = length()?,
+            BagField::PocketBelow => bag.pocket_below = length()?,
+            BagField::Backing => bag.backing = choice(&key, value)?,
+        }
+        Ok(format!("{} {}", key.replace('_', " "), value.trim()))
+    }
+
+    fn cloth_mut(&mut self, id: &str) -> Result<&mut ProjectCloth, FieldProblem> {
+        self.cloths
+            .iter_mut()
+            .find(|c| c.id == id)
+            .ok_or_else(|| FieldProblem::new("cloth", id, format!("There is no cloth “{id}” in this project.")))
+    }
+
+    /// A key made of the name, with a number if it is taken.
+    fn new_id(&self, name: &str) -> String {
+        let plain: String = name
+            .to_lowercase()
+            .chars()
+            .map(|c| if c.is_alphanumeric() { c } else { '-' })
+            .collect::<String>()
+            .trim_matches('-')
+            .to_owned();
+        let stem = if plain.is_empty() { "cloth".to_owned() } else { plain };
+        std::iter::once(stem.clone())
+            .chain((2..).map(|n| format!("{stem}-{n}")))
+            .find(|id| self.cloth(id).is_none())
+            .unwrap_or(stem)
+    }
+}
+
+fn edit_cloth(
+    cloth: &mut ProjectCloth,
+    field: ClothField,
+    value: &str,
+    system: System,
+    ruler: Ruler,
+    others: &[String],
+) -> Result<(), FieldProblem> {
+    let key = key_of(&field);
+    let length = || size(&key, value, system);
+    let show = |l: Length| format!("{} {}", ruler.show(l).text, system.symbol());
+    let none = matches!(value.trim(), "" | "none");
+    match field {
+        ClothField::Name => {
+            let name = name_of(&key, value)?;
+            if others.contains(&name) {
+                return Err(FieldProblem::new(&key, &name, format!("There is a cloth “{name}” already: give this one another name.")));
+            }
+            cloth.name = name;
+        }
+        ClothField::Material => cloth.material = choice(&key, value)?,
+        ClothField::Width => cloth.width = length()?,
+        ClothField::Selvedge => cloth.selvedge = length()?,
+        ClothField::Trim => cloth.trim = length()?,
+        ClothField::WashFirst => cloth.wash_first = yes_or_no(&key, value)?,
+        ClothField::Step => cloth.shop = ShopStep { step: if none { None } else { Some(length()?) }, ..cloth.shop },
+        ClothField::Min => cloth.shop = ShopStep { min: length()?, ..cloth.shop },
+        ClothField::Price => cloth.price = if none { None } else { Some(price(&key, value, system)?) },
+        ClothField::Owned => cloth.owned = if none { None } else { Some(length()?) },
+        ClothField::Print => cloth.print = choice(&key, value)?,
+        ClothField::Up => cloth.up = choice(&key, value)?,
+        ClothField::Nap => cloth.nap = yes_or_no(&key, value)?,
+    }
+    if cloth.width <= Length::ZERO || cloth.width > LONGEST / 4 {
+        return Err(FieldProblem::new(
+            "width",
+            show(cloth.width),
+            format!("{} is {} wide: more than 0 and at most 5 m is allowed.", cloth.name, show(cloth.width)),
+        ));
+    }
+    let as_job = cloth.for_job();
+    if as_job.usable_width() <= Length::ZERO {
+        let field = if field == ClothField::Selvedge { "selvedge" } else { "width" };
+        return Err(FieldProblem::new(
+            field,
+            value,
+            format!(
+                "{} is {} wide and loses {} at each side: its two selvedges leave nothing to cut from.",
+                cloth.name,
+                show(cloth.width),
+                show(cloth.selvedge)
+            ),
+        ));
+    }
+    if as_job.usable_length().is_some_and(|l| l <= Length::ZERO) {
+        return Err(FieldProblem::new(
+            "owned",
+            value,
+            format!("{} is too short: squaring its ends takes {} at each.", cloth.name, show(cloth.trim)),
+        ));
+    }
+    if cloth.shop.step.is_some_and(|s| s <= Length::ZERO) {
+        return Err(FieldProblem::new("step", value, "The shop's step is more than 0; leave it empty if any length is cut."));
+    }
+    Ok(())
+}
+
+/// The serde name of a unit variant, which is the field's name everywhere.
+fn key_of<T: Serialize + std::fmt::Debug>(field: &T) -> String {
+    let mut key = String::new();
+    for c in format!("{field:?}").chars() {
+        if c.is_uppercase() && !key.is_empty() {
+            key.push('_');
+        }
+        key.extend(c.to_lowercase());
+    }
+    key
+}
+
+fn size(field: &str, value: &str, system: System) -> Result<Length, FieldProblem> {
+    parse_length(value, system).map_err(|e| {
+        let sentence = e.to_string();
+        let mut chars = sentence.chars();
+        let sentence = chars.next().map(|c| c.to_uppercase().collect::<String>() + chars.as_str()).unwrap_or_default();
+        FieldProblem::new(field, value, format!("{sentence}{}", if sentence.ends_with('?') { "" } else { "." }))
+    })
+}
+
+fn price(field: &str, value: &str, system: System) -> Result<Price, FieldProblem> {
+    let plain = value.trim().replace(',', ".");
+    let amount: f64 = plain.parse().map_err(|_| {
+        FieldProblem::new(field, value, format!("“{}” is not a price: write it as 12 or 12.50.", value.trim()))
+    })?;
+    if !(0.0..=100_000.0).contains(&amount) {
+        return Err(FieldProblem::new(field, value, "A price is from 0 to 100000."));
+    }
+    let per = match system {
+        System::Inches => Length::YARD,
+        System::Centimetres => Length::METRE,
+    };
+    Ok(Price { amount: Money((amount * 100.0).round() as i64), per })
+}
+
+fn choice<T: DeserializeOwned>(field: &str, value: &str) -> Result<T, FieldProblem> {
+    let deserializer: StrDeserializer<'_, serde::de::value::Error> = value.trim().into_deserializer();
+    T::deserialize(deserializer)
+        .map_err(|e| FieldProblem::new(field, value, format!("“{}” is not a choice here: {e}.", value.trim())))
+}
+
+fn yes_or_no(field: &str, value: &str) -> Result<bool, FieldProblem> {
+    match value.trim() {
+        "yes" | "true" => Ok(true),
+        "no" | "false" => Ok(false),
+        other => Err(FieldProblem::new(field, other, format!("“{other}” is not a choice here: yes or no."))),
+    }
+}
+
+fn name_of(field: &str, value: &str) -> Result<String, FieldProblem> {
+    let name = value.trim();
+    match name.chars().count() {
+        0 => Err(FieldProblem::new(field, value, "Give it a name.")),
+        1..=80 => Ok(name.to_owned()),
+        n => Err(FieldProblem::new(field, value, format!("The name has {n} letters: at most 80 are allowed."))),
+    }
+}

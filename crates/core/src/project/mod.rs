@@ -1,0 +1,12 @@
+//! One maker's project: the bag, its cloths, which part comes from which cloth, how it is to be laid, and how far the
+//! cutting has come. Every change is an [`Edit`] that either holds as a whole or names the field that cannot stand.
+//!
+//! For the server, which stores the document and asks it for a draft and a job.
+
+mod cloth;
+mod document;
+mod edit;
+
+pub use cloth::{Look, Pattern, ProjectCloth};
+pub use document::{LayChoices, Planned, Project, StrapLie};
+pub use edit::{BagField, ClothField, Edit, LayField, ProjectField};

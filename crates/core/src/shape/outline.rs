@@ -1,0 +1,229 @@
+//! A piece's outline and its turns.
+
+use crate::measure::{Area, Length};
+use serde::{Deserialize, Serialize};
+use thiserror::Error;
+
+/// A place on a piece or a cloth.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, Serialize, Deserialize)]
+pub struct Point {
+    /// To the right.
+    pub x: Length,
+    /// Up.
+    pub y: Length,
+}
+
+impl Point {
+    /// The point at (`x`, `y`).
+    pub const fn new(x: Length, y: Length) -> Self {
+        Self { x, y }
+    }
+}
+
+/// A counter-clockwise turn by a multiple of 45°: quarter turns for the grain, the rest for the bias.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
+#[serde(transparent)]
+pub struct Turn(u16);
+
+impl Turn {
+    /// As it stands.
+    pub const NONE: Self = Self(0);
+
+    /// The turn by `degrees`, if they are a multiple of 45 below 360.
+    pub const fn new(degrees: u16) -> Option<Self> {
+        if degrees < 360 && degrees.is_multiple_of(45) { Some(Self(degrees)) } else { None }
+    }
+
+    /// Degrees counter-clockwise.
+    pub const fn degrees(self) -> u16 {
+        self.0
+    }
+
+    /// `point` turned about the origin. Exact for quarter turns, else rounded to the unit.
+    pub fn of(self, point: Point) -> Point {
+        let Point { x, y } = point;
+        let diagonal = |value: i64| Length((value as f64 * std::f64::consts::FRAC_1_SQRT_2).round() as i64);
+        match self.0 {
+            0 => point,
+            90 => Point::new(-y, x),
+            180 => Point::new(-x, -y),
+            270 => Point::new(y, -x),
+            45 => Point::new(diagonal(x.0 - y.0), diagonal(x.0 + y.0)),
+            135 => Point::new(diagonal(-x.0 - y.0), diagonal(x.0 - y.0)),
+            225 => Point::new(diagonal(y.0 - x.0), diagonal(-x.0 - y.0)),
+            _ => Point::new(diagonal(x.0 + y.0), diagonal(y.0 - x.0)),
+        }
+    }
+}
+
+/// What is wrong with an outline.
+#[derive(Clone, Debug, PartialEq, Eq, Error)]
+pub enum OutlineError {
+    /// A side or a diameter is nothing or less.
+    #[error("a size must be more than 0")]
+    NotPositive,
+    /// Fewer than three corners.
+    #[error("a polygon needs at least three corners, this has {0}")]
+    TooFewCorners(usize),
+    /// Two sides cross.
+    #[error("side {0} crosses side {1}")]
+    Crosses(usize, usize),
+    /// It encloses nothing.
+    #[error("the corners enclose no area")]
+    NoArea,
+}
+
+/// The shape of a piece as it stands on the bag.
+#[derive(Clone, Debug, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum Outline {
+    /// Width and height.
+    Rect(Length, Length),
+    /// Diameter.
+    Circle(Length),
+    /// Corners in counter-clockwise order.
+    Polygon(Vec<Point>),
+}
+
+impl Outline {
+    /// A rectangle.
+    ///
+    /// # Errors
+    /// [`OutlineError::NotPositive`].
+    pub fn rect(width: Length, height: Length) -> Result<Self, OutlineError> {
+        if width <= Length::ZERO || height <= Length::ZERO {
+            return Err(OutlineError::NotPositive);
+        }
+        Ok(Self::Rect(width, height))
+    }
+
+    /// A circle by its diameter.
+    ///
+    /// # Errors
+    /// [`OutlineError::NotPositive`].
+    pub fn circle(diameter: Length) -> Result<Self, OutlineError> {
+        if diameter <= Length::ZERO { Err(OutlineError::NotPositive) } else { Ok(Self::Circle(diameter)) }
+    }
+
+    /// A simple polygon; clockwise corners are put the other way round.
+    ///
+    /// # Errors
+    /// Too few corners, crossing sides (numbered from 1), or no area.
+    pub fn polygon(mut corners: Vec<Point>) -> Result<Self, OutlineError> {
+        if corners.len() < 3 {
+            return Err(OutlineError::TooFewCorners(corners.len()));
+        }
+        let n = corners.len();
+        for i in 0..n {
+            for j in i + 2..n {
+                if i == 0 && j == n - 1 {
+                    continue; // neighbours share a corner
+                }
+                if segments_meet(corners[i], corners[i + 1], corners[j], corners[(j + 1) % n]) {
+                    return Err(OutlineError::Crosses(i + 1, j + 1));
+                }
+            }
+        }
+        let doubled: i128 = (0..n).map(|i| cross(corners[i], corners[(i + 1) % n])).sum();
+        match doubled {
+            0 => return Err(OutlineError::NoArea),
+            ..0 => corners.reverse(),
+            _ => {}
+        }
+        Ok(Self::Polygon(corners))
+    }
+
+    /// A panel with both lower corners cut out, `notch_width` × `notch_height` each.
+    pub fn notched(width: Length, height: Length, notch_width: Length, notch_height: Length) -> Self {
+        let (right, zero) = (width - notch_width, Length::ZERO);
+        Self::Polygon(vec![
+            Point::new(notch_width, zero),
+            Point::new(right, zero),
+            Point::new(right, notch_height),
+            Point::new(width, notch_height),
+            Point::new(width, height),
+            Point::new(zero, height),
+            Point::new(zero, notch_height),
+            Point::new(notch_width, notch_height),
+        ])
+    }
+
+    /// The corners; a circle as 64 points on it, for drawing and checking.
+    pub fn corners(&self) -> Vec<Point> {
+        match self {
+            Self::Rect(w, h) => {
+                let zero = Length::ZERO;
+                vec![Point::new(zero, zero), Point::new(*w, zero), Point::new(*w, *h), Point::new(zero, *h)]
+            }
+            Self::Circle(d) => {
+                let r = d.0 as f64 / 2.0;
+                (0..64)
+                    .map(|i| {
+                        let angle = f64::from(i) * std::f64::consts::TAU / 64.0;
+                        Point::new(
+                            Length((r + r * angle.cos()).round() as i64),
+                            Length((r + r * angle.sin()).round() as i64),
+                        )
+                    })
+                    .collect()
+            }
+            Self::Polygon(corners) => corners.clone(),
+        }
+    }
+
+    /// The corners as placed: mirrored (x → −x) if asked, then turned, then moved so that the lower left corner of
+    /// the bounding box is the origin.
+    pub fn placed(&self, turn: Turn, mirrored: bool) -> Vec<Point> {
+        let turned: Vec<Point> = self
+            .corners()
+            .into_iter()
+            .map(|p| turn.of(if mirrored { Point::new(-p.x, p.y) } else { p }))
+            .collect();
+        let left = turned.iter().map(|p| p.x).min().unwrap_or_default();
+        let low = turned.iter().map(|p| p.y).min().unwrap_or_default();
+        turned.into_iter().map(|p| Point::new(p.x - left, p.y - low)).collect()
+    }
+
+    /// The area enclosed; a circle's to the nearest square unit.
+    pub fn area(&self) -> Area {
+        match self {
+            Self::Rect(w, h) => *w * *h,
+            Self::Circle(d) => Area((d.0 as f64 * d.0 as f64 * std::f64::consts::FRAC_PI_4).round() as i128),
+            Self::Polygon(corners) => {
+                let n = corners.len();
+                Area((0..n).map(|i| cross(corners[i], corners[(i + 1) % n])).sum::<i128>() / 2)
+            }
+        }
+    }
+
+    /// Width and height of the bounding box when turned.
+    pub fn extent(&self, turn: Turn) -> (Length, Length) {
+        if let Self::Circle(d) = self {
+            return (*d, *d);
+        }
+        let corners = self.placed(turn, false);
+        let right = corners.iter().map(|p| p.x).max().unwrap_or_default();
+        let top = corners.iter().map(|p| p.y).max().unwrap_or_default();
+        (right, top)
+    }
+}
+
+fn cross(a: Point, b: Point) -> i128 {
+    i128::from(a.x.0) * i128::from(b.y.0) - i128::from(a.y.0) * i128::from(b.x.0)
+}
+
+fn side_of(a: Point, b: Point, p: Point) -> i128 {
+    cross(Point::new(b.x - a.x, b.y - a.y), Point::new(p.x - a.x, p.y - a.y)).signum()
+}
+
+fn segments_meet(a: Point, b: Point, c: Point, d: Point) -> bool {
+    let within = |p: Point, q: Point, r: Point| {
+        r.x >= p.x.min(q.x) && r.x <= p.x.max(q.x) && r.y >= p.y.min(q.y) && r.y <= p.y.max(q.y)
+    };
+    let (s1, s2, s3, s4) = (side_of(a, b, c), side_of(a, b, d), side_of(c, d, a), side_of(c, d, b));
+    (s1 != s2 && s3 != s4)
+        || (s1 == 0 && within(a, b, c))
+        || (s2 == 0 && within(a, b, d))
+        || (s3 == 0 && within(c, d, a))
+        || (s4 == 0 && within(c, d, b))
+}

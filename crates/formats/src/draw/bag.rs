@@ -1,0 +1,193 @@
+//! The bag as it will be: flat from the front, and standing, dressed in its cloths. Anchors tell the screen where
+//! sizes can be typed and dragged.
+
+use super::canvas::{Canvas, Drawing, Style, ink, num};
+use super::pattern::definition;
+use bofta_core::bag::{BoxedTote, Draft, LiningFit, Mouth};
+use bofta_core::measure::Length;
+use bofta_core::piece::Part;
+use bofta_core::project::Project;
+
+/// A size that can be taken hold of on the drawing.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Anchor {
+    /// The bag's field.
+    pub field: &'static str,
+    /// One end.
+    pub x1: f64,
+    /// One end.
+    pub y1: f64,
+    /// The end that is dragged.
+    pub x2: f64,
+    /// The end that is dragged.
+    pub y2: f64,
+    /// How far the dragged end moves, in pixels across and down, for one inch or centimetre more.
+    pub per_unit: (f64, f64),
+}
+
+/// The drawing and its anchors.
+#[derive(Clone, Debug, PartialEq)]
+pub struct BagDrawing {
+    /// The drawing.
+    pub drawing: Drawing,
+    /// The sizes on it.
+    pub anchors: Vec<Anchor>,
+}
+
+/// Draws the project's bag into `width` × `height` pixels.
+pub fn bag(project: &Project, draft: &Draft, width: f64, height: f64) -> BagDrawing {
+    let tote = &project.bag;
+    let mut canvas = Canvas::default();
+    let mut defs = String::from("<defs>");
+    let mut paints = Paints { outer: ink::PAPER.into(), straps: ink::PAPER.into(), lining: ink::CALICO.into(), pocket: ink::PAPER.into() };
+    for (part, slot) in [
+        (Part::Outer, &mut paints.outer),
+        (Part::Straps, &mut paints.straps),
+        (Part::Lining, &mut paints.lining),
+        (Part::Pocket, &mut paints.pocket),
+    ] {
+        if let Some(cloth) = project.cloth_of(part) {
+            let id = format!("bag-{}", part.key());
+            defs.push_str(&definition(&cloth.look, &id, 0));
+            *slot = format!("url(#{id})");
+        }
+    }
+    defs.push_str("</defs>");
+    canvas.raw(&defs);
+    let drop = draft.strap_drop.unwrap_or_default();
+    // Flat: as wide as W + D at the mouth. Standing: W, and D going back at an angle.
+    let total_wide = (tote.width + tote.depth).0 as f64 + tote.width.0 as f64 + tote.depth.0 as f64 * 0.6;
+    let total_tall = (tote.height + drop).0 as f64 + tote.depth.0 as f64 * 0.45;
+    let scale = ((width - 300.0) / total_wide).min((height - 90.0) / total_tall);
+    let unit = project.system.unit().0 as f64 * scale;
+    let bottom = height - 52.0;
+    let flat = Flat { tote, scale, left: 44.0, bottom, spacing: draft.strap_spacing, drop };
+    let mut anchors = flat.draw(&mut canvas, &paints, unit);
+    let left = flat.left + (tote.width + tote.depth).0 as f64 * scale + 170.0;
+    let standing = Standing { tote, scale, left, bottom, spacing: draft.strap_spacing, drop };
+    anchors.extend(standing.draw(&mut canvas, &paints, unit));
+    BagDrawing { drawing: canvas.finish(width, height), anchors }
+}
+
+struct Paints {
+    outer: String,
+    straps: String,
+    lining: String,
+    pocket: String,
+}
+
+/// A strap as an arch between its ends, `wide` across, over `top`.
+fn strap(canvas: &mut Canvas, paint: &str, (x1, x2): (f64, f64), (mouth, top): (f64, f64), wide: f64, dim: bool) {
+    let rise = (mouth - top) * 1.32;
+    let d = format!(
+        "M{} {}C{} {} {} {} {} {}",
+        num(x1), num(mouth), num(x1), num(mouth - rise), num(x2), num(mouth - rise), num(x2), num(mouth)
+    );
+    canvas.path(&d, &Style::line(ink::INDIGO, wide + 3.0));
+    canvas.path(&d, &Style::line(paint, wide));
+    if dim {
+        canvas.path(&d, &Style::line(ink::INDIGO, wide).opacity(0.28));
+    }
+}
+
+struct Flat<'a> {
+    tote: &'a BoxedTote,
+    scale: f64,
+    left: f64,
+    bottom: f64,
+    spacing: Option<Length>,
+    drop: Length,
+}
+
+impl Flat<'_> {
+    fn draw(&self, canvas: &mut Canvas, paints: &Paints, unit: f64) -> Vec<Anchor> {
+        let px = |l: Length| l.0 as f64 * self.scale;
+        let t = self.tote;
+        let (mouth_wide, base_wide) = (px(t.width + t.depth), px(t.width));
+        let (right, top) = (self.left + mouth_wide, self.bottom - px(t.height));
+        let base_left = self.left + (mouth_wide - base_wide) / 2.0;
+        let middle = self.left + mouth_wide / 2.0;
+        if let Some(spacing) = self.spacing {
+            let half = px(spacing) / 2.0;
+            strap(canvas, &paints.straps, (middle - half, middle + half), (top, top - px(self.drop)), px(t.strap_width).max(3.0), false);
+        }
+        let shape = [(self.left, top), (right, top), (base_left + base_wide, self.bottom), (base_left, self.bottom)];
+        canvas.polygon(&shape, &Style::fill(paints.outer.clone()).stroke(ink::INDIGO, 2.0));
+        let stitch = match t.mouth {
+            Mouth::DoubleHem => px(t.hem_depth),
+            Mouth::TurnedThrough => 6.0,
+        };
+        let inset = stitch / px(t.height) * (mouth_wide - base_wide) / 2.0;
+        canvas.line(self.left + inset, top + stitch, right - inset, top + stitch, &Style::line(ink::PAPER, 1.4).dash("2 3"));
+        if t.pocket && t.lining != LiningFit::None {
+            // It hangs inside: only its outline shows through.
+            let (w, h) = (px(t.pocket_width), px(t.pocket_height));
+            let (x, y) = (middle - w / 2.0, top + px(t.pocket_below));
+            canvas.rect(x, y, w, h, &Style::fill(ink::PAPER).opacity(0.16));
+            canvas.rect(x, y, w, h, &Style::line(ink::PAPER, 1.6).dash("5 4"));
+        }
+        let base = self.bottom + 22.0;
+        vec![
+            Anchor { field: "width", x1: base_left, y1: base, x2: base_left + base_wide, y2: base, per_unit: (unit, 0.0) },
+            Anchor { field: "height", x1: right + 34.0, y1: self.bottom, x2: right + 34.0, y2: top, per_unit: (0.0, -unit) },
+        ]
+    }
+}
+
+struct Standing<'a> {
+    tote: &'a BoxedTote,
+    scale: f64,
+    left: f64,
+    bottom: f64,
+    spacing: Option<Length>,
+    drop: Length,
+}
+
+impl Standing<'_> {
+    fn draw(&self, canvas: &mut Canvas, paints: &Paints, unit: f64) -> Vec<Anchor> {
+        let px = |l: Length| l.0 as f64 * self.scale;
+        let t = self.tote;
+        let (w, h, d) = (px(t.width), px(t.height), px(t.depth));
+        // Depth goes back to the right and up.
+        let (dx, dy) = (d * 0.6, d * 0.34);
+        let (x, right) = (self.left, self.left + w);
+        let (bottom, top) = (self.bottom, self.bottom - h);
+        let edge = Style::fill("none").stroke(ink::INDIGO, 2.0);
+        // Inside, seen through the mouth: back panel's lining and the far side.
+        let inside = [(x, top), (x + dx, top - dy), (right + dx, top - dy), (right, top)];
+        canvas.polygon(&inside, &Style::fill(paints.lining.clone()));
+        canvas.polygon(&inside, &Style::fill(ink::INDIGO).opacity(0.28));
+        let strap_wide = px(t.strap_width).max(3.0);
+        let middle = x + w / 2.0;
+        if let Some(spacing) = self.spacing {
+            let half = px(spacing) / 2.0;
+            let ends = (middle + dx - half, middle + dx + half);
+            strap(canvas, &paints.straps, ends, (top - dy, top - dy - px(self.drop) * 0.96), strap_wide, true);
+        }
+        if t.pocket && t.lining != LiningFit::None {
+            let (pw, seen) = (px(t.pocket_width), (dy - px(t.pocket_below) * 0.34).max(0.0));
+            if seen > 3.0 {
+                let (cx, py) = (middle + dx, top - dy + px(t.pocket_below) * 0.34);
+                canvas.polygon(
+                    &[(cx - pw / 2.0, py), (cx + pw / 2.0, py), (cx + pw / 2.0, top), (cx - pw / 2.0, top)],
+                    &Style::fill(paints.pocket.clone()).stroke(ink::INDIGO, 1.0).opacity(0.85),
+                );
+            }
+        }
+        canvas.polygon(&inside, &edge);
+        let side = [(right, top), (right + dx, top - dy), (right + dx, bottom - dy), (right, bottom)];
+        canvas.polygon(&side, &Style::fill(paints.outer.clone()));
+        canvas.polygon(&side, &Style::fill(ink::INDIGO).opacity(0.3));
+        // A soft fold down the middle of the side.
+        canvas.line(right + dx / 2.0, top - dy / 2.0, right + dx / 2.0, bottom - dy / 2.0 - h * 0.25, &Style::line(ink::INDIGO, 1.0).opacity(0.5));
+        canvas.polygon(&side, &edge);
+        canvas.rect(x, top, w, h, &Style::fill(paints.outer.clone()).stroke(ink::INDIGO, 2.0));
+        canvas.line(x, top + 6.0, right, top + 6.0, &Style::line(ink::PAPER, 1.4).dash("2 3"));
+        if let Some(spacing) = self.spacing {
+            let half = px(spacing) / 2.0;
+            strap(canvas, &paints.straps, (middle - half, middle + half), (top, top - px(self.drop) * 0.96), strap_wide, false);
+        }
+        let (ax, ay) = (right + 10.0, bottom + 12.0);
+        vec![Anchor { field: "depth", x1: ax, y1: ay, x2: ax + dx, y2: ay - dy, per_unit: (unit * 0.6, -unit * 0.34) }]
+    }
+}

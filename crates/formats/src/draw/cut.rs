@@ -1,0 +1,182 @@
+//! One step at the table: the cloth as it lies, the next cut one madder line, and the reading on a ruler as the eye
+//! will see it.
+
+use super::canvas::{Canvas, Drawing, Style, escape, ink, num};
+use super::font::{Face, text_width};
+use super::pattern::{definition, up_degrees};
+use bofta_core::cutting::{CornerCut, Cut, Edge, Step};
+use bofta_core::lay::{ClothLay, Job, Lay};
+use bofta_core::measure::{Length, Ruler, System};
+use bofta_core::piece::Piece;
+use bofta_core::project::Project;
+
+/// Draws `step` into `width` × `height` pixels; `gone` are the pieces (id, copy) cut off before it.
+pub fn cut_step(
+    project: &Project,
+    job: &Job,
+    lay: &Lay,
+    pieces: &[Piece],
+    step: &Step,
+    gone: &[(String, u32)],
+    (width, height): (f64, f64),
+) -> Option<Drawing> {
+    match step {
+        Step::Cut { cloth, cut } => {
+            let lay = lay.cloths.iter().find(|c| c.cloth == *cloth)?;
+            straight(project, job, lay, cut, gone, (width, height))
+        }
+        Step::Corners(corners) => {
+            let piece = pieces.iter().find(|p| p.id == corners.piece)?;
+            Some(corner(project, piece, corners, (width, height)))
+        }
+    }
+}
+
+fn straight(project: &Project, job: &Job, lay: &ClothLay, cut: &Cut, gone: &[(String, u32)], (width, height): (f64, f64)) -> Option<Drawing> {
+    let cloth = project.cloth(&lay.cloth)?;
+    let as_job = job.cloth(&lay.cloth)?;
+    let there = lay.buy_length.shrunk(as_job.shrink.along).max(lay.needed_length);
+    let wide = as_job.washed_width();
+    let scale = ((width - 60.0) / wide.0 as f64).min((height - 50.0) / there.0 as f64);
+    let left = (width - wide.0 as f64 * scale) / 2.0;
+    let bottom = (height + there.0 as f64 * scale) / 2.0;
+    let x = |v: i64| left + v as f64 * scale;
+    let y = |v: i64| bottom - v as f64 * scale;
+    let mut canvas = Canvas::default();
+    canvas.raw(&format!("<defs>{}</defs>", definition(&cloth.look, "on-table", up_degrees(cloth))));
+    canvas.rect(x(0), y(there.0), x(wide.0) - x(0), y(0) - y(there.0), &Style::line(ink::RULED, 1.2).dash("5 4"));
+    let lies = cut.lies;
+    canvas.rect(x(lies.x), y(lies.top()), x(lies.right()) - x(lies.x), y(lies.y) - y(lies.top()), &Style::fill(ink::PAPER));
+    let faded = Style::fill("url(#on-table)").opacity(0.4);
+    canvas.rect(x(lies.x), y(lies.top()), x(lies.right()) - x(lies.x), y(lies.y) - y(lies.top()), &faded);
+    for p in &lay.placements {
+        let piece = job.piece(&p.piece)?;
+        let (w, h) = piece.outline.extent(p.turn);
+        let inside = p.x.0 >= lies.x && p.y.0 >= lies.y && (p.x + w).0 <= lies.right() && (p.y + h).0 <= lies.top();
+        let is_gone = gone.iter().any(|(id, copy)| *id == p.piece && *copy == p.copy);
+        let (px, py) = (x(p.x.0), y((p.y + h).0));
+        let (pw, ph) = (w.0 as f64 * scale, h.0 as f64 * scale);
+        let freed = cut.frees.iter().any(|f| f.piece == p.piece && f.copy == p.copy);
+        if !inside || is_gone {
+            canvas.rect(px, py, pw, ph, &Style::line(ink::RULED, 1.2).dash("5 4"));
+            let text = if is_gone { format!("{} · cut", piece.name) } else { piece.name.clone() };
+            if text_width(&text, Face::Text, 14.0) + 6.0 < pw && ph > 16.0 {
+                canvas.text(px + pw / 2.0, py + ph / 2.0 + 5.0, &text, Face::Text, 14.0, ink::SOFT, "middle");
+            }
+            continue;
+        }
+        canvas.begin(&format!(r#"data-piece="{}""#, escape(&p.piece)));
+        canvas.rect(px, py, pw, ph, &Style::fill("url(#on-table)").stroke(ink::INDIGO, if freed { 2.2 } else { 1.0 }));
+        let size = format!("{} × {}", project.ruler.show(w).text, project.ruler.show(h).text);
+        let centre = (px + pw / 2.0, py + ph / 2.0);
+        let _ = canvas.label(centre, &piece.name, &size, if freed { 17.0 } else { 14.0 }, (pw - 4.0, ph - 4.0))
+            || canvas.label(centre, &piece.name, "", 12.0, (pw - 2.0, ph));
+        canvas.end();
+    }
+    canvas.rect(x(lies.x), y(lies.top()), x(lies.right()) - x(lies.x), y(lies.y) - y(lies.top()), &Style::line(ink::INDIGO, 1.4));
+    let (x1, y1, x2, y2) = (x(cut.line.x1.0), y(cut.line.y1.0), x(cut.line.x2.0), y(cut.line.y2.0));
+    let madder = Style::line(ink::MADDER, 4.0);
+    // A cut that goes right through is drawn past both edges; one that stops has a bar at its end.
+    let through = cut.kind != bofta_core::cutting::CutKind::Stopped;
+    let past = if through { 14.0 } else { 0.0 };
+    let upright = cut.from == Edge::Left;
+    if upright {
+        canvas.line(x1, y1 + past, x2, y2 - past, &madder);
+        canvas.path(&format!("M{} {}l8 13M{} {}l-8 13", num(x1), num(y1 + past - 6.0), num(x1), num(y1 + past - 6.0)), &Style::line(ink::MADDER, 3.0));
+    } else {
+        canvas.line(x1 - past, y1, x2 + past, y2, &madder);
+        canvas.path(&format!("M{} {}l-13 8M{} {}l-13 -8", num(x1 - past + 6.0), num(y1), num(x1 - past + 6.0), num(y1)), &Style::line(ink::MADDER, 3.0));
+    }
+    if !through {
+        let (dx, dy) = if upright { (9.0, 0.0) } else { (0.0, 9.0) };
+        canvas.line(x2 - dx, y2 - dy, x2 + dx, y2 + dy, &madder);
+    }
+    // The measured distance, from its edge to the line.
+    let thin = Style::line(ink::MADDER, 1.3).dash("3 3");
+    if upright {
+        let level = y(lies.y) + 12.0;
+        canvas.line(x(lies.x), level, x1, level, &thin);
+    } else {
+        let side = x(lies.right()) + 12.0;
+        canvas.line(side, y(lies.y), side, y1, &thin);
+    }
+    Some(canvas.finish(width, height))
+}
+
+fn corner(project: &Project, piece: &Piece, cut: &CornerCut, (width, height): (f64, f64)) -> Drawing {
+    let (w, h) = piece.size();
+    let scale = ((width - 160.0) / w.0 as f64).min((height - 70.0) / h.0 as f64);
+    let (pw, ph) = (w.0 as f64 * scale, h.0 as f64 * scale);
+    let (x, y) = ((width - pw) / 2.0, (height - ph) / 2.0 - 6.0);
+    let mut canvas = Canvas::default();
+    let fill = match project.cloth_of(piece.part) {
+        Some(cloth) => {
+            canvas.raw(&format!("<defs>{}</defs>", definition(&cloth.look, "on-table", 0)));
+            "url(#on-table)".to_owned()
+        }
+        None => ink::PAPER.to_owned(),
+    };
+    for layer in (0..cut.layers.min(4)).rev() {
+        let off = f64::from(layer) * 5.0;
+        canvas.rect(x + off, y - off, pw, ph, &Style::fill(fill.clone()).stroke(ink::INDIGO, 1.4));
+    }
+    let (nx, ny) = (cut.across.0 as f64 * scale, cut.up.0 as f64 * scale);
+    let gone = Style::fill(ink::CALICO).opacity(0.8);
+    let line = Style::line(ink::MADDER, 3.4);
+    for (cx, inner) in [(x, x + nx), (x + pw - nx, x + pw - nx)] {
+        canvas.rect(cx, y + ph - ny, nx, ny, &gone);
+        canvas.line(inner, y + ph + 10.0, inner, y + ph - ny, &line);
+    }
+    canvas.line(x - 10.0, y + ph - ny, x + nx, y + ph - ny, &line);
+    canvas.line(x + pw - nx, y + ph - ny, x + pw + 10.0, y + ph - ny, &line);
+    let ruler = project.ruler;
+    canvas.text(x + nx / 2.0, y + ph + 26.0, &ruler.show(cut.across).text, Face::Bold, 17.0, ink::MADDER, "middle");
+    canvas.text(x - 16.0, y + ph - ny / 2.0 + 6.0, &ruler.show(cut.up).text, Face::Bold, 17.0, ink::MADDER, "end");
+    let size = format!("{} layers, both corners", cut.layers);
+    let _ = canvas.label((x + pw / 2.0, y + ph / 2.0), piece.name, &size, 18.0, (pw, ph));
+    canvas.finish(width, height)
+}
+
+/// A ruler with `reading` lit, `width` pixels long: the stretch round the reading, at about four units across.
+pub fn ruler_strip(reading: Length, ruler: Ruler, from: &str, width: f64) -> Drawing {
+    let height = 112.0;
+    let system = ruler.system();
+    let unit = system.unit();
+    let span = match system {
+        System::Inches => 5.0,
+        System::Centimetres => 10.0,
+    };
+    let scale = (width - 40.0) / (span * unit.0 as f64);
+    let first = ((reading.0 as f64 / unit.0 as f64) - span * 0.7).max(0.0) * unit.0 as f64;
+    let x = |at: f64| 20.0 + (at - first) * scale;
+    let mut canvas = Canvas::default();
+    canvas.rect(1.0, 9.0, width - 2.0, height - 10.0, &Style::fill(ink::TAPE).stroke("#B7951F", 1.2).rounded(4.0));
+    let (fine, divisions) = match ruler {
+        Ruler::Eighth => (unit / 8, 8),
+        Ruler::Sixteenth => (unit / 16, 16),
+        Ruler::Millimetre => (Length::MILLIMETRE, 10),
+        Ruler::HalfCentimetre => (unit / 2, 2),
+    };
+    let start = (first / fine.0 as f64).ceil() as i64;
+    let mut n = start;
+    while x((fine * n).0 as f64) < width - 16.0 {
+        let at = x((fine * n).0 as f64);
+        let whole = n % divisions == 0;
+        let half = divisions % 2 == 0 && n % (divisions / 2) == 0;
+        let long = if whole { 46.0 } else if half { 32.0 } else if divisions == 16 && n % 2 == 1 { 13.0 } else { 20.0 };
+        canvas.line(at, 9.0, at, 9.0 + long, &Style::line(ink::INDIGO, if whole { 1.8 } else { 1.0 }));
+        if whole {
+            canvas.text(at + 6.0, 52.0, &(n / divisions).to_string(), Face::Heading, 20.0, ink::INDIGO, "start");
+        }
+        n += 1;
+    }
+    canvas.text(20.0, 92.0, from, Face::Text, 17.0, ink::INDIGO, "start");
+    let at = x(reading.0 as f64);
+    canvas.line(at, 0.0, at, height - 8.0, &Style::line(ink::MADDER, 4.0));
+    let text = format!("{} {}", ruler.show(reading).text, system.symbol());
+    let wide = text_width(&text, Face::Heading, 26.0) + 34.0;
+    let box_x = (at - wide / 2.0).clamp(2.0, width - wide - 2.0);
+    canvas.rect(box_x, 60.0, wide, 42.0, &Style::fill(ink::MADDER).rounded(4.0));
+    canvas.text(box_x + wide / 2.0, 90.0, &text, Face::Heading, 26.0, ink::PAPER, "middle");
+    canvas.finish(width, height)
+}

@@ -1,0 +1,245 @@
+//! The lay of one cloth: it comes down off its bolt with the print the right way up; what becomes bag is in full
+//! colour, what is left over is faded, and an offcut worth keeping is outlined in chalk with its size.
+
+use super::canvas::{Canvas, Drawing, Style, escape, ink, num};
+use super::font::{Face, text_width};
+use super::pattern::{definition, up_degrees};
+use bofta_core::lay::{ClothLay, Job, Placement};
+use bofta_core::measure::{Length, Ruler, ShopStep, System, show_bought};
+use bofta_core::project::{Project, ProjectCloth};
+
+const LEFT: f64 = 74.0;
+const RIGHT: f64 = 26.0;
+const BOLT: f64 = 34.0;
+const TOP: f64 = 12.0 + BOLT + 18.0;
+const BOTTOM: f64 = 40.0;
+
+struct Sheet<'a> {
+    project: &'a Project,
+    cloth: &'a ProjectCloth,
+    job: &'a Job,
+    lay: &'a ClothLay,
+    scale: f64,
+    left: f64,
+    bottom: f64,
+    /// Washed sizes of the cloth that is there.
+    width: Length,
+    length: Length,
+    key: &'a str,
+}
+
+/// Draws `lay` into `width` × `height` pixels. `key` makes the ids of the drawing unique on its page.
+pub fn cloth_lay(project: &Project, job: &Job, lay: &ClothLay, width: f64, height: f64, key: &str) -> Option<Drawing> {
+    let cloth = project.cloth(&lay.cloth)?;
+    let as_job = job.cloth(&lay.cloth)?;
+    let there = lay.buy_length.shrunk(as_job.shrink.along).max(lay.needed_length);
+    let wide = as_job.washed_width();
+    let scale = ((width - LEFT - RIGHT) / wide.0 as f64).min((height - TOP - BOTTOM) / there.0 as f64);
+    let height = TOP + there.0 as f64 * scale + BOTTOM;
+    let drawn = wide.0 as f64 * scale;
+    let left = LEFT + ((width - LEFT - RIGHT) - drawn) / 2.0;
+    let sheet = Sheet { project, cloth, job, lay, scale, left, bottom: height - BOTTOM, width: wide, length: there, key };
+    let mut canvas = Canvas::default();
+    sheet.cloth(&mut canvas);
+    sheet.pieces(&mut canvas);
+    sheet.offcuts(&mut canvas);
+    sheet.lengths(&mut canvas);
+    sheet.width_line(&mut canvas);
+    Some(canvas.finish(width, height))
+}
+
+/// Only cloth and pieces, as a card on the shelf shows them.
+pub fn thumbnail(project: &Project, job: &Job, lay: &ClothLay, width: f64, height: f64, key: &str) -> Option<Drawing> {
+    let cloth = project.cloth(&lay.cloth)?;
+    let as_job = job.cloth(&lay.cloth)?;
+    let there = lay.buy_length.shrunk(as_job.shrink.along).max(lay.needed_length);
+    let wide = as_job.washed_width();
+    let scale = (width / wide.0 as f64).min(height / there.0 as f64);
+    let left = (width - wide.0 as f64 * scale) / 2.0;
+    let bottom = (height + there.0 as f64 * scale) / 2.0;
+    let sheet = Sheet { project, cloth, job, lay, scale, left, bottom, width: wide, length: there, key };
+    let mut canvas = Canvas::default();
+    canvas.raw(&format!("<defs>{}</defs>", definition(&cloth.look, &sheet.pattern(), up_degrees(cloth))));
+    sheet.ground(&mut canvas);
+    for placement in &lay.placements {
+        if let Some((x, y, w, h)) = sheet.placed(placement) {
+            let style = Style::fill(format!("url(#{})", sheet.pattern())).stroke(ink::INDIGO, 1.0);
+            canvas.rect(x, y, w, h, &style);
+        }
+    }
+    Some(canvas.finish(width, height))
+}
+
+impl Sheet<'_> {
+    fn pattern(&self) -> String {
+        format!("cloth-{}-{}", self.key, self.cloth.id)
+    }
+
+    fn x(&self, x: Length) -> f64 {
+        self.left + x.0 as f64 * self.scale
+    }
+
+    fn y(&self, y: Length) -> f64 {
+        self.bottom - y.0 as f64 * self.scale
+    }
+
+    fn placed(&self, p: &Placement) -> Option<(f64, f64, f64, f64)> {
+        let (w, h) = self.job.piece(&p.piece)?.outline.extent(p.turn);
+        let (left, top) = (self.x(p.x), self.y(p.y + h));
+        Some((left, top, w.0 as f64 * self.scale, h.0 as f64 * self.scale))
+    }
+
+    fn ground(&self, canvas: &mut Canvas) {
+        let (x, y) = (self.x(Length::ZERO), self.y(self.length));
+        let (w, h) = (self.x(self.width) - x, self.bottom - y);
+        canvas.rect(x, y, w, h, &Style::fill(ink::PAPER));
+        canvas.rect(x, y, w, h, &Style::fill(format!("url(#{})", self.pattern())).opacity(0.3));
+        canvas.rect(x, y, w, h, &Style::line(ink::RULED, 1.0));
+    }
+
+    fn cloth(&self, canvas: &mut Canvas) {
+        let pattern = self.pattern();
+        canvas.raw(&format!("<defs>{}</defs>", definition(&self.cloth.look, &pattern, up_degrees(self.cloth))));
+        let (x, right) = (self.x(Length::ZERO), self.x(self.width));
+        let top = self.y(self.length);
+        // The bolt it comes from; an owned length lies loose, with a torn edge instead.
+        let loose = self.cloth.owned.is_some();
+        canvas.rect(x, top - 18.0, right - x, 18.0, &Style::fill(format!("url(#{pattern})")).opacity(0.55));
+        if !loose {
+            let bolt = Style::fill(format!("url(#{pattern})")).rounded(13.0);
+            canvas.rect(x - 16.0, top - 18.0 - BOLT, right - x + 32.0, BOLT, &bolt);
+            let shade = Style::fill(ink::INDIGO).opacity(0.22).rounded(13.0);
+            canvas.rect(x - 16.0, top - 18.0 - BOLT / 2.0, right - x + 32.0, BOLT / 2.0, &shade);
+            canvas.rect(x - 16.0, top - 18.0 - BOLT, right - x + 32.0, BOLT, &Style::line(ink::INDIGO, 1.0).rounded(13.0));
+        }
+        self.ground(canvas);
+        let edge = self.cloth.selvedge;
+        if edge > Length::ZERO {
+            for x in [self.x(edge), self.x(self.width - edge)] {
+                canvas.line(x, top, x, self.bottom, &Style::line(ink::SOFT, 0.8).dash("2 3"));
+            }
+        }
+    }
+
+    fn pieces(&self, canvas: &mut Canvas) {
+        let ruler = self.project.ruler;
+        for p in &self.lay.placements {
+            let (Some(piece), Some((x, y, w, h))) = (self.job.piece(&p.piece), self.placed(p)) else { continue };
+            let (across, along) = piece.outline.extent(bofta_core::shape::Turn::NONE);
+            let size = format!("{} × {}", ruler.show(across).text, ruler.show(along).text);
+            canvas.begin(&format!(r#"data-piece="{}" data-copy="{}" class="piece""#, escape(&p.piece), p.copy));
+            canvas.raw(&format!("<title>{} {}, {size}</title>", escape(&piece.name), p.copy));
+            canvas.rect(x, y, w, h, &Style::fill(format!("url(#{})", self.pattern())).stroke(ink::PAPER, 3.0));
+            canvas.rect(x, y, w, h, &Style::line(ink::INDIGO, 1.4));
+            let centre = (x + w / 2.0, y + h / 2.0);
+            let fitted = canvas.label(centre, &piece.name, &size, 16.0, (w - 6.0, h - 6.0))
+                || canvas.label(centre, &piece.name, &size, 13.0, (w - 4.0, h - 2.0))
+                || canvas.label(centre, &format!("{} · {size}", piece.name), "", 13.0, (w - 4.0, h - 2.0))
+                || canvas.label(centre, &piece.name, "", 12.0, (w - 2.0, h));
+            if !fitted {
+                let one_line = format!("{} · {size}", piece.name);
+                canvas.begin(&format!(r#"transform="rotate(-90 {} {})""#, num(centre.0), num(centre.1)));
+                let _ = canvas.label(centre, &one_line, "", 13.0, (h - 4.0, w - 2.0))
+                    || canvas.label(centre, &piece.name, "", 11.0, (h - 2.0, w));
+                canvas.end();
+            }
+            if w > 34.0 && h > 34.0 {
+                // Turns are counter-clockwise, the arrow's clockwise; it stands in the corner and points to piece-up.
+                let degrees = 360.0 - f64::from(p.turn.degrees());
+                let foot = match p.turn.degrees() {
+                    90 => (x + 28.0, y + 14.0),
+                    180 => (x + 14.0, y + 8.0),
+                    270 => (x + 8.0, y + 14.0),
+                    _ => (x + 14.0, y + 28.0),
+                };
+                canvas.arrow(foot.0, foot.1, 18.0, degrees);
+            }
+            canvas.end();
+        }
+    }
+
+    fn offcuts(&self, canvas: &mut Canvas) {
+        let ruler = self.project.ruler;
+        for o in &self.lay.offcuts {
+            let (x, y) = (self.x(o.x), self.y(o.y + o.height));
+            let (w, h) = (o.width.0 as f64 * self.scale, o.height.0 as f64 * self.scale);
+            canvas.rect(x, y, w, h, &Style::fill(ink::PAPER).opacity(0.5));
+            canvas.rect(x + 1.0, y + 1.0, w - 2.0, h - 2.0, &Style::line(ink::CHALK, 1.6).dash("6 4"));
+            let down = |l: Length| ruler.show(l.floor_to(ruler.step())).text;
+            let text = format!("keep {} × {}", down(o.width), down(o.height));
+            if text_width(&text, Face::Bold, 14.0) + 8.0 < w && h > 18.0 {
+                canvas.text(x + w / 2.0, y + h / 2.0 + 5.0, &text, Face::Bold, 14.0, ink::CHALK, "middle");
+            } else if text_width(&text, Face::Bold, 13.0) + 6.0 < h && w > 16.0 {
+                let (cx, cy) = (x + w / 2.0, y + h / 2.0);
+                canvas.begin(&format!(r#"transform="rotate(-90 {} {})""#, num(cx), num(cy)));
+                canvas.text(cx, cy + 4.5, &text, Face::Bold, 13.0, ink::CHALK, "middle");
+                canvas.end();
+            }
+        }
+    }
+
+    /// Shop steps along the left edge, the needed and the bought length across.
+    fn lengths(&self, canvas: &mut Canvas) {
+        let system = self.project.system;
+        let (x, right) = (self.x(Length::ZERO), self.x(self.width));
+        let needed_y = self.y(self.lay.needed_length);
+        let bought_y = self.y(self.length);
+        let step = self.cloth.shop.step.unwrap_or(ShopStep::usual(system).step.unwrap_or(system.unit()));
+        let shrink = self.cloth.shrink().along;
+        let mut labels_below = f64::INFINITY;
+        let mut at = step;
+        while at < self.lay.buy_length {
+            let y = self.y(at.shrunk(shrink));
+            canvas.line(x - 14.0, y, x - 6.0, y, &Style::line(ink::SOFT, 1.2));
+            let clear = (y - needed_y).abs() > 15.0 && (y - bought_y).abs() > 15.0 && labels_below - y > 16.0;
+            if clear {
+                let text = show_bought(at, system);
+                canvas.text(x - 18.0, y + 5.0, text.trim_end_matches(" yd"), Face::Text, 14.0, ink::SOFT, "end");
+                labels_below = y;
+            }
+            at += step;
+        }
+        canvas.line(x - 14.0, self.bottom, x - 6.0, self.bottom, &Style::line(ink::SOFT, 1.2));
+        let madder = Style::line(ink::MADDER, 1.8);
+        let shown = show_bought(self.lay.buy_length, system);
+        canvas.line(x - 16.0, bought_y, right + 14.0, bought_y, &madder);
+        canvas.text(x - 20.0, bought_y + 5.0, &shown, Face::Bold, 16.0, ink::MADDER, "end");
+        if needed_y - bought_y > 1.5 {
+            canvas.line(x - 16.0, needed_y, right + 14.0, needed_y, &madder.dash("2 4"));
+            if needed_y - bought_y > 17.0 {
+                let needed = self.project.ruler.up(self.lay.needed_length);
+                let text = self.project.ruler.show(needed).text;
+                canvas.text(x - 20.0, needed_y + 5.0, &text, Face::Text, 15.0, ink::MADDER, "end");
+            }
+        }
+    }
+
+    fn width_line(&self, canvas: &mut Canvas) {
+        let (x, right, y) = (self.x(Length::ZERO), self.x(self.width), self.bottom + 20.0);
+        let line = Style::line(ink::SOFT, 1.0);
+        canvas.line(x, y, right, y, &line);
+        canvas.line(x, y - 5.0, x, y + 5.0, &line);
+        canvas.line(right, y - 5.0, right, y + 5.0, &line);
+        let ruler = self.project.ruler;
+        let usable = self.width - self.cloth.selvedge * 2;
+        let text = format!(
+            "{} {} wide · {} usable",
+            shown_down(ruler, self.width),
+            unit(self.project.system),
+            shown_down(ruler, usable)
+        );
+        let wide = text_width(&text, Face::Text, 15.0) + 16.0;
+        let middle = (x + right) / 2.0;
+        canvas.rect(middle - wide / 2.0, y - 10.0, wide, 20.0, &Style::fill(ink::CALICO));
+        canvas.text(middle, y + 5.0, &text, Face::Text, 15.0, ink::SOFT, "middle");
+    }
+}
+
+/// Cloth that is there is never shown as more than it is.
+fn shown_down(ruler: Ruler, length: Length) -> String {
+    ruler.show(length.floor_to(ruler.step())).text
+}
+
+const fn unit(system: System) -> &'static str {
+    system.symbol()
+}

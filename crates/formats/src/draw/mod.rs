@@ -1,0 +1,20 @@
+//! Drawings as SVG. One drawing serves the screen, the printed sheet and the file: the screen shows the fragment in a
+//! `viewBox` of its size in pixels, the sheet puts it on a page.
+//!
+//! Axes of a drawing are the screen's (y down); cloth and pieces are turned over on the way.
+
+mod bag;
+mod canvas;
+mod cut;
+mod font;
+mod lay;
+mod pattern;
+mod piece;
+
+pub use bag::{Anchor, BagDrawing, bag};
+pub use canvas::{Canvas, Drawing, Style, ink};
+pub use cut::{cut_step, ruler_strip};
+pub use font::{FONT_FILES, Face, text_width};
+pub use lay::{cloth_lay, thumbnail};
+pub use pattern::swatch;
+pub use piece::piece;

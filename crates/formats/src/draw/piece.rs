@@ -1,0 +1,95 @@
+//! One piece of the cut list: its outline dressed in its cloth, its sizes, the grain and up arrow, and its marks.
+
+use super::canvas::{Canvas, Drawing, Style, ink, num};
+use super::font::Face;
+use super::pattern::definition;
+use bofta_core::measure::{Length, Ruler};
+use bofta_core::piece::{Corners, From, Mark, Piece};
+use bofta_core::project::ProjectCloth;
+
+const MARGIN: f64 = 26.0;
+
+/// Draws `piece` at `scale` pixels a length unit, so that pieces beside each other compare.
+pub fn piece(piece: &Piece, cloth: Option<&ProjectCloth>, ruler: Ruler, scale: f64, marks: bool) -> Drawing {
+    let (width, height) = piece.size();
+    let (w, h) = (width.0 as f64 * scale, height.0 as f64 * scale);
+    let mut canvas = Canvas::default();
+    let (x, y) = (MARGIN + 10.0, 8.0);
+    let id = format!("piece-{}", piece.id);
+    let fill = match cloth {
+        Some(cloth) => {
+            canvas.raw(&format!("<defs>{}</defs>", definition(&cloth.look, &id, 0)));
+            format!("url(#{id})")
+        }
+        None => ink::PAPER.to_owned(),
+    };
+    let at = |p: bofta_core::shape::Point| (x + p.x.0 as f64 * scale, y + h - p.y.0 as f64 * scale);
+    let corners: Vec<(f64, f64)> = piece.outline().corners().into_iter().map(at).collect();
+    canvas.polygon(&corners, &Style::fill(fill).stroke(ink::INDIGO, 1.6));
+    if marks {
+        for mark in &piece.marks {
+            draw_mark(&mut canvas, mark, (x, y, w, h), scale);
+        }
+    }
+    if w > 30.0 && h > 34.0 {
+        canvas.arrow(x + w / 2.0, y + h / 2.0 + 10.0, 20.0, 0.0);
+    }
+    let thin = Style::line(ink::SOFT, 0.9);
+    canvas.line(x, y + h + 9.0, x + w, y + h + 9.0, &thin);
+    canvas.text(x + w / 2.0, y + h + 24.0, &ruler.show(width).text, Face::Bold, 14.0, ink::INDIGO, "middle");
+    canvas.line(x - 8.0, y, x - 8.0, y + h, &thin);
+    let middle = y + h / 2.0;
+    canvas.begin(&format!(r#"transform="rotate(-90 {} {})""#, num(x - 14.0), num(middle)));
+    canvas.text(x - 14.0, middle, &ruler.show(height).text, Face::Bold, 14.0, ink::INDIGO, "middle");
+    canvas.end();
+    if let Corners::CutOut { across, up } = &piece.corners {
+        let text = format!("{} × {}", ruler.show(across.size).text, ruler.show(up.size).text);
+        let (nx, ny) = at(bofta_core::shape::Point::new(across.size, up.size));
+        if w > 90.0 {
+            canvas.rect(nx + 3.0, ny - 19.0, super::text_width(&text, Face::Text, 12.0) + 8.0, 16.0, &Style::fill(ink::PAPER).rounded(2.0));
+            canvas.text(nx + 7.0, ny - 7.0, &text, Face::Text, 12.0, ink::SOFT, "start");
+        }
+    }
+    canvas.finish(w + MARGIN * 2.0 + 10.0, h + 8.0 + 32.0)
+}
+
+fn draw_mark(canvas: &mut Canvas, mark: &Mark, (x, y, w, h): (f64, f64, f64, f64), scale: f64) {
+    let px = |l: Length| l.0 as f64 * scale;
+    let chalk = Style::line(ink::PAPER, 3.2);
+    let line = Style::line(ink::CHALK, 1.4).dash("5 3");
+    let mut dash = |x1: f64, y1: f64, x2: f64, y2: f64| {
+        canvas.line(x1, y1, x2, y2, &chalk);
+        canvas.line(x1, y1, x2, y2, &line);
+    };
+    let d = px(mark.distance);
+    // Heights by which the second distance fixes the mark.
+    let level = match mark.and {
+        Some((down, From::TopEdge)) => Some(y + px(down)),
+        Some((up, From::BaseEdge)) => Some(y + h - px(up)),
+        _ => None,
+    };
+    match (mark.from, level) {
+        (From::TopEdge, _) => dash(x, y + d, x + w, y + d),
+        (From::BaseEdge, _) => dash(x, y + h - d, x + w, y + h - d),
+        (From::SideEdges, Some(level)) => {
+            for cx in [x + d, x + w - d] {
+                dash(cx - 6.0, level, cx + 6.0, level);
+                dash(cx, level - 6.0, cx, level + 6.0);
+            }
+        }
+        (From::SideEdges, None) => {
+            let sides = [x + d, x + w - d];
+            for cx in sides {
+                dash(cx, y, cx, y + h);
+            }
+        }
+        (From::Middle, level) => {
+            for cx in [x + w / 2.0 - d, x + w / 2.0 + d] {
+                match level {
+                    Some(level) => dash(cx, level - 7.0, cx, level + 7.0),
+                    None => dash(cx, y, cx, y + 12.0),
+                }
+            }
+        }
+    }
+}

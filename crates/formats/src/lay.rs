@@ -1,0 +1,209 @@
+//! The open format `bofta-lay`, version 1: what `bofta lay` writes and `bofta check` reads.
+
+use crate::FormatError;
+use bofta_core::FieldProblem;
+use bofta_core::cloth::Money;
+use bofta_core::cutting::{CutKind, Edge, Step, cut_list};
+use bofta_core::lay::{Bound, ClothLay, Job, Lay, Offcut, Placement, Unplaced};
+use bofta_core::measure::{Length, System};
+use bofta_core::shape::Turn;
+use serde::{Deserialize, Serialize};
+
+#[derive(Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+struct LayFile {
+    format: String,
+    version: u32,
+    job: String,
+    units: System,
+    cloths: Vec<ClothFile>,
+    unplaced: Vec<UnplacedFile>,
+    cost: f64,
+    bound: BoundFile,
+    proven: bool,
+    warnings: Vec<String>,
+    iterations: u64,
+    seconds: f64,
+}
+
+#[derive(Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+struct ClothFile {
+    id: String,
+    copy: u32,
+    needed_length: f64,
+    buy_length: f64,
+    used_share: f64,
+    placements: Vec<PlacementFile>,
+    offcuts: Vec<OffcutFile>,
+    cuts: Vec<CutFile>,
+}
+
+#[derive(Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+struct PlacementFile {
+    piece: String,
+    copy: u32,
+    x: f64,
+    y: f64,
+    turn: u16,
+    mirrored: bool,
+}
+
+#[derive(Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+struct OffcutFile {
+    rect: [f64; 4],
+}
+
+#[derive(Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+struct CutFile {
+    kind: String,
+    line: [f64; 4],
+    reading: f64,
+    from: String,
+    frees: Vec<String>,
+}
+
+#[derive(Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+struct UnplacedFile {
+    piece: String,
+    count: u32,
+    why: String,
+}
+
+#[derive(Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+struct BoundFile {
+    cost: f64,
+    length: f64,
+}
+
+/// Writes a lay of `job` that took `seconds`, its cuts included.
+pub fn write_lay(job: &Job, lay: &Lay, seconds: f64) -> String {
+    let to = |l: Length| l.in_units(job.units);
+    let cloths = lay
+        .cloths
+        .iter()
+        .map(|c| ClothFile {
+            id: c.cloth.clone(),
+            copy: c.copy,
+            needed_length: to(c.needed_length),
+            buy_length: to(c.buy_length),
+            used_share: (c.used_share * 1e6).round() / 1e6,
+            placements: c
+                .placements
+                .iter()
+                .map(|p| PlacementFile {
+                    piece: p.piece.clone(),
+                    copy: p.copy,
+                    x: to(p.x),
+                    y: to(p.y),
+                    turn: p.turn.degrees(),
+                    mirrored: p.mirrored,
+                })
+                .collect(),
+            offcuts: c.offcuts.iter().map(|o| OffcutFile { rect: [to(o.x), to(o.y), to(o.width), to(o.height)] }).collect(),
+            cuts: cuts(job, c),
+        })
+        .collect();
+    let money = |m: Money| m.0 as f64 / 100.0;
+    let file = LayFile {
+        format: "bofta-lay".into(),
+        version: 1,
+        job: lay.job.clone(),
+        units: job.units,
+        cloths,
+        unplaced: lay
+            .unplaced
+            .iter()
+            .map(|u| UnplacedFile { piece: u.piece.clone(), count: u.count, why: u.why.clone() })
+            .collect(),
+        cost: money(lay.cost),
+        bound: BoundFile { cost: money(lay.bound.cost), length: to(lay.bound.length) },
+        proven: lay.proven,
+        warnings: lay.warnings.clone(),
+        iterations: lay.iterations,
+        seconds: (seconds * 1000.0).round() / 1000.0,
+    };
+    serde_json::to_string_pretty(&file).unwrap_or_default()
+}
+
+fn cuts(job: &Job, lay: &ClothLay) -> Vec<CutFile> {
+    let to = |l: Length| l.in_units(job.units);
+    cut_list(job, std::slice::from_ref(lay), &[])
+        .into_iter()
+        .filter_map(|step| match step {
+            Step::Corners(_) => None,
+            Step::Cut { cut, .. } => Some(CutFile {
+                kind: match cut.kind {
+                    CutKind::SquareEnd => "square-end",
+                    CutKind::Selvedge => "selvedge",
+                    CutKind::Through => "through",
+                    CutKind::Stopped => "stopped",
+                }
+                .into(),
+                line: [to(cut.line.x1), to(cut.line.y1), to(cut.line.x2), to(cut.line.y2)],
+                reading: to(cut.reading),
+                from: match cut.from {
+                    Edge::Left => "left",
+                    Edge::Near => "near",
+                }
+                .into(),
+                frees: cut.frees.iter().map(|f| format!("{} {}", f.piece, f.copy)).collect(),
+            }),
+        })
+        .collect()
+}
+
+/// Reads a lay, for checking; its cuts are left aside, and the bound of each cloth, which the format does not hold.
+///
+/// # Errors
+/// One line that names the field and what it should be.
+pub fn read_lay(text: &str) -> Result<Lay, FormatError> {
+    let file: LayFile = FormatError::read(text)?;
+    if file.format != "bofta-lay" || file.version != 1 {
+        let given = format!("{} {}", file.format, file.version);
+        return Err(FieldProblem::new("format", &given, format!("“{given}”: should be “bofta-lay” version 1")).into());
+    }
+    let from = |value: f64| Length::from_units(value, file.units);
+    let mut cloths = Vec::with_capacity(file.cloths.len());
+    for (i, c) in file.cloths.into_iter().enumerate() {
+        let mut placements = Vec::with_capacity(c.placements.len());
+        for (j, p) in c.placements.into_iter().enumerate() {
+            let turn = Turn::new(p.turn).ok_or_else(|| {
+                let field = format!("cloths[{i}].placements[{j}].turn");
+                FieldProblem::new(field, p.turn, format!("{}: is a multiple of 45 below 360", p.turn))
+            })?;
+            placements.push(Placement { piece: p.piece, copy: p.copy, x: from(p.x), y: from(p.y), turn, mirrored: p.mirrored });
+        }
+        cloths.push(ClothLay {
+            cloth: c.id,
+            copy: c.copy,
+            needed_length: from(c.needed_length),
+            buy_length: from(c.buy_length),
+            used_share: c.used_share,
+            placements,
+            offcuts: c
+                .offcuts
+                .iter()
+                .map(|o| Offcut { x: from(o.rect[0]), y: from(o.rect[1]), width: from(o.rect[2]), height: from(o.rect[3]) })
+                .collect(),
+            bound: Length::ZERO,
+            through: false,
+        });
+    }
+    let money = |value: f64| Money((value * 100.0).round() as i64);
+    Ok(Lay {
+        job: file.job,
+        cloths,
+        unplaced: file.unplaced.into_iter().map(|u| Unplaced { piece: u.piece, count: u.count, why: u.why }).collect(),
+        cost: money(file.cost),
+        bound: Bound { cost: money(file.bound.cost), length: from(file.bound.length) },
+        proven: file.proven,
+        warnings: file.warnings,
+        iterations: file.iterations,
+    })
+}

@@ -1,0 +1,339 @@
+//! The printed sheets: what to buy, what to cut and every cut in order, on A4 (ISO 216) for centimetre projects and
+//! Letter (ANSI) for inch projects. Drawn by the same code as the screen.
+
+use crate::draw::{Canvas, Drawing, FONT_FILES, Face, Style, cloth_lay, ink, text_width};
+use bofta_core::buying::purchases;
+use bofta_core::cutting::{Cut, CutKind, Edge, Step, cut_list};
+use bofta_core::lay::{Job, Lay};
+use bofta_core::measure::{Length, Ruler, System, show_bought};
+use bofta_core::piece::{Part, Piece};
+use bofta_core::project::{Planned, Project};
+use pdf_writer::{Content, Finish, Name, Pdf, Rect, Ref};
+use std::collections::HashMap;
+use std::sync::Arc;
+use svg2pdf::usvg;
+use thiserror::Error;
+
+/// A sheet that could not be made into PDF.
+#[derive(Debug, Error)]
+#[error("the sheet could not be drawn: {0}")]
+pub struct SheetError(String);
+
+const MARGIN: f64 = 44.0;
+const LINE: f64 = 17.0;
+
+/// The cut sheet of a laid project as pages of SVG, in points.
+pub fn cut_sheet_pages(project: &Project, planned: &Planned, job: &Job, lay: &Lay) -> Vec<Drawing> {
+    let size = match project.system {
+        System::Inches => (612.0, 792.0),
+        System::Centimetres => (595.28, 841.89),
+    };
+    let mut book = Book { size, pages: vec![], canvas: Canvas::default(), y: 0.0, title: project.name.clone() };
+    book.start_page();
+    let bag = &project.bag;
+    let ruler = project.ruler;
+    let show = |l: Length| ruler.show(l).text;
+    let unit = project.system.symbol();
+    book.text(0.0, &format!("Boxed tote, {} wide × {} tall × {} deep ({unit})", show(bag.width), show(bag.height), show(bag.depth)), Face::Text, 13.0);
+    book.space(10.0);
+    shopping(&mut book, project, job, lay);
+    pieces(&mut book, project, &planned.draft.pieces);
+    for cloth in &lay.cloths {
+        lay_page(&mut book, project, job, lay, &cloth.cloth, &planned.draft.pieces);
+    }
+    corners(&mut book, project, job, lay, &planned.draft.pieces);
+    book.finish()
+}
+
+/// The cut sheet as one PDF.
+///
+/// # Errors
+/// [`SheetError`] when a page cannot be converted, which is a fault of this program.
+pub fn cut_sheet(project: &Project, planned: &Planned, job: &Job, lay: &Lay) -> Result<Vec<u8>, SheetError> {
+    to_pdf(&cut_sheet_pages(project, planned, job, lay))
+}
+
+fn shopping(book: &mut Book, project: &Project, job: &Job, lay: &Lay) {
+    book.heading("To buy");
+    for p in purchases(job, lay) {
+        let Some(cloth) = project.cloth(&p.cloth) else { continue };
+        let length = show_bought(p.length, project.system);
+        let what = if p.owned { format!("{length} of what you have") } else { length };
+        let width = project.ruler.show(cloth.width).text;
+        book.row(&[
+            (0.0, cloth.name.as_str(), Face::Bold),
+            (190.0, &what, Face::Bold),
+            (330.0, &format!("{width} {} wide", project.system.symbol()), Face::Text),
+            (430.0, &p.cost.map(|c| c.show()).unwrap_or_default(), Face::Text),
+        ]);
+    }
+    book.row(&[(330.0, "together", Face::Text), (430.0, &lay.cost.show(), Face::Bold)]);
+    book.space(10.0);
+}
+
+fn pieces(book: &mut Book, project: &Project, pieces: &[Piece]) {
+    let unit = project.system.symbol();
+    book.heading("To cut");
+    book.row(&[
+        (0.0, "piece", Face::Text),
+        (130.0, "how many", Face::Text),
+        (190.0, &format!("wide × tall, {unit}"), Face::Text),
+        (290.0, "from", Face::Text),
+    ]);
+    for p in pieces {
+        let cloth = project.cloth_of(p.part).map(|c| c.name.clone()).unwrap_or_default();
+        let size = size_of(p, project.ruler);
+        book.row(&[
+            (0.0, p.name, Face::Bold),
+            (130.0, &p.count.to_string(), Face::Text),
+            (190.0, &size, Face::Bold),
+            (290.0, &cloth, Face::Text),
+        ]);
+        for mark in &p.marks {
+            let and = mark.and.map(|(d, f)| format!(", {} {}", project.ruler.show(d).text, f.name())).unwrap_or_default();
+            let text = format!("{}: {} {}{and}", mark.name, project.ruler.show(mark.distance).text, mark.from.name());
+            book.row(&[(14.0, &text, Face::Text)]);
+        }
+        if let Some(note) = p.note {
+            book.row(&[(14.0, note, Face::Text)]);
+        }
+    }
+    book.space(8.0);
+}
+
+fn lay_page(book: &mut Book, project: &Project, job: &Job, lay: &Lay, id: &str, all: &[Piece]) {
+    let (Some(cloth), Some(cloth_of_lay)) = (project.cloth(id), lay.cloths.iter().find(|c| c.cloth == id)) else { return };
+    book.start_page();
+    book.heading(&cloth.name);
+    let wide = book.size.0 - 2.0 * MARGIN;
+    if let Some(drawing) = cloth_lay(project, job, cloth_of_lay, wide, 330.0, id) {
+        book.drawing(&drawing);
+    }
+    book.space(8.0);
+    book.heading("Cuts, in order");
+    let steps = cut_list(job, std::slice::from_ref(cloth_of_lay), &[]);
+    for (n, step) in steps.iter().enumerate() {
+        if let Step::Cut { cut, .. } = step {
+            let off = falls_off(cut, all);
+            let reading = format!("{} {}", project.ruler.show(cut.reading).text, project.system.symbol());
+            book.check_row(n + 1, &reading, how(cut), &off);
+        }
+    }
+    book.space(6.0);
+    book.text(0.0, "Close the cutter's guard at every pause, cut away from you, fingers behind the ruler's edge.", Face::Text, 11.0);
+}
+
+fn corners(book: &mut Book, project: &Project, job: &Job, lay: &Lay, all: &[Piece]) {
+    let mut any = false;
+    for step in cut_list(job, &lay.cloths, all) {
+        let Step::Corners(c) = step else { continue };
+        if !any {
+            book.space(8.0);
+            book.heading("Corners, through all layers at once");
+            any = true;
+        }
+        let name = all.iter().find(|p| p.id == c.piece).map_or("", |p| p.name);
+        let text = format!(
+            "{name}, {} layers: {} in from each side, {} up from the base",
+            c.layers,
+            project.ruler.show(c.across).text,
+            project.ruler.show(c.up).text
+        );
+        book.row(&[(0.0, "□", Face::Text), (18.0, &text, Face::Text)]);
+    }
+}
+
+fn size_of(piece: &Piece, ruler: Ruler) -> String {
+    let (w, h) = piece.size();
+    format!("{} × {}", ruler.show(w).text, ruler.show(h).text)
+}
+
+/// How a cut runs, in words.
+pub fn how(cut: &Cut) -> &'static str {
+    match (cut.kind, cut.from) {
+        (CutKind::SquareEnd, _) => "square the end: just enough",
+        (CutKind::Selvedge, _) => "selvedge off, along the left edge",
+        (CutKind::Through, Edge::Near) => "right across, from the near edge",
+        (CutKind::Through, Edge::Left) => "from near to far, from the left edge",
+        (CutKind::Stopped, Edge::Near) => "across, stop at the line's end, from the near edge",
+        (CutKind::Stopped, Edge::Left) => "along, stop at the line's end, from the left edge",
+    }
+}
+
+/// What comes off with a cut, in words: pieces by name, or what is left over.
+pub fn falls_off(cut: &Cut, pieces: &[Piece]) -> String {
+    let names: Vec<String> = cut
+        .frees
+        .iter()
+        .map(|f| {
+            let piece = pieces.iter().find(|p| p.id == f.piece);
+            match piece {
+                Some(p) if p.count > 1 => format!("{} {} of {}", p.name, f.copy, p.count),
+                Some(p) => p.name.to_owned(),
+                None => f.piece.clone(),
+            }
+        })
+        .collect();
+    match (names.is_empty(), cut.kind, cut.bare.is_some()) {
+        (false, ..) => names.join(" and "),
+        (true, CutKind::SquareEnd | CutKind::Selvedge, _) => String::new(),
+        (true, _, true) => "left over".into(),
+        (true, ..) => "a strip, cut next".into(),
+    }
+}
+
+/// The order parts are bundled in on sheets and screens.
+pub fn part_order(part: Part) -> usize {
+    Part::ALL.iter().position(|p| *p == part).unwrap_or(0)
+}
+
+struct Book {
+    size: (f64, f64),
+    pages: Vec<Canvas>,
+    canvas: Canvas,
+    y: f64,
+    title: String,
+}
+
+impl Book {
+    fn start_page(&mut self) {
+        if self.y > 0.0 {
+            self.pages.push(std::mem::take(&mut self.canvas));
+        }
+        let (w, h) = self.size;
+        let c = &mut self.canvas;
+        c.rect(0.0, 0.0, w, h, &Style::fill("#FFFFFF"));
+        // A stretch of tape heads every page.
+        c.rect(MARGIN, 34.0, w - 2.0 * MARGIN, 30.0, &Style::fill(ink::TAPE).stroke("#B7951F", 0.8).rounded(2.0));
+        let mut x = MARGIN + 9.0;
+        let mut n = 1;
+        while x < w - MARGIN - 2.0 {
+            let tall = if n % 8 == 0 { 12.0 } else if n % 4 == 0 { 8.0 } else { 5.0 };
+            c.line(x, 64.0 - tall, x, 64.0, &Style::line(ink::INDIGO, 0.6));
+            x += 9.0;
+            n += 1;
+        }
+        c.text(MARGIN + 10.0, 53.0, &self.title, Face::Heading, 16.0, ink::INDIGO, "start");
+        c.text(w - MARGIN - 10.0, 51.0, "Bofta · cut sheet", Face::Bold, 12.0, ink::INDIGO, "end");
+        self.y = 92.0;
+    }
+
+    fn room(&mut self, height: f64) {
+        if self.y + height > self.size.1 - MARGIN - 16.0 {
+            self.start_page();
+        }
+    }
+
+    fn space(&mut self, height: f64) {
+        self.y += height;
+    }
+
+    fn heading(&mut self, text: &str) {
+        self.room(LINE * 3.0);
+        self.canvas.text(MARGIN, self.y, text, Face::Heading, 15.0, ink::INDIGO, "start");
+        let y = self.y + 6.0;
+        self.canvas.line(MARGIN, y, self.size.0 - MARGIN, y, &Style::line(ink::RULED, 0.8));
+        self.y += LINE + 8.0;
+    }
+
+    fn text(&mut self, x: f64, text: &str, face: Face, size: f64) {
+        self.room(LINE);
+        self.canvas.text(MARGIN + x, self.y, text, face, size, ink::INDIGO, "start");
+        self.y += LINE;
+    }
+
+    /// Cells at their distances from the margin; each is cut short of the next.
+    fn row(&mut self, cells: &[(f64, &str, Face)]) {
+        self.room(LINE);
+        for (i, (x, text, face)) in cells.iter().enumerate() {
+            let end = cells.get(i + 1).map_or(self.size.0 - 2.0 * MARGIN, |next| next.0 - 6.0);
+            let fitted = fit(text, *face, 12.5, end - x);
+            self.canvas.text(MARGIN + x, self.y, &fitted, *face, 12.5, ink::INDIGO, "start");
+        }
+        self.y += LINE;
+    }
+
+    fn check_row(&mut self, n: usize, reading: &str, how: &str, off: &str) {
+        self.room(LINE);
+        let box_style = Style::line(ink::INDIGO, 0.9).rounded(1.5);
+        self.canvas.rect(MARGIN, self.y - 9.5, 10.0, 10.0, &box_style);
+        self.row(&[
+            (18.0, &n.to_string(), Face::Text),
+            (40.0, reading, Face::Bold),
+            (110.0, how, Face::Text),
+            (330.0, off, Face::Bold),
+        ]);
+    }
+
+    fn drawing(&mut self, drawing: &Drawing) {
+        self.room(drawing.height);
+        self.canvas.begin(&format!(r#"transform="translate({MARGIN} {})""#, self.y - 10.0));
+        self.canvas.raw(&drawing.body);
+        self.canvas.end();
+        self.y += drawing.height;
+    }
+
+    fn finish(mut self) -> Vec<Drawing> {
+        self.pages.push(self.canvas);
+        let (w, h) = self.size;
+        let count = self.pages.len();
+        let footed = self.pages.into_iter().enumerate().map(|(i, mut page)| {
+            let text = format!("{} of {count}", i + 1);
+            page.text(w - MARGIN, h - 28.0, &text, Face::Text, 11.0, ink::SOFT, "end");
+            page.text(MARGIN, h - 28.0, "Measure twice: sizes include every seam and hem.", Face::Text, 11.0, ink::SOFT, "start");
+            page.finish(w, h)
+        });
+        footed.collect()
+    }
+}
+
+fn fit(text: &str, face: Face, size: f64, room: f64) -> String {
+    if text_width(text, face, size) <= room {
+        return text.to_owned();
+    }
+    let mut short: String = text.to_owned();
+    while !short.is_empty() && text_width(&short, face, size) + size * 0.5 > room {
+        short.pop();
+    }
+    format!("{}…", short.trim_end())
+}
+
+/// Puts each drawing on a page of its size, one unit a point.
+fn to_pdf(pages: &[Drawing]) -> Result<Vec<u8>, SheetError> {
+    let mut options = usvg::Options::default();
+    let fonts = Arc::make_mut(&mut options.fontdb);
+    for data in FONT_FILES {
+        fonts.load_font_data(data.to_vec());
+    }
+    let mut next = 1;
+    let mut fresh = || {
+        next += 1;
+        Ref::new(next - 1)
+    };
+    let (catalog, tree) = (fresh(), fresh());
+    let mut pdf = Pdf::new();
+    let mut page_ids = Vec::new();
+    for drawing in pages {
+        let parsed = usvg::Tree::from_str(&drawing.to_svg(), &options).map_err(|e| SheetError(e.to_string()))?;
+        let (chunk, svg) =
+            svg2pdf::to_chunk(&parsed, svg2pdf::ConversionOptions::default()).map_err(|e| SheetError(e.to_string()))?;
+        let mut renamed = HashMap::new();
+        let chunk = chunk.renumber(|old| *renamed.entry(old).or_insert_with(&mut fresh));
+        let svg = renamed.get(&svg).copied().ok_or_else(|| SheetError("the page is empty".into()))?;
+        let (page_id, content_id) = (fresh(), fresh());
+        page_ids.push(page_id);
+        let (w, h) = (drawing.width as f32, drawing.height as f32);
+        let mut page = pdf.page(page_id);
+        page.media_box(Rect::new(0.0, 0.0, w, h)).parent(tree).contents(content_id);
+        page.resources().x_objects().pair(Name(b"S"), svg);
+        page.finish();
+        // The drawing is one unit square; stretch it over the page.
+        let mut content = Content::new();
+        content.transform([w, 0.0, 0.0, h, 0.0, 0.0]).x_object(Name(b"S"));
+        pdf.stream(content_id, &content.finish());
+        pdf.extend(&chunk);
+    }
+    pdf.catalog(catalog).pages(tree);
+    pdf.pages(tree).count(page_ids.len() as i32).kids(page_ids);
+    Ok(pdf.finish())
+}

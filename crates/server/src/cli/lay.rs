@@ -1,0 +1,133 @@
+//! `bofta lay` and `bofta check`.
+
+use super::BAD_INPUT;
+use bofta_core::lay::{Budget, Job, Lay, Observer, solve, verify};
+use bofta_core::measure::show_bought;
+use bofta_formats::{read_job, read_lay, write_lay};
+use clap::Args;
+use std::ops::ControlFlow;
+use std::path::{Path, PathBuf};
+use std::process::ExitCode;
+use std::time::{Duration, Instant};
+
+/// Exit status when a piece did not fit.
+const INCOMPLETE: u8 = 3;
+/// Exit status when a lay does not hold.
+const FAULTY: u8 = 1;
+
+#[derive(Args)]
+pub struct LayArgs {
+    /// A bofta-job file.
+    job: PathBuf,
+    /// Where to write the lay; default: standard output.
+    #[arg(short)]
+    output: Option<PathBuf>,
+    /// How long to search; default: what the job says. 0 gives the first answer.
+    #[arg(long)]
+    seconds: Option<f64>,
+    /// Seed of the search; default: what the job says.
+    #[arg(long)]
+    seed: Option<u64>,
+    /// Stop after so many iterations: the same answer on any machine.
+    #[arg(long)]
+    iterations: Option<u64>,
+    /// Tell each better lay on standard error.
+    #[arg(long)]
+    progress: bool,
+}
+
+#[derive(Args)]
+pub struct CheckArgs {
+    /// A bofta-job file.
+    job: PathBuf,
+    /// A bofta-lay file made for it.
+    lay: PathBuf,
+}
+
+struct Clock<'a> {
+    start: Instant,
+    limit: Duration,
+    told: Option<&'a Job>,
+}
+
+impl Observer for Clock<'_> {
+    fn tick(&mut self, _: u64) -> ControlFlow<()> {
+        if self.start.elapsed() >= self.limit { ControlFlow::Break(()) } else { ControlFlow::Continue(()) }
+    }
+
+    fn better(&mut self, lay: &Lay) {
+        if let Some(job) = self.told {
+            let proven = if lay.proven { ", proven" } else { "" };
+            let seconds = self.start.elapsed().as_secs_f64();
+            eprintln!("{seconds:7.2} s  {:>9} iterations  {}{proven}", lay.iterations, show_bought(lay.bought(), job.units));
+        }
+    }
+}
+
+fn read<T>(path: &Path, parse: impl Fn(&str) -> Result<T, bofta_formats::FormatError>) -> Result<T, ExitCode> {
+    let refuse = |error: String| {
+        eprintln!("bofta: {}: {error}", path.display());
+        ExitCode::from(BAD_INPUT)
+    };
+    let text = std::fs::read_to_string(path).map_err(|e| refuse(e.to_string()))?;
+    parse(&text).map_err(|e| refuse(e.to_string()))
+}
+
+pub fn lay(args: &LayArgs) -> ExitCode {
+    let mut job = match read(&args.job, read_job) {
+        Ok(job) => job,
+        Err(code) => return code,
+    };
+    if let Some(seed) = args.seed {
+        job.rules.seed = seed;
+    }
+    let seconds = args.seconds.unwrap_or(job.rules.milliseconds as f64 / 1000.0);
+    if !(0.0..=86_400.0).contains(&seconds) {
+        eprintln!("bofta: --seconds {seconds}: from 0 to 86400 is allowed");
+        return ExitCode::from(BAD_INPUT);
+    }
+    let iterations = if seconds == 0.0 { 0 } else { args.iterations.unwrap_or(u64::MAX) };
+    let start = Instant::now();
+    let told = args.progress.then_some(&job);
+    let mut clock = Clock { start, limit: Duration::from_secs_f64(seconds), told };
+    let lay = match solve(&job, Budget { iterations }, &mut clock) {
+        Ok(lay) => lay,
+        Err(error) => {
+            eprintln!("bofta: {}: {error}", args.job.display());
+            return ExitCode::from(BAD_INPUT);
+        }
+    };
+    let text = write_lay(&job, &lay, start.elapsed().as_secs_f64());
+    let written = match &args.output {
+        Some(path) => std::fs::write(path, text + "\n").map_err(|e| format!("{}: {e}", path.display())),
+        None => {
+            println!("{text}");
+            Ok(())
+        }
+    };
+    if let Err(error) = written {
+        eprintln!("bofta: {error}");
+        return ExitCode::from(BAD_INPUT);
+    }
+    for unplaced in &lay.unplaced {
+        eprintln!("bofta: {}", unplaced.why);
+    }
+    if lay.complete() { ExitCode::SUCCESS } else { ExitCode::from(INCOMPLETE) }
+}
+
+pub fn check(args: &CheckArgs) -> ExitCode {
+    let (job, lay) = match (read(&args.job, read_job), read(&args.lay, read_lay)) {
+        (Ok(job), Ok(lay)) => (job, lay),
+        (Err(code), _) | (_, Err(code)) => return code,
+    };
+    let faults = verify(&job, &lay);
+    for fault in &faults {
+        println!("{fault}");
+    }
+    if faults.is_empty() {
+        println!("holds: {} pieces", lay.cloths.iter().map(|c| c.placements.len()).sum::<usize>());
+        ExitCode::SUCCESS
+    } else {
+        ExitCode::from(FAULTY)
+    }
+}

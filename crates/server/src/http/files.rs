@@ -1,0 +1,77 @@
+//! Files to take away: the cut sheet as PDF, a lay as SVG, the cut list as CSV, the job and the lay in the open formats.
+
+use super::App;
+use super::problem::Refusal;
+use super::projects::planned_and_laid;
+use axum::Router;
+use axum::extract::{Path, State};
+use axum::http::{StatusCode, header};
+use axum::response::{IntoResponse, Response};
+use axum::routing::get;
+use bofta_formats::{csv, draw, sheet, write_job, write_lay};
+
+pub(super) fn routes() -> Router<App> {
+    Router::new()
+        .route("/api/projects/{id}/cut-sheet.pdf", get(cut_sheet))
+        .route("/api/projects/{id}/cut-list.csv", get(cut_list))
+        .route("/api/projects/{id}/job.json", get(job))
+        .route("/api/projects/{id}/lay.json", get(lay))
+        .route("/api/projects/{id}/lay/{cloth}", get(lay_svg))
+}
+
+fn file(kind: &'static str, name: &str, data: impl Into<Vec<u8>>) -> Response {
+    let inline = format!("inline; filename=\"{name}\"");
+    ([(header::CONTENT_TYPE, kind.to_owned()), (header::CONTENT_DISPOSITION, inline)], data.into()).into_response()
+}
+
+async fn cut_sheet(State(app): State<App>, Path(id): Path<String>) -> Result<Response, Refusal> {
+    app.blocking(move |store| {
+        let (kept, planned, laid) = planned_and_laid(store, &id)?;
+        let pdf = sheet::cut_sheet(&kept.project, &planned, &laid.job, &laid.lay).map_err(Refusal::internal)?;
+        Ok(file("application/pdf", "cut-sheet.pdf", pdf))
+    })
+    .await
+}
+
+async fn cut_list(State(app): State<App>, Path(id): Path<String>) -> Result<Response, Refusal> {
+    app.blocking(move |store| {
+        let kept = store.project(&id).map_err(|e| Refusal::from_store(store, e))?;
+        let planned = kept.project.plan().map_err(Refusal::fields)?;
+        Ok(file("text/csv; charset=utf-8", "cut-list.csv", csv::cut_list(&planned.draft.pieces, kept.project.ruler)))
+    })
+    .await
+}
+
+async fn job(State(app): State<App>, Path(id): Path<String>) -> Result<Response, Refusal> {
+    app.blocking(move |store| {
+        let (_, _, laid) = planned_and_laid(store, &id)?;
+        Ok(file("application/json", "job.json", write_job(&laid.job)))
+    })
+    .await
+}
+
+async fn lay(State(app): State<App>, Path(id): Path<String>) -> Result<Response, Refusal> {
+    app.blocking(move |store| {
+        let (_, _, laid) = planned_and_laid(store, &id)?;
+        Ok(file("application/json", "lay.json", write_lay(&laid.job, &laid.lay, 0.0)))
+    })
+    .await
+}
+
+async fn lay_svg(State(app): State<App>, Path((id, cloth)): Path<(String, String)>) -> Result<Response, Refusal> {
+    app.blocking(move |store| {
+        let (kept, _, laid) = planned_and_laid(store, &id)?;
+        let wanted = cloth.trim_end_matches(".svg");
+        let drawing = laid
+            .lay
+            .cloths
+            .iter()
+            .find(|c| c.cloth == wanted)
+            .and_then(|c| draw::cloth_lay(&kept.project, &laid.job, c, 960.0, 500.0, "file"));
+        match drawing {
+            Some(drawing) => Ok(file("image/svg+xml", "lay.svg", drawing.to_svg())),
+            None => Err(Refusal::new(StatusCode::NOT_FOUND, format!("Nothing is laid on a cloth “{wanted}”."))),
+        }
+    })
+    .await
+}

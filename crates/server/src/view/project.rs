@@ -1,0 +1,667 @@
+//! A whole project, as every stage needs it.
+
+use super::shelf::{bought, bought_text, shop_unit};
+use super::{DimensionView, DrawingView, Measure};
+use crate::laying::{Laid, laid, plan_and_lay};
+use bofta_core::FieldProblem;
+use bofta_core::bag::boxing::Boxing;
+use bofta_core::bag::{BackingSchool, BoxedTote, Draft, LiningFit, Mouth, Notice, Severity, Stage, StrapEnds};
+use bofta_core::buying::purchases;
+use bofta_core::cloth::{Material, Money, Print, PrintUp};
+use bofta_core::cutting::{Step, cut_list};
+use bofta_core::lay::{ClothLay, Cuts};
+use bofta_core::measure::{Length, show_bought};
+use bofta_core::piece::{Corners, From, Grain, Mark, Part, Piece, PrintRule};
+use bofta_core::project::{Look, Planned, Project, ProjectCloth, StrapLie};
+use bofta_formats::draw::{bag, cloth_lay, piece, swatch};
+use bofta_store::{Kept, Store, StoreError};
+use serde::Serialize;
+use std::collections::BTreeSet;
+use utoipa::ToSchema;
+
+/// What is wrong with one field.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct ProblemView {
+    pub field: String,
+    pub value: String,
+    pub message: String,
+}
+
+impl std::convert::From<FieldProblem> for ProblemView {
+    fn from(p: FieldProblem) -> Self {
+        Self { field: p.field, value: p.value, message: p.message }
+    }
+}
+
+/// A size of the bag.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct SizeView {
+    pub field: String,
+    pub value: Measure,
+}
+
+/// Where a size is taken hold of on the drawing.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct AnchorView {
+    pub field: String,
+    pub x1: f64,
+    pub y1: f64,
+    pub x2: f64,
+    pub y2: f64,
+    /// Pixels across and down for one inch or centimetre more.
+    pub per_unit: [f64; 2],
+}
+
+/// The bag.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct BagView {
+    pub sizes: Vec<SizeView>,
+    pub boxing: Boxing,
+    pub mouth: Mouth,
+    pub lining: LiningFit,
+    pub straps: bool,
+    pub strap_ends: StrapEnds,
+    pub pocket: bool,
+    pub backing: BackingSchool,
+    pub drawing: DrawingView,
+    pub anchors: Vec<AnchorView>,
+    pub strap_drop: Option<Measure>,
+    /// `about 11 litres`.
+    pub holds: String,
+}
+
+/// A piece of the cut list.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct PieceView {
+    pub id: String,
+    pub name: String,
+    /// Key of the part.
+    pub part: String,
+    pub bundle: String,
+    pub count: u32,
+    pub width: DimensionView,
+    pub height: DimensionView,
+    /// Cut out of both lower corners.
+    pub corner_across: Option<DimensionView>,
+    pub corner_up: Option<DimensionView>,
+    pub grain: String,
+    pub print: String,
+    pub note: Option<String>,
+    pub marks: Vec<String>,
+    /// Id of its cloth.
+    pub cloth: Option<String>,
+    pub drawing: DrawingView,
+}
+
+/// Something to look at.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct NoticeView {
+    /// Stage to put it right: `bag`, `cloth`, `lay`.
+    pub stage: String,
+    pub field: Option<String>,
+    /// Likely a mistake, not only good to know.
+    pub attention: bool,
+    pub text: String,
+}
+
+/// A cloth of the project.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct ClothView {
+    pub id: String,
+    pub name: String,
+    /// Key of the material.
+    pub material: String,
+    pub material_name: String,
+    pub width: Measure,
+    pub usable: Measure,
+    pub selvedge: Measure,
+    pub trim: Measure,
+    pub wash_first: bool,
+    /// What washing takes, in words.
+    pub shrinks: String,
+    pub step: Option<Measure>,
+    /// `by ⅛ yd, at least ¼ yd`.
+    pub shop: String,
+    pub min: Measure,
+    /// Of a yard or metre.
+    pub price: Option<String>,
+    pub owned: Option<Measure>,
+    /// `all-over`, `two-way` or `one-way`.
+    pub print: String,
+    /// `length` or `across`.
+    pub up: String,
+    pub nap: bool,
+    pub look: Look,
+    pub swatch: DrawingView,
+    /// Keys of the parts cut from it.
+    pub parts: Vec<String>,
+}
+
+/// A part of the bag and its cloth.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct PartView {
+    pub key: String,
+    pub name: String,
+    pub pieces: u32,
+    pub cloth: Option<String>,
+}
+
+/// The lay of one cloth.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct ClothLayView {
+    pub cloth: String,
+    pub name: String,
+    /// Length to buy, or to take from what is owned, as a shop says it.
+    pub length: String,
+    pub owned: bool,
+    pub needed: Measure,
+    /// In hundredths.
+    pub used_percent: u32,
+    pub cost: Option<String>,
+    pub proven: bool,
+    /// The shortest purchase that cannot be ruled out.
+    pub bound: String,
+    /// Every cut runs edge to edge.
+    pub through: bool,
+    /// Different readings to set on the ruler.
+    pub settings: u32,
+    /// The largest piece left worth keeping.
+    pub left: Option<String>,
+    pub drawing: DrawingView,
+}
+
+/// The lay.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct LayView {
+    pub cloths: Vec<ClothLayView>,
+    /// Sentences about pieces that found no place.
+    pub unplaced: Vec<String>,
+    pub warnings: Vec<String>,
+    pub complete: bool,
+    pub proven: bool,
+    pub used_percent: u32,
+    /// To buy in all, as a shop says it.
+    pub bought: String,
+    pub cost: String,
+    pub iterations: u64,
+}
+
+/// A line of the shopping list.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct PurchaseView {
+    pub cloth: String,
+    pub name: String,
+    pub width: Measure,
+    pub length: String,
+    /// The steps of the shop, when it has any: `6 × ⅛ yd`.
+    pub steps: Option<String>,
+    pub needed: Measure,
+    pub spare: Measure,
+    pub owned: bool,
+    pub price: Option<String>,
+    pub cost: Option<String>,
+    pub proven: bool,
+    pub swatch: DrawingView,
+}
+
+/// What the project needs, costs and wastes now.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct TallyView {
+    /// Cloth to buy in all.
+    pub cloth: Option<String>,
+    /// What the last change did to it: `+⅛ yd`.
+    pub change: Option<String>,
+    pub cost: Option<String>,
+    pub pieces: u32,
+    pub used_percent: Option<u32>,
+    pub strap_drop: Option<Measure>,
+    pub holds: String,
+}
+
+/// How the maker wants it laid.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct LayChoicesView {
+    /// `free` or `through`.
+    pub cuts: String,
+    pub print_may_lie: bool,
+    pub straps: StrapLie,
+}
+
+/// A whole project.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct ProjectView {
+    pub id: String,
+    pub revision: i64,
+    pub name: String,
+    /// `in` or `cm`.
+    pub system: String,
+    pub ruler: String,
+    pub ruler_name: String,
+    /// What undo takes back.
+    pub undo: Option<String>,
+    /// What redo makes again.
+    pub redo: Option<String>,
+    pub bag: BagView,
+    pub pieces: Vec<PieceView>,
+    pub parts: Vec<PartView>,
+    pub cloths: Vec<ClothView>,
+    pub choices: LayChoicesView,
+    pub lay: Option<LayView>,
+    pub purchases: Vec<PurchaseView>,
+    pub steps: u32,
+    pub steps_done: u32,
+    pub tally: TallyView,
+    pub notices: Vec<NoticeView>,
+    pub problems: Vec<ProblemView>,
+}
+
+/// What a view is made from.
+pub struct Context<'a> {
+    pub store: &'a Store,
+    /// The project as it is, or as it would be.
+    pub kept: &'a Kept,
+    /// The project before the last change, for what the change did.
+    pub before: Option<&'a Project>,
+}
+
+/// The view of a project. A kept project always drafts, since every edit is checked; should one not, its problems are
+/// all there is.
+pub fn project_view(context: &Context<'_>) -> Result<ProjectView, StoreError> {
+    let Context { store, kept, before } = context;
+    let project = &kept.project;
+    let planned = project.plan().unwrap_or_else(|problems| Planned {
+        draft: Draft { pieces: vec![], notices: vec![], strap_drop: None, strap_spacing: None, millilitres: 0 },
+        job: None,
+        unassigned: vec![],
+        problems,
+    });
+    let laid = laid(store, &kept.id, &planned)?;
+    let ruler = project.ruler;
+    let steps = laid.as_ref().map(|l| cut_list(&l.job, &l.lay.cloths, &planned.draft.pieces)).unwrap_or_default();
+    let lay = laid.as_ref().map(|l| lay_view(project, l, &steps));
+    let mut tally = tally(project, &planned, laid.as_ref());
+    if let (Some(before), Some(now)) = (before, &laid) {
+        if let Some(was) = plan_and_lay(store, &kept.id, before)? {
+            tally.change = change(project, bought(project, &now.lay) - bought(before, &was.lay));
+        }
+    }
+    Ok(ProjectView {
+        id: kept.id.clone(),
+        revision: kept.revision,
+        name: project.name.clone(),
+        system: project.system.symbol().to_owned(),
+        ruler: key(&ruler),
+        ruler_name: ruler.name().to_owned(),
+        undo: kept.undo.clone(),
+        redo: kept.redo.clone(),
+        bag: bag_view(project, &planned),
+        pieces: pieces(project, &planned),
+        parts: parts(project, &planned),
+        cloths: project.cloths.iter().map(|c| cloth_view(project, c)).collect(),
+        choices: LayChoicesView {
+            cuts: match project.lay.cuts {
+                Cuts::Free => "free".into(),
+                Cuts::Through => "through".into(),
+            },
+            print_may_lie: project.lay.print_may_lie,
+            straps: project.lay.straps,
+        },
+        purchases: laid.as_ref().map(|l| purchase_views(project, l)).unwrap_or_default(),
+        steps: steps.len() as u32,
+        steps_done: project.steps_done,
+        tally,
+        notices: notices(project, &planned, laid.as_ref()),
+        problems: planned.problems.iter().cloned().map(ProblemView::from).collect(),
+        lay,
+    })
+}
+
+/// The serde name of a unit variant.
+fn key<T: Serialize>(value: &T) -> String {
+    serde_json::to_value(value).ok().and_then(|v| v.as_str().map(str::to_owned)).unwrap_or_default()
+}
+
+fn sizes(bag: &BoxedTote) -> [(&'static str, Length); 15] {
+    [
+        ("width", bag.width),
+        ("height", bag.height),
+        ("depth", bag.depth),
+        ("seam_side", bag.seam_side),
+        ("seam_base", bag.seam_base),
+        ("seam_boxing", bag.seam_boxing),
+        ("seam_top", bag.seam_top),
+        ("hem_turn", bag.hem_turn),
+        ("hem_depth", bag.hem_depth),
+        ("strap_width", bag.strap_width),
+        ("strap_length", bag.strap_length),
+        ("strap_inset", bag.strap_inset),
+        ("pocket_width", bag.pocket_width),
+        ("pocket_height", bag.pocket_height),
+        ("pocket_below", bag.pocket_below),
+    ]
+}
+
+fn holds(planned: &Planned) -> String {
+    let litres = planned.draft.millilitres as f64 / 1000.0;
+    if litres < 10.0 { format!("about {litres:.1} litres") } else { format!("about {litres:.0} litres") }
+}
+
+fn bag_view(project: &Project, planned: &Planned) -> BagView {
+    let tote = &project.bag;
+    let drawn = bag(project, &planned.draft, 960.0, 400.0);
+    BagView {
+        sizes: sizes(tote)
+            .into_iter()
+            .map(|(field, value)| SizeView { field: field.to_owned(), value: Measure::new(value, project.ruler) })
+            .collect(),
+        boxing: tote.boxing,
+        mouth: tote.mouth,
+        lining: tote.lining,
+        straps: tote.straps,
+        strap_ends: tote.strap_ends,
+        pocket: tote.pocket,
+        backing: tote.backing,
+        anchors: drawn
+            .anchors
+            .iter()
+            .map(|a| AnchorView {
+                field: a.field.to_owned(),
+                x1: a.x1,
+                y1: a.y1,
+                x2: a.x2,
+                y2: a.y2,
+                per_unit: [a.per_unit.0, a.per_unit.1],
+            })
+            .collect(),
+        drawing: drawn.drawing.into(),
+        strap_drop: strap_drop(project, planned),
+        holds: holds(planned),
+    }
+}
+
+fn strap_drop(project: &Project, planned: &Planned) -> Option<Measure> {
+    // A drop is a property of the made bag, not a cut: the nearest line tells it well enough.
+    planned.draft.strap_drop.map(|d| Measure::new(d.round_to(project.ruler.step()), project.ruler))
+}
+
+fn pieces(project: &Project, planned: &Planned) -> Vec<PieceView> {
+    let all = &planned.draft.pieces;
+    // One scale for the whole sheet, so that pieces compare.
+    let largest = all.iter().flat_map(|p| [p.width.size.0, p.height.size.0]).max().unwrap_or(1);
+    let scale = 250.0 / largest as f64;
+    all.iter().map(|p| piece_view(project, p, scale)).collect()
+}
+
+fn piece_view(project: &Project, p: &Piece, scale: f64) -> PieceView {
+    let ruler = project.ruler;
+    let (corner_across, corner_up) = match &p.corners {
+        Corners::Whole => (None, None),
+        Corners::CutOut { across, up } => (Some(DimensionView::new(across, ruler)), Some(DimensionView::new(up, ruler))),
+    };
+    let cloth = project.cloth_of(p.part);
+    PieceView {
+        id: p.id.to_owned(),
+        name: p.name.to_owned(),
+        part: p.part.key().to_owned(),
+        bundle: p.part.name().to_owned(),
+        count: p.count,
+        width: DimensionView::new(&p.width, ruler),
+        height: DimensionView::new(&p.height, ruler),
+        corner_across,
+        corner_up,
+        grain: match p.grain {
+            Grain::Length => "along the selvedge",
+            Grain::Across => "across the width",
+            Grain::Either => "along or across",
+            Grain::Bias => "on the bias",
+            Grain::Any => "any way",
+        }
+        .to_owned(),
+        print: match p.print {
+            PrintRule::Upright => "stands as printed",
+            PrintRule::Ignore => "either way up",
+        }
+        .to_owned(),
+        note: p.note.map(str::to_owned),
+        marks: p.marks.iter().map(|m| mark_text(project, m)).collect(),
+        cloth: cloth.map(|c| c.id.clone()),
+        drawing: piece(p, cloth, ruler, scale, true).into(),
+    }
+}
+
+fn mark_text(project: &Project, mark: &Mark) -> String {
+    let show = |l: Length| project.ruler.show(l).text;
+    let place = |l: Length, from: From| format!("{} {}", show(l), from.name());
+    match mark.and {
+        Some((distance, from)) => format!("{}: {}, {}", mark.name, place(mark.distance, mark.from), place(distance, from)),
+        None => format!("{}: {}", mark.name, place(mark.distance, mark.from)),
+    }
+}
+
+fn parts(project: &Project, planned: &Planned) -> Vec<PartView> {
+    Part::ALL
+        .into_iter()
+        .filter_map(|part| {
+            let count: u32 = planned.draft.pieces.iter().filter(|p| p.part == part).map(|p| p.count).sum();
+            (count > 0).then(|| PartView {
+                key: part.key().to_owned(),
+                name: part.name().to_owned(),
+                pieces: count,
+                cloth: project.cloth_of(part).map(|c| c.id.clone()),
+            })
+        })
+        .collect()
+}
+
+fn percent(ppm: u32) -> String {
+    format!("{} %", f64::from(ppm) / 10_000.0)
+}
+
+fn cloth_view(project: &Project, cloth: &ProjectCloth) -> ClothView {
+    let (ruler, system) = (project.ruler, project.system);
+    let down = |l: Length| Measure::new(l.floor_to(ruler.step()), ruler);
+    let shrink = cloth.material.usual_shrink();
+    let shop = match cloth.shop.step {
+        Some(step) => format!("by {}, at least {}", show_bought(step, system), show_bought(cloth.shop.min.max(step), system)),
+        None => "any length".into(),
+    };
+    ClothView {
+        id: cloth.id.clone(),
+        name: cloth.name.clone(),
+        material: key(&cloth.material),
+        material_name: cloth.material.name().to_owned(),
+        width: Measure::new(cloth.width, ruler),
+        usable: down(cloth.for_job().usable_width()),
+        selvedge: Measure::new(cloth.selvedge, ruler),
+        trim: Measure::new(cloth.trim, ruler),
+        wash_first: cloth.wash_first,
+        shrinks: if shrink.along == 0 {
+            format!("{} hardly shrinks", cloth.material.name())
+        } else {
+            format!("{} along, {} across", percent(shrink.along), percent(shrink.across))
+        },
+        step: cloth.shop.step.map(|s| Measure::new(s, ruler)),
+        shop,
+        min: Measure::new(cloth.shop.min, ruler),
+        price: cloth.price.map(|p| p.amount.show()),
+        owned: cloth.owned.map(|l| Measure::new(l, ruler)),
+        print: match cloth.print {
+            Print::AllOver => "all-over",
+            Print::TwoWay => "two-way",
+            Print::OneWay => "one-way",
+        }
+        .to_owned(),
+        up: match cloth.up {
+            PrintUp::Length => "length",
+            PrintUp::Across => "across",
+        }
+        .to_owned(),
+        nap: cloth.nap,
+        look: cloth.look.clone(),
+        swatch: swatch(cloth, &cloth.id, 132.0, 84.0).into(),
+        parts: project
+            .from
+            .iter()
+            .filter(|(_, ids)| ids.first() == Some(&cloth.id))
+            .map(|(part, _)| part.key().to_owned())
+            .collect(),
+    }
+}
+
+/// The lay as the stage shows it.
+pub fn lay_view(project: &Project, laid: &Laid, steps: &[Step]) -> LayView {
+    let lay = &laid.lay;
+    let cloths: Vec<ClothLayView> = lay.cloths.iter().filter_map(|c| cloth_lay_view(project, laid, c, steps)).collect();
+    LayView {
+        used_percent: used_percent(laid),
+        unplaced: lay.unplaced.iter().map(|u| u.why.clone()).collect(),
+        warnings: lay.warnings.clone(),
+        complete: lay.complete(),
+        proven: lay.proven,
+        bought: bought_text(project, lay),
+        cost: lay.cost.show(),
+        iterations: lay.iterations,
+        cloths,
+    }
+}
+
+/// The pieces' share of all cloth bought or taken, in hundredths.
+fn used_percent(laid: &Laid) -> u32 {
+    let mut used = 0.0;
+    let mut all = 0.0;
+    for c in &laid.lay.cloths {
+        let Some(cloth) = laid.job.cloth(&c.cloth) else { continue };
+        let area = cloth.washed_width().0 as f64 * c.buy_length.0 as f64;
+        used += area * c.used_share;
+        all += area;
+    }
+    if all > 0.0 { (used / all * 100.0).round() as u32 } else { 0 }
+}
+
+fn cloth_lay_view(project: &Project, laid: &Laid, c: &ClothLay, steps: &[Step]) -> Option<ClothLayView> {
+    let cloth = project.cloth(&c.cloth)?;
+    let as_job = laid.job.cloth(&c.cloth)?;
+    let ruler = project.ruler;
+    let readings: BTreeSet<Length> = steps
+        .iter()
+        .filter_map(|s| match s {
+            Step::Cut { cloth, cut } if *cloth == c.cloth => Some(cut.reading),
+            _ => None,
+        })
+        .collect();
+    let down = |l: Length| ruler.show(l.floor_to(ruler.step())).text;
+    Some(ClothLayView {
+        cloth: c.cloth.clone(),
+        name: cloth.name.clone(),
+        length: show_bought(c.buy_length, project.system),
+        owned: as_job.owned,
+        needed: Measure::new(ruler.up(c.needed_length), ruler),
+        used_percent: (c.used_share * 100.0).round() as u32,
+        cost: (!as_job.owned && as_job.price.is_some()).then(|| as_job.cost(c.buy_length).show()),
+        proven: c.proven(),
+        bound: show_bought(c.bound, project.system),
+        through: c.through,
+        settings: readings.len() as u32,
+        left: c.offcuts.first().map(|o| format!("{} × {}", down(o.width), down(o.height))),
+        drawing: cloth_lay(project, &laid.job, c, 960.0, 500.0, "stage")?.into(),
+    })
+}
+
+fn purchase_views(project: &Project, laid: &Laid) -> Vec<PurchaseView> {
+    let (ruler, system) = (project.ruler, project.system);
+    purchases(&laid.job, &laid.lay)
+        .into_iter()
+        .filter_map(|p| {
+            let cloth = project.cloth(&p.cloth)?;
+            let steps = cloth.shop.step.filter(|s| !p.owned && p.length.is_multiple_of(*s));
+            Some(PurchaseView {
+                name: cloth.name.clone(),
+                width: Measure::new(cloth.width, ruler),
+                length: show_bought(p.length, system),
+                steps: steps.map(|s| format!("{} × {}", p.length.0 / s.0, show_bought(s, system))),
+                needed: Measure::new(ruler.up(p.needed), ruler),
+                spare: Measure::new(p.spare.floor_to(ruler.step()), ruler),
+                owned: p.owned,
+                price: cloth.price.map(|price| price.amount.show()),
+                cost: p.cost.map(Money::show),
+                proven: p.proven,
+                swatch: swatch(cloth, &format!("buy-{}", cloth.id), 96.0, 64.0).into(),
+                cloth: p.cloth,
+            })
+        })
+        .collect()
+}
+
+fn tally(project: &Project, planned: &Planned, laid: Option<&Laid>) -> TallyView {
+    TallyView {
+        cloth: laid.map(|l| bought_text(project, &l.lay)),
+        change: None,
+        cost: laid.map(|l| l.lay.cost.show()),
+        pieces: planned.draft.pieces.iter().map(|p| p.count).sum(),
+        used_percent: laid.map(used_percent),
+        strap_drop: strap_drop(project, planned),
+        holds: holds(planned),
+    }
+}
+
+/// `+⅛ yd`, `−10 cm`, or nothing when it stayed.
+fn change(project: &Project, difference: Length) -> Option<String> {
+    let size = Length(difference.0.abs());
+    if size < shop_unit(project.system) / 8 {
+        return None;
+    }
+    let sign = if difference > Length::ZERO { "+" } else { "−" };
+    Some(format!("{sign}{}", show_bought(size, project.system)))
+}
+
+fn notices(project: &Project, planned: &Planned, laid: Option<&Laid>) -> Vec<NoticeView> {
+    let mut all: Vec<NoticeView> = planned.problems.iter().map(|p| attention("cloth", p.to_string())).collect();
+    for part in &planned.unassigned {
+        all.push(attention("cloth", format!("{} has no cloth yet.", part.name())));
+    }
+    if let Some(laid) = laid {
+        all.extend(laid.lay.unplaced.iter().map(|u| attention("lay", format!("{}.", u.why))));
+        all.extend(laid.lay.warnings.iter().map(|w| attention("lay", w.clone())));
+    }
+    let upside_down = |part| {
+        let cloth = project.cloth_of(part);
+        cloth.is_some_and(|c| c.print == Print::OneWay || c.nap) && planned.draft.pieces.iter().any(|p| p.part == part)
+    };
+    if upside_down(Part::Pocket) {
+        all.push(attention("cloth", "The pocket is folded at its top edge: the back of a one-way print hangs upside down, out of sight.".into()));
+    }
+    if planned.unassigned.is_empty()
+        && project.bag.backing == BackingSchool::None
+        && project.cloth_of(Part::Outer).is_some_and(|c| c.material == Material::Cotton)
+    {
+        all.push(NoticeView {
+            stage: "bag".into(),
+            field: Some("backing".into()),
+            attention: false,
+            text: "An outer of cotton is usually backed; canvas stands by itself.".into(),
+        });
+    }
+    all.extend(planned.draft.notices.iter().map(notice));
+    all
+}
+
+fn attention(stage: &str, text: String) -> NoticeView {
+    NoticeView { stage: stage.to_owned(), field: None, attention: true, text }
+}
+
+fn notice(n: &Notice) -> NoticeView {
+    let stage = match n.stage {
+        Stage::Bag => "bag",
+        Stage::Pieces => "pieces",
+        Stage::Cloth => "cloth",
+        Stage::Lay => "lay",
+        Stage::Buy => "buy",
+        Stage::Cut => "cut",
+    };
+    NoticeView {
+        stage: stage.to_owned(),
+        field: n.field.map(str::to_owned),
+        attention: n.severity == Severity::Attention,
+        text: n.text.clone(),
+    }
+}

@@ -1,0 +1,97 @@
+//! The shelf's cards.
+
+use super::DrawingView;
+use crate::laying::plan_and_lay;
+use bofta_core::cutting::cut_list;
+use bofta_core::lay::Lay;
+use bofta_core::measure::{Length, System, show_bought};
+use bofta_core::project::Project;
+use bofta_formats::draw::{swatch, thumbnail};
+use bofta_store::{Listed, Store, StoreError};
+use serde::Serialize;
+use utoipa::ToSchema;
+
+/// A project on the shelf.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct Card {
+    pub id: String,
+    pub name: String,
+    /// The bag in a few words.
+    pub bag: String,
+    /// Where it stands, in a few words.
+    pub state: String,
+    /// Milliseconds since 1970.
+    pub changed_at: i64,
+    /// Its lay, or its cloths, drawn small.
+    pub drawings: Vec<DrawingView>,
+}
+
+/// The card of `listed`.
+pub fn card(store: &Store, listed: &Listed) -> Result<Card, StoreError> {
+    let project = &listed.project;
+    let show = |l: Length| project.ruler.show(l).text;
+    let laid = plan_and_lay(store, &listed.id, project)?;
+    let drawings = match &laid {
+        Some(laid) => laid
+            .lay
+            .cloths
+            .iter()
+            .filter_map(|c| thumbnail(project, &laid.job, c, 150.0, 96.0, &listed.id))
+            .map(DrawingView::from)
+            .take(2)
+            .collect(),
+        None => {
+            project.cloths.iter().take(3).map(|c| swatch(c, &format!("{}-{}", listed.id, c.id), 64.0, 64.0).into()).collect()
+        }
+    };
+    let bag = &project.bag;
+    Ok(Card {
+        id: listed.id.clone(),
+        name: project.name.clone(),
+        bag: format!("Boxed tote, {} × {} × {} {}", show(bag.width), show(bag.height), show(bag.depth), project.system.symbol()),
+        state: match &laid {
+            None => "needs cloth".into(),
+            Some(laid) => state(project, &laid.lay, cut_count(project, laid)),
+        },
+        changed_at: listed.changed_at,
+        drawings,
+    })
+}
+
+fn cut_count(project: &Project, laid: &crate::laying::Laid) -> usize {
+    project.plan().map_or(0, |planned| cut_list(&laid.job, &laid.lay.cloths, &planned.draft.pieces).len())
+}
+
+fn state(project: &Project, lay: &Lay, cuts: usize) -> String {
+    if !lay.complete() {
+        return "does not fit its cloth".into();
+    }
+    match project.steps_done as usize {
+        0 => format!("{} · {}", bought_text(project, lay), lay.cost.show()),
+        n if n >= cuts => "all cut".into(),
+        n => format!("{n} of {cuts} cut"),
+    }
+}
+
+/// Length to buy in all, owned cloth left out; or that nothing is bought.
+pub fn bought_text(project: &Project, lay: &Lay) -> String {
+    let length = bought(project, lay);
+    if length == Length::ZERO { "nothing to buy".into() } else { show_bought(length, project.system) }
+}
+
+/// Length to buy in all, owned cloth left out.
+pub fn bought(project: &Project, lay: &Lay) -> Length {
+    lay.cloths
+        .iter()
+        .filter(|c| project.cloth(&c.cloth).is_some_and(|cloth| cloth.owned.is_none()))
+        .map(|c| c.buy_length)
+        .sum()
+}
+
+/// The unit lengths are compared in: an eighth of a yard, or a centimetre.
+pub const fn shop_unit(system: System) -> Length {
+    match system {
+        System::Inches => Length::inches(9, 2),
+        System::Centimetres => Length::CENTIMETRE,
+    }
+}

@@ -1,0 +1,159 @@
+//! One step at the table.
+
+use super::{DrawingView, Measure};
+use crate::laying::Laid;
+use bofta_core::cutting::{CutKind, Edge, Step};
+use bofta_core::piece::{Part, Piece};
+use bofta_core::project::Project;
+use bofta_formats::draw::{cut_step, ruler_strip};
+use bofta_formats::sheet::{falls_off, how};
+use serde::Serialize;
+use utoipa::ToSchema;
+
+/// A piece that comes off with a cut.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct FreedView {
+    pub name: String,
+    pub size: String,
+    /// `2 of 2`.
+    pub copy: String,
+    /// The bundle its label names.
+    pub bundle: String,
+}
+
+/// How far a bundle has come.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct BundleView {
+    pub name: String,
+    pub cut: u32,
+    pub of: u32,
+}
+
+/// One step at the table.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct StepView {
+    /// From 1.
+    pub number: u32,
+    pub of: u32,
+    /// The cloth, or the piece whose corners are cut.
+    pub title: String,
+    /// How the cut runs.
+    pub how: String,
+    /// What to set on the ruler; corners have two readings, in `how`.
+    pub reading: Option<Measure>,
+    pub from: String,
+    /// What comes off, in words.
+    pub falls_off: String,
+    pub frees: Vec<FreedView>,
+    /// Short checks before the cut.
+    pub before: Vec<String>,
+    pub bundles: Vec<BundleView>,
+    pub drawing: Option<DrawingView>,
+    pub ruler: Option<DrawingView>,
+}
+
+/// Step `number` (from 1) of `steps`.
+pub fn step_view(project: &Project, laid: &Laid, pieces: &[Piece], steps: &[Step], number: usize) -> Option<StepView> {
+    let step = steps.get(number.checked_sub(1)?)?;
+    let gone = gone_before(steps, number);
+    let drawing = cut_step(project, &laid.job, &laid.lay, pieces, step, &gone, (960.0, 420.0)).map(DrawingView::from);
+    let mut view = StepView {
+        number: number as u32,
+        of: steps.len() as u32,
+        title: String::new(),
+        how: String::new(),
+        reading: None,
+        from: String::new(),
+        falls_off: String::new(),
+        frees: vec![],
+        before: vec![],
+        bundles: bundles(pieces, &gone),
+        drawing,
+        ruler: None,
+    };
+    match step {
+        Step::Cut { cloth, cut } => {
+            let cloth = project.cloth(cloth)?;
+            view.title.clone_from(&cloth.name);
+            view.how = how(cut).to_owned();
+            view.reading = Some(Measure::new(cut.reading, project.ruler));
+            view.from = match (cut.kind, cut.from) {
+                (CutKind::SquareEnd, _) => "about this much, just enough to be square".into(),
+                (_, Edge::Left) => "Set the ruler from the left edge".into(),
+                (_, Edge::Near) => "Set the ruler from the near edge".into(),
+            };
+            view.falls_off = falls_off(cut, pieces);
+            view.ruler = Some(ruler_strip(cut.reading, project.ruler, &view.from, 960.0).into());
+            view.frees = cut
+                .frees
+                .iter()
+                .filter_map(|f| {
+                    let piece = pieces.iter().find(|p| p.id == f.piece)?;
+                    let (w, h) = piece.size();
+                    Some(FreedView {
+                        name: piece.name.to_owned(),
+                        size: format!("{} × {}", project.ruler.show(w).text, project.ruler.show(h).text),
+                        copy: format!("{} of {}", f.copy, piece.count),
+                        bundle: piece.part.name().to_owned(),
+                    })
+                })
+                .collect();
+            if cut.kind == CutKind::SquareEnd {
+                view.before.push("Face up, one layer, pressed.".into());
+                if cloth.print == bofta_core::cloth::Print::OneWay || cloth.nap {
+                    view.before.push("Print standing up, away from you.".into());
+                }
+                view.before.push("Cut away from you, fingers behind the ruler’s edge.".into());
+            } else {
+                view.before.push(match cut.from {
+                    Edge::Left => "Left edge on the last cut along.".into(),
+                    Edge::Near => "Near edge on the last cut across.".into(),
+                });
+                if cut.kind == CutKind::Stopped {
+                    view.before.push("Stop at the bar: another piece lies beyond.".into());
+                }
+                if !cut.frees.is_empty() {
+                    view.before.push("Pin the label on before it leaves the table.".into());
+                }
+                view.before.push("Guard closed when you put the cutter down.".into());
+            }
+        }
+        Step::Corners(corners) => {
+            let piece = pieces.iter().find(|p| p.id == corners.piece)?;
+            let show = |l| project.ruler.show(l).text;
+            view.title = format!("{}, corners", piece.name);
+            view.how = format!(
+                "{} in from each side, {} up from the base, through {} layers",
+                show(corners.across),
+                show(corners.up),
+                corners.layers
+            );
+            view.before.push("Lay them edge on edge, the base towards you.".into());
+            view.before.push("Both lower corners, never the upper ones.".into());
+        }
+    }
+    Some(view)
+}
+
+/// Pieces that are off the cloth before step `number`.
+fn gone_before(steps: &[Step], number: usize) -> Vec<(String, u32)> {
+    let before = steps.iter().take(number - 1);
+    before
+        .filter_map(|s| match s {
+            Step::Cut { cut, .. } => Some(cut.frees.iter().map(|f| (f.piece.clone(), f.copy))),
+            Step::Corners(_) => None,
+        })
+        .flatten()
+        .collect()
+}
+
+fn bundles(pieces: &[Piece], gone: &[(String, u32)]) -> Vec<BundleView> {
+    Part::ALL
+        .into_iter()
+        .filter_map(|part| {
+            let of: u32 = pieces.iter().filter(|p| p.part == part).map(|p| p.count).sum();
+            let cut = gone.iter().filter(|(id, _)| pieces.iter().any(|p| p.part == part && p.id == *id)).count();
+            (of > 0).then(|| BundleView { name: part.name().to_owned(), cut: cut as u32, of })
+        })
+        .collect()
+}

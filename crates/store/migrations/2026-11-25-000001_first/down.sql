@@ -1,0 +1,4 @@
+DROP TABLE lays;
+DROP TABLE cloths;
+DROP TABLE states;
+DROP TABLE projects;

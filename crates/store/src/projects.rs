@@ -1,0 +1,215 @@
+//! Projects with their history.
+
+use crate::schema::{projects, states};
+use crate::{Store, StoreError, now};
+use bofta_core::project::Project;
+use diesel::prelude::*;
+
+/// States that can be gone back to.
+const HISTORY: i64 = 500;
+
+/// A project as it is kept.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Kept {
+    /// Its key.
+    pub id: String,
+    /// Goes up with every change.
+    pub revision: i64,
+    /// The document.
+    pub project: Project,
+    /// What undo would take back.
+    pub undo: Option<String>,
+    /// What redo would make again.
+    pub redo: Option<String>,
+}
+
+/// A line of the shelf.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Listed {
+    /// Its key.
+    pub id: String,
+    /// Its revision.
+    pub revision: i64,
+    /// Milliseconds since 1970.
+    pub changed_at: i64,
+    /// The document.
+    pub project: Project,
+}
+
+impl Store {
+    /// All projects, the one changed last first.
+    ///
+    /// # Errors
+    /// [`StoreError`] when the database or a document cannot be read.
+    pub fn projects(&self) -> Result<Vec<Listed>, StoreError> {
+        let rows: Vec<(String, i64, i64, String)> = projects::table
+            .inner_join(states::table)
+            .filter(projects::deleted.eq(false))
+            .filter(states::position.eq(projects::position))
+            .order((projects::changed_at.desc(), projects::id.asc()))
+            .select((projects::id, projects::revision, projects::changed_at, states::document))
+            .load(&mut self.connect()?)?;
+        rows.into_iter()
+            .map(|(id, revision, changed_at, document)| {
+                Ok(Listed { id, revision, changed_at, project: serde_json::from_str(&document)? })
+            })
+            .collect()
+    }
+
+    /// One project.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`], or the database.
+    pub fn project(&self, id: &str) -> Result<Kept, StoreError> {
+        let mut connection = self.connect()?;
+        read(&mut connection, id)
+    }
+
+    /// Keeps a new project under `id`.
+    ///
+    /// # Errors
+    /// The database, as when `id` is taken.
+    pub fn create(&self, id: &str, project: &Project) -> Result<Kept, StoreError> {
+        let document = serde_json::to_string(project)?;
+        self.write(|c| {
+            diesel::insert_into(projects::table)
+                .values((
+                    projects::id.eq(id),
+                    projects::revision.eq(1_i64),
+                    projects::position.eq(0_i64),
+                    projects::changed_at.eq(now()),
+                    projects::deleted.eq(false),
+                ))
+                .execute(c)?;
+            insert_state(c, id, 0, "begin", &document)?;
+            read(c, id)
+        })
+    }
+
+    /// Keeps a changed project; what had been undone is forgotten.
+    ///
+    /// # Errors
+    /// [`StoreError::Conflict`] when the project is no longer at `based_on`; nothing is kept then.
+    pub fn change(&self, id: &str, based_on: i64, label: &str, project: &Project) -> Result<Kept, StoreError> {
+        let document = serde_json::to_string(project)?;
+        self.write(|c| {
+            let position = at_revision(c, id, based_on)?;
+            diesel::delete(states::table.filter(states::project_id.eq(id)).filter(states::position.gt(position)))
+                .execute(c)?;
+            diesel::delete(
+                states::table.filter(states::project_id.eq(id)).filter(states::position.lt(position - HISTORY)),
+            )
+            .execute(c)?;
+            insert_state(c, id, position + 1, label, &document)?;
+            move_to(c, id, position + 1)
+        })
+    }
+
+    /// Takes back the last change.
+    ///
+    /// # Errors
+    /// [`StoreError::Nothing`] at the beginning; a conflict as for [`Store::change`].
+    pub fn undo(&self, id: &str, based_on: i64) -> Result<Kept, StoreError> {
+        self.step(id, based_on, -1, "undo")
+    }
+
+    /// Makes the change taken back last again.
+    ///
+    /// # Errors
+    /// [`StoreError::Nothing`] when nothing was taken back; a conflict as for [`Store::change`].
+    pub fn redo(&self, id: &str, based_on: i64) -> Result<Kept, StoreError> {
+        self.step(id, based_on, 1, "redo")
+    }
+
+    fn step(&self, id: &str, based_on: i64, by: i64, what: &'static str) -> Result<Kept, StoreError> {
+        self.write(|c| {
+            let to = at_revision(c, id, based_on)? + by;
+            let there: i64 =
+                states::table.filter(states::project_id.eq(id)).filter(states::position.eq(to)).count().get_result(c)?;
+            if there == 0 {
+                return Err(StoreError::Nothing(what));
+            }
+            move_to(c, id, to)
+        })
+    }
+
+    /// Takes a project off the shelf; [`Store::restore`] puts it back.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`], or the database.
+    pub fn put_away(&self, id: &str) -> Result<(), StoreError> {
+        self.set_deleted(id, true)
+    }
+
+    /// Puts a project back on the shelf.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`], or the database.
+    pub fn restore(&self, id: &str) -> Result<(), StoreError> {
+        self.set_deleted(id, false)
+    }
+
+    fn set_deleted(&self, id: &str, deleted: bool) -> Result<(), StoreError> {
+        let changed = diesel::update(projects::table.find(id))
+            .set((projects::deleted.eq(deleted), projects::changed_at.eq(now())))
+            .execute(&mut self.connect()?)?;
+        if changed == 0 { Err(StoreError::NotFound(id.to_owned())) } else { Ok(()) }
+    }
+}
+
+fn read(c: &mut SqliteConnection, id: &str) -> Result<Kept, StoreError> {
+    let found: Option<(i64, i64)> = projects::table
+        .find(id)
+        .filter(projects::deleted.eq(false))
+        .select((projects::revision, projects::position))
+        .first(c)
+        .optional()?;
+    let (revision, position) = found.ok_or_else(|| StoreError::NotFound(id.to_owned()))?;
+    let near: Vec<(i64, String, String)> = states::table
+        .filter(states::project_id.eq(id))
+        .filter(states::position.between(position - 1, position + 1))
+        .order(states::position.asc())
+        .select((states::position, states::label, states::document))
+        .load(c)?;
+    let at = |p: i64| near.iter().find(|(position, ..)| *position == p);
+    let (_, label, document) = at(position).ok_or_else(|| StoreError::NotFound(id.to_owned()))?;
+    Ok(Kept {
+        id: id.to_owned(),
+        revision,
+        project: serde_json::from_str(document)?,
+        undo: at(position - 1).map(|_| label.clone()),
+        redo: at(position + 1).map(|(_, label, _)| label.clone()),
+    })
+}
+
+/// Where the history stands, if the project is still at `based_on`.
+fn at_revision(c: &mut SqliteConnection, id: &str, based_on: i64) -> Result<i64, StoreError> {
+    let now = read(c, id)?;
+    if now.revision != based_on {
+        return Err(StoreError::Conflict { based_on, now: Box::new(now) });
+    }
+    Ok(projects::table.find(id).select(projects::position).first(c)?)
+}
+
+fn insert_state(c: &mut SqliteConnection, id: &str, position: i64, label: &str, document: &str) -> Result<(), StoreError> {
+    diesel::insert_into(states::table)
+        .values((
+            states::project_id.eq(id),
+            states::position.eq(position),
+            states::label.eq(label),
+            states::document.eq(document),
+        ))
+        .execute(c)?;
+    Ok(())
+}
+
+fn move_to(c: &mut SqliteConnection, id: &str, position: i64) -> Result<Kept, StoreError> {
+    diesel::update(projects::table.find(id))
+        .set((
+            projects::revision.eq(projects::revision + 1),
+            projects::position.eq(position),
+            projects::changed_at.eq(now()),
+        ))
+        .execute(c)?;
+    read(c, id)
+}

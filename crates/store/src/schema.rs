@@ -1,0 +1,38 @@
+//! The tables, as the migrations make them.
+
+diesel::table! {
+    projects (id) {
+        id -> Text,
+        revision -> BigInt,
+        position -> BigInt,
+        changed_at -> BigInt,
+        deleted -> Bool,
+    }
+}
+
+diesel::table! {
+    states (project_id, position) {
+        project_id -> Text,
+        position -> BigInt,
+        label -> Text,
+        document -> Text,
+    }
+}
+
+diesel::table! {
+    cloths (id) {
+        id -> Text,
+        document -> Text,
+    }
+}
+
+diesel::table! {
+    lays (project_id, job_key) {
+        project_id -> Text,
+        job_key -> Text,
+        document -> Text,
+    }
+}
+
+diesel::joinable!(states -> projects (project_id));
+diesel::allow_tables_to_appear_in_same_query!(projects, states);
