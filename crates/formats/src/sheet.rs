@@ -174,10 +174,12 @@ pub fn falls_off(cut: &Cut, pieces: &[Piece]) -> String {
             }
         })
         .collect();
-    match (names.is_empty(), cut.kind, cut.bare.is_some()) {
+    // Bare cloth on the near side of the line falls off; on the far side it is what the strip is cut from.
+    let bare_falls = cut.bare.map(|b| (b.x, b.y) == (cut.lies.x, cut.lies.y));
+    match (names.is_empty(), cut.kind, bare_falls) {
         (false, ..) => names.join(" and "),
         (true, CutKind::SquareEnd | CutKind::Selvedge, _) => String::new(),
-        (true, _, true) => "left over".into(),
+        (true, _, Some(true)) => "left over".into(),
         (true, ..) => "a strip, cut next".into(),
     }
 }

@@ -2,7 +2,7 @@
 //! sizes can be typed and dragged.
 
 use super::canvas::{Canvas, Drawing, Style, ink, num};
-use super::pattern::definition;
+use super::pattern::paint;
 use bofta_core::bag::{BoxedTote, Draft, LiningFit, Mouth};
 use bofta_core::measure::Length;
 use bofta_core::piece::Part;
@@ -38,53 +38,62 @@ pub struct BagDrawing {
 pub fn bag(project: &Project, draft: &Draft, width: f64, height: f64) -> BagDrawing {
     let tote = &project.bag;
     let mut canvas = Canvas::default();
-    let mut defs = String::from("<defs>");
-    let mut paints = Paints { outer: ink::PAPER.into(), straps: ink::PAPER.into(), lining: ink::CALICO.into(), pocket: ink::PAPER.into() };
+    let mut paints = Paints { outer: ink::PAPER.into(), straps: StrapPaint { ground: ink::PAPER.into(), figures: ink::PAPER.into() }, lining: ink::CALICO.into(), pocket: ink::PAPER.into() };
     for (part, slot) in [
         (Part::Outer, &mut paints.outer),
-        (Part::Straps, &mut paints.straps),
+        (Part::Straps, &mut paints.straps.figures),
         (Part::Lining, &mut paints.lining),
         (Part::Pocket, &mut paints.pocket),
     ] {
         if let Some(cloth) = project.cloth_of(part) {
             let id = format!("bag-{}", part.key());
-            defs.push_str(&definition(&cloth.look, &id, 0));
-            *slot = format!("url(#{id})");
+            *slot = paint(&mut canvas, &cloth.look, &id, 0);
         }
     }
-    defs.push_str("</defs>");
-    canvas.raw(&defs);
+    if let Some(cloth) = project.cloth_of(Part::Straps) {
+        paints.straps.ground.clone_from(&cloth.look.ground);
+    }
     let drop = draft.strap_drop.unwrap_or_default();
     // Flat: as wide as W + D at the mouth. Standing: W, and D going back at an angle.
     let total_wide = (tote.width + tote.depth).0 as f64 + tote.width.0 as f64 + tote.depth.0 as f64 * 0.6;
     let total_tall = (tote.height + drop).0 as f64 + tote.depth.0 as f64 * 0.45;
-    let scale = ((width - 300.0) / total_wide).min((height - 90.0) / total_tall);
+    // Room is left for the height's line between the two, and for the depth's box at the right.
+    let (between, aside) = (190.0, 110.0);
+    let scale = ((width - 60.0 - between - aside) / total_wide).min((height - 72.0) / total_tall);
+    let margin = ((width - between - aside - total_wide * scale) / 2.0).max(30.0);
     let unit = project.system.unit().0 as f64 * scale;
     let bottom = height - 52.0;
-    let flat = Flat { tote, scale, left: 44.0, bottom, spacing: draft.strap_spacing, drop };
+    let flat = Flat { tote, scale, left: margin, bottom, spacing: draft.strap_spacing, drop };
     let mut anchors = flat.draw(&mut canvas, &paints, unit);
-    let left = flat.left + (tote.width + tote.depth).0 as f64 * scale + 170.0;
+    let left = flat.left + (tote.width + tote.depth).0 as f64 * scale + between;
     let standing = Standing { tote, scale, left, bottom, spacing: draft.strap_spacing, drop };
     anchors.extend(standing.draw(&mut canvas, &paints, unit));
     BagDrawing { drawing: canvas.finish(width, height), anchors }
 }
 
+/// A stroke has no ground of its own laid under it.
+struct StrapPaint {
+    ground: String,
+    figures: String,
+}
+
 struct Paints {
     outer: String,
-    straps: String,
+    straps: StrapPaint,
     lining: String,
     pocket: String,
 }
 
 /// A strap as an arch between its ends, `wide` across, over `top`.
-fn strap(canvas: &mut Canvas, paint: &str, (x1, x2): (f64, f64), (mouth, top): (f64, f64), wide: f64, dim: bool) {
+fn strap(canvas: &mut Canvas, paint: &StrapPaint, (x1, x2): (f64, f64), (mouth, top): (f64, f64), wide: f64, dim: bool) {
     let rise = (mouth - top) * 1.32;
     let d = format!(
         "M{} {}C{} {} {} {} {} {}",
         num(x1), num(mouth), num(x1), num(mouth - rise), num(x2), num(mouth - rise), num(x2), num(mouth)
     );
     canvas.path(&d, &Style::line(ink::INDIGO, wide + 3.0));
-    canvas.path(&d, &Style::line(paint, wide));
+    canvas.path(&d, &Style::line(paint.ground.clone(), wide));
+    canvas.path(&d, &Style::line(paint.figures.clone(), wide));
     if dim {
         canvas.path(&d, &Style::line(ink::INDIGO, wide).opacity(0.28));
     }
@@ -129,7 +138,7 @@ impl Flat<'_> {
         let base = self.bottom + 22.0;
         vec![
             Anchor { field: "width", x1: base_left, y1: base, x2: base_left + base_wide, y2: base, per_unit: (unit, 0.0) },
-            Anchor { field: "height", x1: right + 34.0, y1: self.bottom, x2: right + 34.0, y2: top, per_unit: (0.0, -unit) },
+            Anchor { field: "height", x1: right + 88.0, y1: self.bottom, x2: right + 88.0, y2: top, per_unit: (0.0, -unit) },
         ]
     }
 }

@@ -112,6 +112,8 @@ impl Style {
 #[derive(Default)]
 pub struct Canvas {
     body: String,
+    /// Patterns by their paint, with the colour under their figures.
+    grounds: Vec<(String, String)>,
 }
 
 impl Canvas {
@@ -120,8 +122,25 @@ impl Canvas {
         self.body.push_str(svg);
     }
 
+    /// Defines a pattern and gives the paint to fill with. Its ground is laid under every shape painted with it, since
+    /// the edges of tiles would show on paper.
+    pub(super) fn define(&mut self, pattern: &str, id: &str, ground: &str) -> String {
+        let paint = format!("url(#{id})");
+        let _ = write!(self.body, "<defs>{pattern}</defs>");
+        self.grounds.push((paint.clone(), escape(ground)));
+        paint
+    }
+
+    fn ground(&self, style: &Style) -> Option<Style> {
+        let (_, ground) = self.grounds.iter().find(|(paint, _)| *paint == style.fill)?;
+        Some(Style { fill: ground.clone(), stroke: None, dash: None, ..style.clone() })
+    }
+
     /// A rectangle.
     pub fn rect(&mut self, x: f64, y: f64, width: f64, height: f64, style: &Style) {
+        if let Some(ground) = self.ground(style) {
+            self.rect(x, y, width, height, &ground);
+        }
         let (x, y, w, h) = (num(x), num(y), num(width.max(0.0)), num(height.max(0.0)));
         let _ = write!(self.body, r#"<rect x="{x}" y="{y}" width="{w}" height="{h}" {}/>"#, style.attributes());
     }
@@ -139,6 +158,9 @@ impl Canvas {
 
     /// A closed polygon.
     pub fn polygon(&mut self, points: &[(f64, f64)], style: &Style) {
+        if let Some(ground) = self.ground(style) {
+            self.polygon(points, &ground);
+        }
         let points: Vec<String> = points.iter().map(|(x, y)| format!("{},{}", num(*x), num(*y))).collect();
         let _ = write!(self.body, r#"<polygon points="{}" {}/>"#, points.join(" "), style.attributes());
     }
@@ -179,7 +201,7 @@ impl Canvas {
     /// A paper label with a bold first line and a plain second one, centred on (`x`, `y`). Returns whether it fitted
     /// into `room` (width, height); if not, nothing is drawn.
     pub fn label(&mut self, (x, y): (f64, f64), first: &str, second: &str, size: f64, room: (f64, f64)) -> bool {
-        let small = size - 2.0;
+        let small = size - 1.0;
         let wide = text_width(first, Face::Bold, size).max(text_width(second, Face::Text, small)) + 14.0;
         let lines = if second.is_empty() { 1.0 } else { 2.0 };
         let high = 8.0 + size * 1.12 * lines;

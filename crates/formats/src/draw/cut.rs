@@ -3,7 +3,7 @@
 
 use super::canvas::{Canvas, Drawing, Style, escape, ink, num};
 use super::font::{Face, text_width};
-use super::pattern::{definition, up_degrees};
+use super::pattern::{paint, up_degrees};
 use bofta_core::cutting::{CornerCut, Cut, Edge, Step};
 use bofta_core::lay::{ClothLay, Job, Lay};
 use bofta_core::measure::{Length, Ruler, System};
@@ -43,7 +43,7 @@ fn straight(project: &Project, job: &Job, lay: &ClothLay, cut: &Cut, gone: &[(St
     let x = |v: i64| left + v as f64 * scale;
     let y = |v: i64| bottom - v as f64 * scale;
     let mut canvas = Canvas::default();
-    canvas.raw(&format!("<defs>{}</defs>", definition(&cloth.look, "on-table", up_degrees(cloth))));
+    paint(&mut canvas, &cloth.look, "on-table", up_degrees(cloth));
     canvas.rect(x(0), y(there.0), x(wide.0) - x(0), y(0) - y(there.0), &Style::line(ink::RULED, 1.2).dash("5 4"));
     let lies = cut.lies;
     canvas.rect(x(lies.x), y(lies.top()), x(lies.right()) - x(lies.x), y(lies.y) - y(lies.top()), &Style::fill(ink::PAPER));
@@ -110,10 +110,7 @@ fn corner(project: &Project, piece: &Piece, cut: &CornerCut, (width, height): (f
     let (x, y) = ((width - pw) / 2.0, (height - ph) / 2.0 - 6.0);
     let mut canvas = Canvas::default();
     let fill = match project.cloth_of(piece.part) {
-        Some(cloth) => {
-            canvas.raw(&format!("<defs>{}</defs>", definition(&cloth.look, "on-table", 0)));
-            "url(#on-table)".to_owned()
-        }
+        Some(cloth) => paint(&mut canvas, &cloth.look, "on-table", 0),
         None => ink::PAPER.to_owned(),
     };
     for layer in (0..cut.layers.min(4)).rev() {
@@ -165,13 +162,15 @@ pub fn ruler_strip(reading: Length, ruler: Ruler, from: &str, width: f64) -> Dra
         let half = divisions % 2 == 0 && n % (divisions / 2) == 0;
         let long = if whole { 46.0 } else if half { 32.0 } else if divisions == 16 && n % 2 == 1 { 13.0 } else { 20.0 };
         canvas.line(at, 9.0, at, 9.0 + long, &Style::line(ink::INDIGO, if whole { 1.8 } else { 1.0 }));
-        if whole {
+        if whole && at < width - 40.0 {
             canvas.text(at + 6.0, 52.0, &(n / divisions).to_string(), Face::Heading, 20.0, ink::INDIGO, "start");
         }
         n += 1;
     }
-    canvas.text(20.0, 92.0, from, Face::Text, 17.0, ink::INDIGO, "start");
     let at = x(reading.0 as f64);
+    // Beside the reading, on the side with more room.
+    let (side, anchor) = if at > width / 2.0 { (20.0, "start") } else { (width - 20.0, "end") };
+    canvas.text(side, 92.0, from, Face::Text, 17.0, ink::INDIGO, anchor);
     canvas.line(at, 0.0, at, height - 8.0, &Style::line(ink::MADDER, 4.0));
     let text = format!("{} {}", ruler.show(reading).text, system.symbol());
     let wide = text_width(&text, Face::Heading, 26.0) + 34.0;

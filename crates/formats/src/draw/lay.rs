@@ -3,7 +3,7 @@
 
 use super::canvas::{Canvas, Drawing, Style, escape, ink, num};
 use super::font::{Face, text_width};
-use super::pattern::{definition, up_degrees};
+use super::pattern::{paint, up_degrees};
 use bofta_core::lay::{ClothLay, Job, Placement};
 use bofta_core::measure::{Length, Ruler, ShopStep, System, show_bought};
 use bofta_core::project::{Project, ProjectCloth};
@@ -59,7 +59,7 @@ pub fn thumbnail(project: &Project, job: &Job, lay: &ClothLay, width: f64, heigh
     let bottom = (height + there.0 as f64 * scale) / 2.0;
     let sheet = Sheet { project, cloth, job, lay, scale, left, bottom, width: wide, length: there, key };
     let mut canvas = Canvas::default();
-    canvas.raw(&format!("<defs>{}</defs>", definition(&cloth.look, &sheet.pattern(), up_degrees(cloth))));
+    paint(&mut canvas, &cloth.look, &sheet.pattern(), up_degrees(cloth));
     sheet.ground(&mut canvas);
     for placement in &lay.placements {
         if let Some((x, y, w, h)) = sheet.placed(placement) {
@@ -99,7 +99,7 @@ impl Sheet<'_> {
 
     fn cloth(&self, canvas: &mut Canvas) {
         let pattern = self.pattern();
-        canvas.raw(&format!("<defs>{}</defs>", definition(&self.cloth.look, &pattern, up_degrees(self.cloth))));
+        paint(canvas, &self.cloth.look, &pattern, up_degrees(self.cloth));
         let (x, right) = (self.x(Length::ZERO), self.x(self.width));
         let top = self.y(self.length);
         // The bolt it comes from; an owned length lies loose, with a torn edge instead.
@@ -132,8 +132,8 @@ impl Sheet<'_> {
             canvas.rect(x, y, w, h, &Style::fill(format!("url(#{})", self.pattern())).stroke(ink::PAPER, 3.0));
             canvas.rect(x, y, w, h, &Style::line(ink::INDIGO, 1.4));
             let centre = (x + w / 2.0, y + h / 2.0);
-            let fitted = canvas.label(centre, &piece.name, &size, 16.0, (w - 6.0, h - 6.0))
-                || canvas.label(centre, &piece.name, &size, 13.0, (w - 4.0, h - 2.0))
+            let fitted = canvas.label(centre, &piece.name, &size, 17.0, (w - 6.0, h - 6.0))
+                || canvas.label(centre, &piece.name, &size, 14.0, (w - 4.0, h - 2.0))
                 || canvas.label(centre, &format!("{} · {size}", piece.name), "", 13.0, (w - 4.0, h - 2.0))
                 || canvas.label(centre, &piece.name, "", 12.0, (w - 2.0, h));
             if !fitted {

@@ -4,10 +4,10 @@ use super::canvas::{Canvas, Drawing, Style, escape};
 use bofta_core::cloth::PrintUp;
 use bofta_core::project::{Look, Pattern, ProjectCloth};
 
-/// A `<pattern>` with `id` for `look`; its up points `degrees` clockwise from the drawing's up. Tiles have a fixed size
+/// Defines the pattern of `look` under `id` and gives the paint; its up points `degrees` clockwise from the drawing's up. Tiles have a fixed size
 /// in the drawing: prints are drawn to be told apart, not to scale.
-pub(super) fn definition(look: &Look, id: &str, degrees: i32) -> String {
-    let (ground, figure) = (escape(&look.ground), escape(&look.figure));
+pub(super) fn paint(canvas: &mut Canvas, look: &Look, id: &str, degrees: i32) -> String {
+    let figure = escape(&look.figure);
     let (width, height, figures) = match look.pattern {
         Pattern::Plain => (4.0, 4.0, format!(r#"<path d="M0 1H4M1 0V4" stroke="{figure}" stroke-width=".6" opacity=".35"/>"#)),
         Pattern::Seeds => (
@@ -45,9 +45,10 @@ pub(super) fn definition(look: &Look, id: &str, degrees: i32) -> String {
             ),
         ),
     };
-    format!(
-        r#"<pattern id="{id}" patternUnits="userSpaceOnUse" width="{width}" height="{height}" patternTransform="rotate({degrees})"><rect width="{width}" height="{height}" fill="{ground}"/>{figures}</pattern>"#
-    )
+    let pattern = format!(
+        r#"<pattern id="{id}" patternUnits="userSpaceOnUse" width="{width}" height="{height}" patternTransform="rotate({degrees})">{figures}</pattern>"#
+    );
+    canvas.define(&pattern, id, &look.ground)
 }
 
 /// A stem with two leaves and a bud, standing up.
@@ -76,7 +77,7 @@ pub(super) const fn up_degrees(cloth: &ProjectCloth) -> i32 {
 pub fn swatch(cloth: &ProjectCloth, key: &str, width: f64, height: f64) -> Drawing {
     let mut canvas = Canvas::default();
     let id = format!("swatch-{key}");
-    canvas.raw(&format!("<defs>{}</defs>", definition(&cloth.look, &id, up_degrees(cloth))));
-    canvas.rect(0.0, 0.0, width, height, &Style::fill(format!("url(#{id})")));
+    let paint = paint(&mut canvas, &cloth.look, &id, up_degrees(cloth));
+    canvas.rect(0.0, 0.0, width, height, &Style::fill(paint));
     canvas.finish(width, height)
 }

@@ -2,7 +2,7 @@
 
 use super::canvas::{Canvas, Drawing, Style, ink, num};
 use super::font::Face;
-use super::pattern::definition;
+use super::pattern::paint;
 use bofta_core::measure::{Length, Ruler};
 use bofta_core::piece::{Corners, From, Mark, Piece};
 use bofta_core::project::ProjectCloth;
@@ -17,10 +17,7 @@ pub fn piece(piece: &Piece, cloth: Option<&ProjectCloth>, ruler: Ruler, scale: f
     let (x, y) = (MARGIN + 10.0, 8.0);
     let id = format!("piece-{}", piece.id);
     let fill = match cloth {
-        Some(cloth) => {
-            canvas.raw(&format!("<defs>{}</defs>", definition(&cloth.look, &id, 0)));
-            format!("url(#{id})")
-        }
+        Some(cloth) => paint(&mut canvas, &cloth.look, &id, 0),
         None => ink::PAPER.to_owned(),
     };
     let at = |p: bofta_core::shape::Point| (x + p.x.0 as f64 * scale, y + h - p.y.0 as f64 * scale);

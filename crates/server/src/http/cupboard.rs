@@ -59,7 +59,7 @@ fn all(store: &Store) -> Result<Json<Vec<CupboardCloth>>, Refusal> {
 
 /// All cloths in the cupboard.
 #[utoipa::path(get, path = "/api/cupboard", responses((status = 200, body = [CupboardCloth])))]
-pub async fn list(State(app): State<App>) -> Result<Json<Vec<CupboardCloth>>, Refusal> {
+pub async fn cupboard(State(app): State<App>) -> Result<Json<Vec<CupboardCloth>>, Refusal> {
     app.blocking(all).await
 }
 

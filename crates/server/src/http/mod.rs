@@ -51,7 +51,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(projects::step))
         .routes(routes!(projects::alternatives))
         .routes(routes!(projects::other_widths))
-        .routes(routes!(cupboard::list))
+        .routes(routes!(cupboard::cupboard))
         .routes(routes!(cupboard::keep))
         .routes(routes!(cupboard::take))
         .routes(routes!(cupboard::drop_cloth))

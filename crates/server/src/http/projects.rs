@@ -290,7 +290,7 @@ fn other_ways(project: &Project) -> Vec<(&'static str, Vec<Edit>)> {
     if project.lay.print_may_lie {
         ways.push(("Print stands up", vec![lay(LayField::PrintMayLie, "no")]));
     } else if directed {
-        ways.push(("Print may hang", vec![lay(LayField::PrintMayLie, "yes")]));
+        ways.push(("Any way up", vec![lay(LayField::PrintMayLie, "yes")]));
     }
     if project.bag.straps && project.cloth_of(Part::Straps).is_some() {
         for (name, value, lie) in [

@@ -563,7 +563,7 @@ fn cloth_lay_view(project: &Project, laid: &Laid, c: &ClothLay, steps: &[Step]) 
         through: c.through,
         settings: readings.len() as u32,
         left: c.offcuts.first().map(|o| format!("{} × {}", down(o.width), down(o.height))),
-        drawing: cloth_lay(project, &laid.job, c, 960.0, 500.0, "stage")?.into(),
+        drawing: cloth_lay(project, &laid.job, c, 960.0, 440.0, "stage")?.into(),
     })
 }
 
@@ -628,7 +628,8 @@ fn notices(project: &Project, planned: &Planned, laid: Option<&Laid>) -> Vec<Not
         cloth.is_some_and(|c| c.print == Print::OneWay || c.nap) && planned.draft.pieces.iter().any(|p| p.part == part)
     };
     if upside_down(Part::Pocket) {
-        all.push(attention("cloth", "The pocket is folded at its top edge: the back of a one-way print hangs upside down, out of sight.".into()));
+        let text = "The pocket is folded at its top edge: the back of a one-way print hangs upside down, out of sight.".into();
+        all.push(NoticeView { stage: "cloth".into(), field: None, attention: false, text });
     }
     if planned.unassigned.is_empty()
         && project.bag.backing == BackingSchool::None

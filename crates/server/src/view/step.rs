@@ -56,7 +56,7 @@ pub struct StepView {
 pub fn step_view(project: &Project, laid: &Laid, pieces: &[Piece], steps: &[Step], number: usize) -> Option<StepView> {
     let step = steps.get(number.checked_sub(1)?)?;
     let gone = gone_before(steps, number);
-    let drawing = cut_step(project, &laid.job, &laid.lay, pieces, step, &gone, (960.0, 420.0)).map(DrawingView::from);
+    let drawing = cut_step(project, &laid.job, &laid.lay, pieces, step, &gone, (760.0, 450.0)).map(DrawingView::from);
     let mut view = StepView {
         number: number as u32,
         of: steps.len() as u32,
@@ -78,12 +78,12 @@ pub fn step_view(project: &Project, laid: &Laid, pieces: &[Piece], steps: &[Step
             view.how = how(cut).to_owned();
             view.reading = Some(Measure::new(cut.reading, project.ruler));
             view.from = match (cut.kind, cut.from) {
-                (CutKind::SquareEnd, _) => "about this much, just enough to be square".into(),
+                (CutKind::SquareEnd, _) => "About this much: just enough to be square".into(),
                 (_, Edge::Left) => "Set the ruler from the left edge".into(),
                 (_, Edge::Near) => "Set the ruler from the near edge".into(),
             };
             view.falls_off = falls_off(cut, pieces);
-            view.ruler = Some(ruler_strip(cut.reading, project.ruler, &view.from, 960.0).into());
+            view.ruler = Some(ruler_strip(cut.reading, project.ruler, &view.from, 760.0).into());
             view.frees = cut
                 .frees
                 .iter()

@@ -1,0 +1,176 @@
+// The frame of an open project: name, tape, the stage, the tally; keys, undo and redo, conflicts.
+import { Redo2, Undo2, X } from 'lucide-react';
+import { AlertDialog } from 'radix-ui';
+import { useEffect } from 'react';
+import { Link, Outlet, useLocation, useNavigate, useParams } from 'react-router';
+import { Refused } from '../api/client';
+import { TextField } from '../fields/TextField';
+import { ProjectProvider, useProject, useProjectQuery } from '../project/ProjectContext';
+import { NotFound } from './NotFound';
+import { STAGES } from './stages';
+import { Tally } from './Tally';
+import { Tape } from './Tape';
+
+export function ProjectFrame() {
+  const { id = '' } = useParams();
+  const query = useProjectQuery(id);
+  if (query.isPending) {
+    return (
+      <main className="p-10 text-soft" aria-busy="true">
+        Unrolling the project …
+      </main>
+    );
+  }
+  if (query.isError) {
+    const missing = query.error instanceof Refused && query.error.status === 404;
+    if (missing) return <NotFound message={query.error.message} />;
+    return (
+      <main className="mx-auto max-w-xl p-10">
+        <h1 className="text-2xl">The project could not be read</h1>
+        <p className="mt-3">{query.error.message}</p>
+        <button type="button" className="btn mt-5" onClick={() => query.refetch()}>
+          Try again
+        </button>
+      </main>
+    );
+  }
+  return (
+    <ProjectProvider key={id} initial={query.data}>
+      <Frame />
+    </ProjectProvider>
+  );
+}
+
+const typing = (target: EventTarget | null) =>
+  target instanceof HTMLElement && (target.matches('input, textarea, select') || target.isContentEditable);
+
+function Frame() {
+  const { view, edit, undo, redo, message, say } = useProject();
+  const navigate = useNavigate();
+  const stage = useLocation().pathname.split('/')[3] ?? 'bag';
+
+  useEffect(() => {
+    document.title = `${view.name} · Bofta`;
+  }, [view.name]);
+
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'z') {
+        if (typing(e.target)) return;
+        e.preventDefault();
+        if (e.shiftKey) redo();
+        else undo();
+        return;
+      }
+      if (e.ctrlKey || e.metaKey || e.altKey || typing(e.target)) return;
+      const to = STAGES[Number(e.key) - 1];
+      if (to) navigate(`/projects/${view.id}/${to.key}`);
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [navigate, view.id, undo, redo]);
+
+  return (
+    <div className="mx-auto flex min-h-screen max-w-[1480px] flex-col px-4 pb-28 min-[900px]:px-5 min-[900px]:pb-4">
+      <header className="flex flex-wrap items-center gap-x-4 gap-y-2 pt-3.5 pb-3 print:hidden">
+        <div className="w-[138px] flex-1 leading-none min-[900px]:flex-none">
+          <Link to="/" className="font-heading text-[26px]" aria-label="Bofta, to the shelf">
+            Bofta
+          </Link>
+          <TextField
+            label="Name of the project"
+            hideLabel
+            value={view.name}
+            onCommit={(value) => edit({ edit: 'project', field: 'name', value })}
+            inputClassName="border-transparent bg-transparent px-0 py-0.5 text-sm hover:border-ruled"
+          />
+        </div>
+        <Tape stage={stage} />
+        <div className="flex gap-1">
+          <button
+            type="button"
+            className="btn px-2"
+            onClick={undo}
+            disabled={!view.undo}
+            title={view.undo ? `Undo: ${view.undo}` : 'Nothing to undo'}
+            aria-label={view.undo ? `Undo ${view.undo}` : 'Undo'}
+          >
+            <Undo2 size={18} />
+          </button>
+          <button
+            type="button"
+            className="btn px-2"
+            onClick={redo}
+            disabled={!view.redo}
+            title={view.redo ? `Redo: ${view.redo}` : 'Nothing to redo'}
+            aria-label={view.redo ? `Redo ${view.redo}` : 'Redo'}
+          >
+            <Redo2 size={18} />
+          </button>
+        </div>
+      </header>
+      {message && (
+        <div
+          role="alert"
+          className="mb-2 flex items-center gap-3 rounded border-2 border-madder bg-paper px-3 py-2"
+        >
+          <span className="flex-1">{message}</span>
+          {view.steps_done > 0 && (
+            <button
+              type="button"
+              className="btn"
+              onClick={() => edit({ edit: 'steps-done', count: 0 }).then(() => say(null))}
+            >
+              Begin the cutting again
+            </button>
+          )}
+          <button
+            type="button"
+            className="btn px-2"
+            aria-label="Close this message"
+            onClick={() => say(null)}
+          >
+            <X size={16} />
+          </button>
+        </div>
+      )}
+      <div className="flex flex-1 gap-4">
+        <main className="min-w-0 flex-1">
+          <Outlet />
+        </main>
+        <Tally />
+      </div>
+      <ConflictDialog />
+    </div>
+  );
+}
+
+function ConflictDialog() {
+  const { conflict, settle } = useProject();
+  return (
+    <AlertDialog.Root open={conflict !== null}>
+      <AlertDialog.Portal>
+        <AlertDialog.Overlay className="fixed inset-0 z-40 bg-indigo/40" />
+        <AlertDialog.Content className="fixed top-1/2 left-1/2 z-50 w-[30rem] max-w-[92vw] -translate-x-1/2 -translate-y-1/2 rounded border-2 border-indigo bg-paper p-5">
+          <AlertDialog.Title className="font-heading text-xl">Changed in two places</AlertDialog.Title>
+          <AlertDialog.Description className="mt-2">
+            This project was changed in another tab or window meanwhile. Your change is not lost: make it on
+            top of the other, or leave it and go on with what is there now.
+          </AlertDialog.Description>
+          <div className="mt-5 flex flex-wrap gap-2">
+            <AlertDialog.Action asChild>
+              <button type="button" className="btn btn-act" onClick={() => settle(true)}>
+                Make my change on top
+              </button>
+            </AlertDialog.Action>
+            <AlertDialog.Cancel asChild>
+              <button type="button" className="btn" onClick={() => settle(false)}>
+                Go on with what is there
+              </button>
+            </AlertDialog.Cancel>
+          </div>
+        </AlertDialog.Content>
+      </AlertDialog.Portal>
+    </AlertDialog.Root>
+  );
+}

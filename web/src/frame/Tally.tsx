@@ -1,0 +1,76 @@
+// The tally: what this project needs, costs and wastes now, and what is to look at.
+import { Link } from 'react-router';
+import { useProject } from '../project/ProjectContext';
+
+export function Tally() {
+  const { view } = useProject();
+  const { tally } = view;
+  const rows: [string, string | null | undefined][] = [
+    ['cost', tally.cost],
+    ['pieces', String(tally.pieces)],
+    [
+      'becomes bag',
+      tally.used_percent === null || tally.used_percent === undefined ? null : `${tally.used_percent} %`,
+    ],
+    ['strap drop', tally.strap_drop ? `${tally.strap_drop.text} ${view.system}` : null],
+    ['holds', tally.holds],
+  ];
+  const notices = [...view.notices].sort((a, b) => Number(b.attention) - Number(a.attention));
+  return (
+    <aside
+      aria-label="Tally"
+      className="sheet fixed inset-x-0 bottom-0 z-20 max-h-[45vh] overflow-auto rounded-none p-3 min-[900px]:static min-[900px]:max-h-none min-[900px]:w-[236px] min-[900px]:shrink-0 min-[900px]:rounded min-[900px]:p-4 print:hidden"
+    >
+      <details open={window.innerWidth >= 900} className="group">
+        <summary
+          className="list-none min-[900px]:pointer-events-none"
+          tabIndex={window.innerWidth >= 900 ? -1 : 0}
+        >
+          <span className="font-heading text-sm">This bag</span>
+          <span className="flex flex-wrap items-baseline gap-x-2">
+            <span className="font-heading text-[27px] leading-9" data-testid="tally-cloth">
+              {tally.cloth ?? 'no lay yet'}
+            </span>
+            {tally.cloth && tally.cloth !== 'nothing to buy' && <span className="text-sm">cloth in all</span>}
+            {tally.change && (
+              <span className="text-sm font-bold text-madder" aria-live="polite" data-testid="tally-change">
+                {tally.change} by the last change
+              </span>
+            )}
+          </span>
+        </summary>
+        <dl className="mt-2">
+          {rows
+            .filter(([, value]) => value)
+            .map(([name, value]) => (
+              <div key={name} className="flex justify-between gap-2 border-t border-ruled py-1.5">
+                <dt>{name}</dt>
+                <dd className="text-right font-bold">{value}</dd>
+              </div>
+            ))}
+        </dl>
+        {notices.length > 0 && (
+          <>
+            <h2 className="mt-3 text-sm">To look at</h2>
+            <ul className="mt-1 flex flex-col gap-2">
+              {notices.map((n) => (
+                <li key={n.text} className="flex gap-2 leading-snug">
+                  <span
+                    className={`mt-1.5 h-2.5 w-2.5 shrink-0 rounded-full ${n.attention ? 'bg-madder' : 'bg-weld'}`}
+                    aria-hidden="true"
+                  />
+                  <Link
+                    to={`/projects/${view.id}/${n.stage}${n.field ? `?field=${n.field}` : ''}`}
+                    className="text-[15px] hover:underline"
+                  >
+                    {n.text}
+                  </Link>
+                </li>
+              ))}
+            </ul>
+          </>
+        )}
+      </details>
+    </aside>
+  );
+}

@@ -1,0 +1,166 @@
+// One open project: its view, and the ways to change it. Edits are sent one after another, each on the revision the one
+// before gave, so that quick typing never conflicts with itself.
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { createContext, type ReactNode, useCallback, useContext, useMemo, useRef, useState } from 'react';
+import { api, type Edit, must, type ProblemView, type ProjectView, Refused } from '../api/client';
+
+export interface Conflict {
+  current: ProjectView;
+  edits: Edit[];
+}
+
+interface ProjectStore {
+  view: ProjectView;
+  /** Makes edits; gives the problems if they cannot stand. */
+  edit: (...edits: Edit[]) => Promise<ProblemView[]>;
+  undo: () => void;
+  redo: () => void;
+  /** Shows what edits would do without making them; nothing shows the project as it is. */
+  preview: (edits: Edit[] | null) => void;
+  conflict: Conflict | null;
+  settle: (mine: boolean) => void;
+  /** A message that is not about one field. */
+  message: string | null;
+  say: (message: string | null) => void;
+  put: (view: ProjectView) => void;
+  refetch: () => void;
+}
+
+const Context = createContext<ProjectStore | null>(null);
+
+export function useProject(): ProjectStore {
+  const store = useContext(Context);
+  if (!store) throw new Error('useProject belongs inside a ProjectProvider');
+  return store;
+}
+
+export function useProjectQuery(id: string) {
+  return useQuery({
+    queryKey: ['project', id],
+    queryFn: () => must(api.GET('/api/projects/{id}', { params: { path: { id } } })),
+  });
+}
+
+export function ProjectProvider({ initial, children }: { initial: ProjectView; children: ReactNode }) {
+  const id = initial.id;
+  const queries = useQueryClient();
+  const latest = useRef(initial);
+  if (initial.revision > latest.current.revision || initial.id !== latest.current.id)
+    latest.current = initial;
+  const queue = useRef<Promise<unknown>>(Promise.resolve());
+  const [preview, setPreview] = useState<ProjectView | null>(null);
+  const wanted = useRef<{ edits: Edit[] | null; running: boolean }>({ edits: null, running: false });
+  const [conflict, setConflict] = useState<Conflict | null>(null);
+  const [message, say] = useState<string | null>(null);
+
+  const put = useCallback(
+    (view: ProjectView) => {
+      latest.current = view;
+      queries.setQueryData(['project', id], view);
+      queries.invalidateQueries({ queryKey: ['step', id] });
+      queries.invalidateQueries({ queryKey: ['alternatives', id] });
+      queries.invalidateQueries({ queryKey: ['widths', id] });
+      queries.invalidateQueries({ queryKey: ['shelf'] });
+    },
+    [id, queries],
+  );
+
+  const inTurn = useCallback(<T,>(work: () => Promise<T>): Promise<T> => {
+    const next = queue.current.then(work, work);
+    queue.current = next.catch(() => undefined);
+    return next;
+  }, []);
+
+  const refused = useCallback((error: unknown, edits: Edit[]): ProblemView[] => {
+    if (!(error instanceof Refused)) throw error;
+    if (error.body.current) {
+      setConflict({ current: error.body.current, edits });
+      return [];
+    }
+    if (error.body.problems.length === 0 || error.body.problems.some((p) => p.field === 'steps_done'))
+      say(error.message);
+    return error.body.problems;
+  }, []);
+
+  const edit = useCallback(
+    (...edits: Edit[]) =>
+      inTurn(async () => {
+        try {
+          const based_on = latest.current.revision;
+          put(
+            await must(
+              api.POST('/api/projects/{id}/edits', { params: { path: { id } }, body: { based_on, edits } }),
+            ),
+          );
+          say(null);
+          return [];
+        } catch (error) {
+          return refused(error, edits);
+        } finally {
+          wanted.current.edits = null;
+          setPreview(null);
+        }
+      }),
+    [id, inTurn, put, refused],
+  );
+
+  const travel = useCallback(
+    (path: '/api/projects/{id}/undo' | '/api/projects/{id}/redo') => {
+      inTurn(async () => {
+        try {
+          const body = { based_on: latest.current.revision };
+          put(await must(api.POST(path, { params: { path: { id } }, body })));
+        } catch (error) {
+          refused(error, []);
+        }
+      });
+    },
+    [id, inTurn, put, refused],
+  );
+
+  // Only the newest wish is asked for: while one answer is on its way, older ones are dropped.
+  const runPreview = useCallback(async () => {
+    const state = wanted.current;
+    if (state.running) return;
+    state.running = true;
+    while (state.edits) {
+      const edits = state.edits;
+      try {
+        const body = { based_on: latest.current.revision, edits };
+        const view = await must(api.POST('/api/projects/{id}/preview', { params: { path: { id } }, body }));
+        if (state.edits) setPreview(view);
+      } catch {
+        // What cannot stand is not shown; the edit itself will say why.
+      }
+      if (state.edits === edits) break;
+    }
+    state.running = false;
+  }, [id]);
+
+  const store = useMemo<ProjectStore>(
+    () => ({
+      view: preview ?? initial,
+      edit,
+      undo: () => travel('/api/projects/{id}/undo'),
+      redo: () => travel('/api/projects/{id}/redo'),
+      preview: (edits) => {
+        wanted.current.edits = edits;
+        if (edits) runPreview();
+        else setPreview(null);
+      },
+      conflict,
+      settle: (mine) => {
+        if (!conflict) return;
+        put(conflict.current);
+        setConflict(null);
+        if (mine && conflict.edits.length > 0) edit(...conflict.edits);
+      },
+      message,
+      say,
+      put,
+      refetch: () => queries.invalidateQueries({ queryKey: ['project', id] }),
+    }),
+    [preview, initial, edit, travel, runPreview, conflict, message, put, queries, id],
+  );
+  return <Context.Provider value={store}>{children}</Context.Provider>;
+}

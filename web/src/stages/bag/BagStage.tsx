@@ -1,0 +1,203 @@
+// Bag: finished sizes typed and dragged on the drawing, options where they act, every computed size with its reason.
+import { Popover } from 'radix-ui';
+import { useEffect, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import type { BagField } from '../../api/client';
+import { Drawing } from '../../drawing/Drawing';
+import { ReasonTape } from '../../drawing/ReasonTape';
+import { ChoiceField } from '../../fields/ChoiceField';
+import { useProject } from '../../project/ProjectContext';
+import { OPTIONS, OptionFields } from './options';
+import { SizeOnDrawing } from './SizeOnDrawing';
+
+const UNITS = { in: 203_200, cm: 80_000 } as const;
+const STEPS: Record<string, number> = {
+  eighth: 25_400,
+  sixteenth: 12_700,
+  millimetre: 8_000,
+  'half-centimetre': 40_000,
+};
+const NAMES: Record<string, string> = { width: 'wide', height: 'tall', depth: 'deep' };
+
+export function BagStage() {
+  const { view, edit, preview } = useProject();
+  const [search, setSearch] = useSearchParams();
+  const focus = search.get('field');
+  const { bag } = view;
+  const [open, setOpen] = useState<string | null>(null);
+
+  // A link to a field opens the card it is in.
+  useEffect(() => {
+    const card = OPTIONS.find((o) => focus && o.fields.includes(focus as BagField));
+    if (card) setOpen(card.key);
+  }, [focus]);
+
+  const commit = (field: BagField, value: string) => edit({ edit: 'bag', field, value });
+  const lit = bag.lining === 'none' ? 'unlined' : 'lined';
+  return (
+    <div>
+      <div className="flex flex-wrap items-center gap-3">
+        <h1 className="text-xl">Boxed tote</h1>
+        <p className="flex-1 text-soft">
+          {lit}, corners {OPTIONS[0]?.summary(view)}
+        </p>
+        <Popover.Root>
+          <Popover.Trigger asChild>
+            <button type="button" className="btn">
+              Measured in {view.system === 'in' ? 'inches' : 'centimetres'}, to {view.ruler_name}
+            </button>
+          </Popover.Trigger>
+          <Popover.Portal>
+            <Popover.Content
+              className="z-30 flex w-72 flex-col gap-3 rounded border border-indigo bg-paper p-3 shadow-lg"
+              sideOffset={5}
+            >
+              <ChoiceField
+                label="Measured in"
+                inline
+                value={view.system}
+                onChoose={(value) => edit({ edit: 'project', field: 'system', value })}
+                choices={[
+                  { value: 'in', name: 'inches' },
+                  { value: 'cm', name: 'centimetres' },
+                ]}
+              />
+              <ChoiceField
+                label="The ruler’s finest line; computed sizes are rounded up to it"
+                inline
+                value={view.ruler}
+                onChoose={(value) => edit({ edit: 'project', field: 'ruler', value })}
+                choices={
+                  view.system === 'in'
+                    ? [
+                        { value: 'eighth', name: '⅛ in' },
+                        { value: 'sixteenth', name: '¹⁄₁₆ in' },
+                      ]
+                    : [
+                        { value: 'millimetre', name: '1 mm' },
+                        { value: 'half-centimetre', name: '0.5 cm' },
+                      ]
+                }
+              />
+              <Popover.Arrow className="fill-indigo" />
+            </Popover.Content>
+          </Popover.Portal>
+        </Popover.Root>
+      </div>
+      <div className="relative mt-1" data-drawing>
+        <Drawing
+          drawing={bag.drawing}
+          label={`The bag, flat and standing: ${NAMES.width}, ${NAMES.height} and ${NAMES.depth} as typed`}
+          className="w-full"
+        >
+          {bag.anchors.map((a) => (
+            <g key={a.field} stroke="#A9412A" strokeWidth="1.4">
+              <line x1={a.x1} y1={a.y1} x2={a.x2} y2={a.y2} />
+              <circle cx={a.x1} cy={a.y1} r="4.5" fill="#FFFDF8" />
+            </g>
+          ))}
+        </Drawing>
+        {bag.anchors.map((anchor) => {
+          const size = bag.sizes.find((s) => s.field === anchor.field);
+          if (!size) return null;
+          return (
+            <SizeOnDrawing
+              key={anchor.field}
+              anchor={anchor}
+              name={NAMES[anchor.field] ?? anchor.field}
+              value={size.value}
+              unit={view.system}
+              exactUnit={UNITS[view.system as 'in' | 'cm']}
+              exactStep={STEPS[view.ruler] ?? 25_400}
+              frame={bag.drawing}
+              focusKey={focus === anchor.field ? focus : null}
+              onPreview={(value) =>
+                preview(value === null ? null : [{ edit: 'bag', field: anchor.field as BagField, value }])
+              }
+              onCommit={commit}
+            />
+          );
+        })}
+      </div>
+      <Reasons />
+      <ul className="mt-3 grid grid-cols-2 gap-2 sm:grid-cols-3 lg:grid-cols-4">
+        {OPTIONS.map((option) => (
+          <li key={option.key}>
+            <Popover.Root
+              open={open === option.key}
+              onOpenChange={(is) => {
+                setOpen(is ? option.key : null);
+                if (!is && focus) setSearch({}, { replace: true });
+              }}
+            >
+              <Popover.Trigger className="sheet flex w-full items-center gap-3 px-3 py-1.5 text-left hover:border-indigo data-[state=open]:border-indigo data-[state=open]:outline data-[state=open]:outline-1">
+                {option.icon}
+                <span className="min-w-0 leading-tight">
+                  <span className="block font-bold">{option.name}</span>
+                  <span className="block truncate text-sm text-soft">{option.summary(view)}</span>
+                </span>
+              </Popover.Trigger>
+              <Popover.Portal>
+                <Popover.Content
+                  className="z-30 max-h-[70vh] w-80 max-w-[92vw] overflow-auto rounded border border-indigo bg-paper p-4 shadow-lg"
+                  sideOffset={6}
+                  collisionPadding={12}
+                  aria-label={option.name}
+                >
+                  <OptionFields fields={option.fields} focus={focus} />
+                  <Popover.Arrow className="fill-indigo" />
+                </Popover.Content>
+              </Popover.Portal>
+            </Popover.Root>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+/** The pieces' computed sizes; one is open with its reason. */
+function Reasons() {
+  const { view } = useProject();
+  const [, setSearch] = useSearchParams();
+  const [chosen, setChosen] = useState('outer-panel height');
+  const all = view.pieces.flatMap((p) => [
+    { key: `${p.id} width`, name: `${p.name}, wide`, short: p.width.size.text, dimension: p.width },
+    { key: `${p.id} height`, name: `${p.name}, tall`, short: p.height.size.text, dimension: p.height },
+  ]);
+  const open = all.find((d) => d.key === chosen) ?? all[1];
+  if (!open) return null;
+  return (
+    <section aria-label="Why a piece has its size" className="mt-1">
+      <div className="mb-1 flex flex-wrap items-center gap-x-4 gap-y-0.5">
+        {view.pieces.map((p) => (
+          <span key={p.id} className="whitespace-nowrap">
+            <span className="text-soft">{p.name} </span>
+            {(['width', 'height'] as const).map((side, i) => {
+              const key = `${p.id} ${side}`;
+              return (
+                <span key={side}>
+                  {i === 1 && ' × '}
+                  <button
+                    type="button"
+                    aria-pressed={key === open.key}
+                    aria-label={`${p.name} ${side}, ${p[side].size.words}: why`}
+                    className="rounded-[2px] border-b-2 border-dotted border-soft px-0.5 font-bold hover:bg-tape/50 aria-pressed:bg-tape"
+                    onClick={() => setChosen(key)}
+                  >
+                    {p[side].size.text}
+                  </button>
+                </span>
+              );
+            })}
+          </span>
+        ))}
+      </div>
+      <ReasonTape
+        dimension={open.dimension}
+        unit={view.system}
+        onField={(field) => setSearch({ field }, { replace: true })}
+      />
+    </section>
+  );
+}

@@ -1,0 +1,119 @@
+// A size typed and dragged on the drawing of the bag itself.
+import { useRef } from 'react';
+import type { BagField, BagView, Measure, ProblemView } from '../../api/client';
+import { TextField } from '../../fields/TextField';
+
+type Anchor = BagView['anchors'][number];
+
+interface Props {
+  anchor: Anchor;
+  name: string;
+  value: Measure;
+  unit: string;
+  /** Exact length of one inch or centimetre, and of the ruler's step, in the server's unit. */
+  exactUnit: number;
+  exactStep: number;
+  frame: { width: number; height: number };
+  focusKey: string | null;
+  onPreview: (value: string | null) => void;
+  onCommit: (field: BagField, value: string) => Promise<ProblemView[]>;
+}
+
+export function SizeOnDrawing(props: Props) {
+  const { anchor, name, value, unit, exactUnit, exactStep, frame, focusKey, onPreview, onCommit } = props;
+  const field = anchor.field as BagField;
+  const drag = useRef<{
+    x: number;
+    y: number;
+    per: [number, number];
+    scale: number;
+    from: number;
+    last: string | null;
+  } | null>(null);
+  const percent = (n: number, of: number) => `${(n / of) * 100}%`;
+  const snapped = (exact: number) => {
+    const snap = Math.max(exactStep, Math.round(exact / exactStep) * exactStep);
+    return `${snap / exactUnit} ${unit}`;
+  };
+  const begin = (e: React.PointerEvent<HTMLButtonElement>) => {
+    const box = e.currentTarget.closest('[data-drawing]')?.getBoundingClientRect();
+    if (!box) return;
+    e.currentTarget.setPointerCapture(e.pointerId);
+    drag.current = {
+      x: e.clientX,
+      y: e.clientY,
+      per: anchor.per_unit as [number, number],
+      scale: box.width / frame.width,
+      from: value.exact,
+      last: null,
+    };
+  };
+  const move = (e: React.PointerEvent) => {
+    const d = drag.current;
+    if (!d) return;
+    const [ax, ay] = d.per;
+    const [dx, dy] = [(e.clientX - d.x) / d.scale, (e.clientY - d.y) / d.scale];
+    // Along the line the size is drawn on. The drawing is re-fitted as it grows, so the pull is read at its first scale.
+    const units = (dx * ax + dy * ay) / (ax * ax + ay * ay);
+    const wanted = snapped(d.from + units * exactUnit);
+    if (wanted !== d.last) {
+      d.last = wanted;
+      onPreview(wanted);
+    }
+  };
+  const end = async () => {
+    const last = drag.current?.last;
+    drag.current = null;
+    if (last) {
+      await onCommit(field, last);
+      onPreview(null);
+    }
+  };
+  const nudge = (e: React.KeyboardEvent) => {
+    const up = e.key === 'ArrowUp' || e.key === 'ArrowRight';
+    const down = e.key === 'ArrowDown' || e.key === 'ArrowLeft';
+    if (!up && !down) return;
+    e.preventDefault();
+    const by = exactStep * (e.shiftKey ? 8 : 1) * (up ? 1 : -1);
+    onCommit(field, snapped(value.exact + by));
+  };
+  return (
+    <>
+      <div
+        className="absolute w-[92px] sm:w-[124px] -translate-x-1/2 -translate-y-1/2"
+        style={{
+          left: percent((anchor.x1 + anchor.x2) / 2 + (field === 'depth' ? 86 : 0), frame.width),
+          top: percent((anchor.y1 + anchor.y2) / 2 + (field === 'depth' ? 14 : 0), frame.height),
+        }}
+      >
+        <TextField
+          label={`${name}, finished`}
+          hideLabel
+          value={value.text}
+          words={value.words}
+          unit={name}
+          onCommit={(v) => onCommit(field, v)}
+          focusKey={focusKey}
+          inputClassName="border-[1.5px] border-indigo pr-12 text-lg font-bold"
+        />
+      </div>
+      <button
+        type="button"
+        role="slider"
+        aria-label={`Drag the ${field}`}
+        aria-valuenow={value.exact / exactUnit}
+        aria-valuetext={value.words}
+        className="absolute h-5 w-5 -translate-x-1/2 -translate-y-1/2 touch-none rounded-full border-2 border-madder bg-paper hover:bg-madder active:bg-madder"
+        style={{ left: percent(anchor.x2, frame.width), top: percent(anchor.y2, frame.height) }}
+        onPointerDown={begin}
+        onPointerMove={move}
+        onPointerUp={end}
+        onPointerCancel={() => {
+          drag.current = null;
+          onPreview(null);
+        }}
+        onKeyDown={nudge}
+      />
+    </>
+  );
+}

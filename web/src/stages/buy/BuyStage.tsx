@@ -1,0 +1,151 @@
+// Buy: the list as one would carry it to a shop, what is owned, and what other widths would take.
+import { useQuery } from '@tanstack/react-query';
+import { Copy, Printer } from 'lucide-react';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { api, must } from '../../api/client';
+import { Drawing } from '../../drawing/Drawing';
+import { TextField } from '../../fields/TextField';
+import { useProject } from '../../project/ProjectContext';
+
+export function BuyStage() {
+  const { view, edit } = useProject();
+  const [copied, setCopied] = useState(false);
+  const widths = useQuery({
+    queryKey: ['widths', view.id, view.revision],
+    queryFn: () => must(api.GET('/api/projects/{id}/other-widths', { params: { path: { id: view.id } } })),
+    enabled: view.purchases.length > 0,
+    placeholderData: (before) => before,
+  });
+  if (!view.lay || view.purchases.length === 0) {
+    return (
+      <div className="sheet max-w-xl p-6">
+        <h1 className="text-xl">Nothing to buy yet</h1>
+        <p className="mt-2">The list follows from the lay, and the lay from the cloth.</p>
+        <Link to={`/projects/${view.id}/cloth`} className="btn btn-act mt-4">
+          Choose the cloth
+        </Link>
+      </div>
+    );
+  }
+  const unit = view.system;
+  const copy = async () => {
+    const lines = view.purchases.map(
+      (p) =>
+        `${p.owned ? 'have' : 'buy'}  ${p.length}  ${p.name}, ${p.width.text} ${unit} wide${p.cost ? `  ${p.cost}` : ''}`,
+    );
+    await navigator.clipboard.writeText([view.name, ...lines, `together ${view.lay?.cost ?? ''}`].join('\n'));
+    setCopied(true);
+  };
+  return (
+    <div>
+      <div className="mb-3 flex flex-wrap items-center gap-3">
+        <h1 className="text-xl">Buy</h1>
+        <p className="flex-1 text-soft">in the steps the shop cuts, needs rounded up</p>
+        <button type="button" className="btn print:hidden" onClick={copy}>
+          <Copy size={16} /> {copied ? 'Copied' : 'Copy the list'}
+        </button>
+        <button type="button" className="btn print:hidden" onClick={() => window.print()}>
+          <Printer size={16} /> Print the list
+        </button>
+      </div>
+      <ul className="flex flex-col gap-3">
+        {view.purchases.map((p) => {
+          const others = widths.data?.find((w) => w.cloth === p.cloth)?.widths ?? [];
+          return (
+            <li key={p.cloth} className="sheet flex flex-wrap items-start gap-x-4 gap-y-2 p-3">
+              <Drawing
+                drawing={p.swatch}
+                label={`${p.name}, its print`}
+                className="rounded-sm border border-ruled"
+              />
+              <div className="min-w-52 flex-1">
+                <h2 className="text-lg leading-tight">{p.name}</h2>
+                <p className="text-soft">
+                  {p.width.text} {unit} wide
+                </p>
+                <p className="mt-1">
+                  the lay takes{' '}
+                  <strong>
+                    {p.needed.text} {unit}
+                  </strong>
+                  {p.spare.exact > 0 && (
+                    <>
+                      ,{' '}
+                      <strong>
+                        {p.spare.text} {unit}
+                      </strong>{' '}
+                      over
+                    </>
+                  )}
+                </p>
+                {!p.owned && (
+                  <p className={p.proven ? 'font-bold text-woad' : 'text-soft'}>
+                    {p.proven ? 'no shorter cut will do' : 'a shorter cut is not ruled out'}
+                  </p>
+                )}
+              </div>
+              <div className="w-44 text-right">
+                <p className="font-heading text-[28px] leading-8">{p.length}</p>
+                <p className="text-soft">
+                  {p.owned ? 'from what you have' : p.steps ? p.steps : 'cut to length'}
+                </p>
+                {p.cost ? (
+                  <p>
+                    <span className="text-soft">
+                      {p.price} {unit === 'in' ? 'a yard' : 'a metre'}
+                    </span>{' '}
+                    <strong className="ml-1 text-lg">{p.cost}</strong>
+                  </p>
+                ) : (
+                  !p.owned && (
+                    <TextField
+                      label={unit === 'in' ? 'Price a yard' : 'Price a metre'}
+                      value=""
+                      placeholder="not known"
+                      className="mt-1 text-left print:hidden"
+                      onCommit={(value) => edit({ edit: 'cloth', cloth: p.cloth, field: 'price', value })}
+                    />
+                  )
+                )}
+              </div>
+              <div className="w-full border-t border-ruled pt-2 min-[1180px]:w-56 min-[1180px]:border-t-0 min-[1180px]:border-l min-[1180px]:pt-0 min-[1180px]:pl-3">
+                {p.owned ? (
+                  <button
+                    type="button"
+                    className="btn print:hidden"
+                    onClick={() => edit({ edit: 'cloth', cloth: p.cloth, field: 'owned', value: '' })}
+                  >
+                    Buy it instead
+                  </button>
+                ) : (
+                  <>
+                    <h3 className="font-sans text-sm font-normal text-soft">in another width</h3>
+                    {widths.isPending && <p className="text-sm text-soft">laying it …</p>}
+                    <ul>
+                      {others.map((w) => (
+                        <li key={w.width} className="flex justify-between">
+                          <span>{w.width}</span>
+                          <span className="font-bold">{w.length ?? 'does not fit'}</span>
+                        </li>
+                      ))}
+                    </ul>
+                  </>
+                )}
+              </div>
+            </li>
+          );
+        })}
+      </ul>
+      <p className="mt-3 flex items-baseline justify-end gap-3 text-lg">
+        together{' '}
+        <strong className="font-heading text-[28px]" data-testid="buy-total">
+          {view.lay.cost}
+        </strong>
+      </p>
+      {view.purchases.some((p) => !p.owned && !p.cost) && (
+        <p className="text-right text-sm text-soft">without the cloths whose price is not known</p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,221 @@
+// One cloth: its print, what is measured of it, how the shop sells it, the parts cut from it.
+import { useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { api, type ClothField, type ClothView, type Look, must } from '../../api/client';
+import { Drawing } from '../../drawing/Drawing';
+import { ChoiceField } from '../../fields/ChoiceField';
+import { TextField } from '../../fields/TextField';
+import { useProject } from '../../project/ProjectContext';
+
+const PATTERNS: [Look['pattern'], string][] = [
+  ['plain', 'plain'],
+  ['seeds', 'dots'],
+  ['ticking', 'stripes'],
+  ['check', 'check'],
+  ['sprig', 'sprigs'],
+  ['cans', 'watering cans'],
+  ['fleece', 'fleece'],
+];
+
+export function ClothCard({ cloth }: { cloth: ClothView }) {
+  const { view, edit } = useProject();
+  const queries = useQueryClient();
+  const [over, setOver] = useState(false);
+  const [kept, setKept] = useState(false);
+  const set = (field: ClothField) => (value: string) =>
+    edit({ edit: 'cloth', cloth: cloth.id, field, value });
+  const look = (change: Partial<Look>) =>
+    edit({ edit: 'cloth-look', cloth: cloth.id, look: { ...cloth.look, ...change } });
+  const unit = view.system;
+  const per = unit === 'in' ? 'a yard' : 'a metre';
+  const parts = view.parts.filter((p) => p.cloth === cloth.id);
+  const keep = async () => {
+    const path = { id: view.id, cloth: cloth.id };
+    queries.setQueryData(
+      ['cupboard'],
+      await must(api.POST('/api/projects/{id}/cloths/{cloth}/keep', { params: { path } })),
+    );
+    setKept(true);
+  };
+  return (
+    <section
+      aria-label={cloth.name}
+      className={`sheet flex h-full flex-col p-3 ${over ? 'outline outline-3 outline-chalk' : ''}`}
+      onDragOver={(e) => {
+        if (e.dataTransfer.types.includes('text/bofta-part')) {
+          e.preventDefault();
+          setOver(true);
+        }
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={(e) => {
+        setOver(false);
+        const part = e.dataTransfer.getData('text/bofta-part');
+        if (part) edit({ edit: 'assign', part, cloth: cloth.id });
+      }}
+    >
+      <div className="flex gap-3">
+        <Drawing
+          drawing={cloth.swatch}
+          label={`${cloth.name}: ${cloth.look.pattern}`}
+          className="h-[84px] w-[132px] shrink-0 rounded-sm border border-ruled"
+        />
+        <div className="min-w-0 flex-1">
+          <TextField
+            label="Name of the cloth"
+            hideLabel
+            value={cloth.name}
+            onCommit={set('name')}
+            inputClassName="border-transparent px-1 font-heading text-lg hover:border-ruled"
+          />
+          <p className="px-1 text-soft">
+            {cloth.material_name} · {cloth.usable.text} {unit} usable
+          </p>
+          <p className="px-1">
+            {parts.length === 0 ? (
+              <span className="text-soft">nothing is cut from it</span>
+            ) : (
+              parts.map((p) => p.name).join(', ')
+            )}
+          </p>
+        </div>
+      </div>
+      <div className="mt-3 grid grid-cols-3 gap-x-3 gap-y-2">
+        <TextField
+          label="Wide"
+          value={cloth.width.text}
+          words={cloth.width.words}
+          unit={unit}
+          onCommit={set('width')}
+        />
+        <TextField
+          label={`Price ${per}`}
+          value={cloth.price ?? ''}
+          placeholder="not known"
+          onCommit={set('price')}
+        />
+        <TextField
+          label="I have"
+          value={cloth.owned?.text ?? ''}
+          words={cloth.owned?.words}
+          unit={unit}
+          placeholder="none"
+          onCommit={set('owned')}
+        />
+      </div>
+      <div className="mt-2">
+        <ChoiceField
+          label="The print"
+          inline
+          value={cloth.print}
+          onChoose={set('print')}
+          choices={[
+            { value: 'all-over', name: 'any way up' },
+            { value: 'two-way', name: 'up or down' },
+            { value: 'one-way', name: 'one way up' },
+          ]}
+        />
+      </div>
+      <details className="mt-2">
+        <summary className="font-bold text-chalk hover:underline">Look, selvedge, washing, shop</summary>
+        <div className="mt-2 flex flex-col gap-2">
+          <div className="flex flex-wrap items-end gap-3">
+            <label className="text-sm text-soft">
+              Drawn as
+              <select
+                className="field text-base text-indigo"
+                value={cloth.look.pattern}
+                onChange={(e) => look({ pattern: e.target.value as Look['pattern'] })}
+              >
+                {PATTERNS.map(([value, text]) => (
+                  <option key={value} value={value}>
+                    {text}
+                  </option>
+                ))}
+              </select>
+            </label>
+            {(['ground', 'figure'] as const).map((which) => (
+              <label key={which} className="text-sm text-soft">
+                {which === 'ground' ? 'Ground' : 'Figures'}
+                <input
+                  type="color"
+                  className="block h-[34px] w-14 rounded border border-[#9a8f79] bg-paper p-0.5"
+                  defaultValue={cloth.look[which]}
+                  key={cloth.look[which]}
+                  onBlur={(e) => e.target.value !== cloth.look[which] && look({ [which]: e.target.value })}
+                />
+              </label>
+            ))}
+          </div>
+          {cloth.print !== 'all-over' && (
+            <ChoiceField
+              label="Its up points"
+              inline
+              value={cloth.up}
+              onChoose={set('up')}
+              choices={[
+                { value: 'length', name: 'along the length' },
+                { value: 'across', name: 'at a selvedge' },
+              ]}
+            />
+          )}
+          <div className="grid grid-cols-2 gap-x-3 gap-y-2">
+            <TextField
+              label="Selvedge, each side"
+              value={cloth.selvedge.text}
+              words={cloth.selvedge.words}
+              unit={unit}
+              onCommit={set('selvedge')}
+            />
+            <TextField
+              label="To square an end"
+              value={cloth.trim.text}
+              words={cloth.trim.words}
+              unit={unit}
+              onCommit={set('trim')}
+            />
+            <TextField
+              label="The shop cuts by"
+              value={cloth.step?.text ?? ''}
+              words={cloth.step?.words}
+              unit={unit}
+              placeholder="any length"
+              onCommit={set('step')}
+            />
+            <TextField
+              label="At least"
+              value={cloth.min.text}
+              words={cloth.min.words}
+              unit={unit}
+              onCommit={set('min')}
+            />
+          </div>
+          <p className="text-sm text-soft">Sold {cloth.shop}.</p>
+          <ChoiceField
+            label={`Washed before cutting: ${cloth.shrinks}`}
+            inline
+            value={cloth.wash_first ? 'yes' : 'no'}
+            onChoose={set('wash_first')}
+            choices={[
+              { value: 'no', name: 'no, or already' },
+              { value: 'yes', name: 'yes, reckon with it' },
+            ]}
+          />
+        </div>
+      </details>
+      <div className="mt-auto flex gap-2 pt-3">
+        <button type="button" className="btn" onClick={keep}>
+          {kept ? 'Kept in the cupboard' : 'Keep in the cupboard'}
+        </button>
+        <button
+          type="button"
+          className="btn"
+          onClick={() => edit({ edit: 'remove-cloth', cloth: cloth.id })}
+          aria-label={`Remove ${cloth.name} from this project`}
+        >
+          Remove
+        </button>
+      </div>
+    </section>
+  );
+}

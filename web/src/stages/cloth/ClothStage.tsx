@@ -1,0 +1,196 @@
+// Cloth: what each part is cut from, by dropping parts on cloths or choosing; each cloth with its print seen.
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { Plus } from 'lucide-react';
+import { Popover } from 'radix-ui';
+import { useState } from 'react';
+import { api, must, Refused } from '../../api/client';
+import { Drawing } from '../../drawing/Drawing';
+import { useProject } from '../../project/ProjectContext';
+import { ClothCard } from './ClothCard';
+
+export const MATERIALS = [
+  ['canvas', 'canvas, denim, furnishing'],
+  ['cotton', 'cotton'],
+  ['linen', 'linen'],
+  ['vinyl', 'vinyl, faux leather'],
+  ['fleece', 'fusible fleece'],
+] as const;
+
+export function ClothStage() {
+  const { view, edit } = useProject();
+  return (
+    <div>
+      <div className="mb-3 flex flex-wrap items-center gap-3">
+        <h1 className="text-xl">Cloth</h1>
+        <p className="flex-1 text-soft">Drop a part on the cloth it is cut from, or choose.</p>
+        <FromCupboard />
+      </div>
+      <ul aria-label="Parts" className="mb-4 flex flex-wrap gap-2">
+        {view.parts.map((part) => (
+          <li
+            key={part.key}
+            draggable
+            onDragStart={(e) => {
+              e.dataTransfer.setData('text/bofta-part', part.key);
+              e.dataTransfer.effectAllowed = 'move';
+            }}
+            className={`flex cursor-grab items-center gap-2 rounded border bg-paper py-1 pr-1 pl-3 ${part.cloth ? 'border-ruled' : 'border-2 border-madder'}`}
+          >
+            <span className="font-bold">{part.name}</span>
+            <span className="text-sm text-soft">
+              {part.pieces} {part.pieces === 1 ? 'piece' : 'pieces'}
+            </span>
+            <select
+              className="field w-auto max-w-44 py-0.5"
+              aria-label={`${part.name} is cut from`}
+              value={part.cloth ?? ''}
+              onChange={(e) => edit({ edit: 'assign', part: part.key, cloth: e.target.value })}
+            >
+              {!part.cloth && <option value="">no cloth yet</option>}
+              {view.cloths.map((c) => (
+                <option key={c.id} value={c.id}>
+                  {c.name}
+                </option>
+              ))}
+            </select>
+          </li>
+        ))}
+      </ul>
+      <ul className="grid grid-cols-1 gap-4 lg:grid-cols-2">
+        {view.cloths.map((cloth) => (
+          <li key={cloth.id}>
+            <ClothCard cloth={cloth} />
+          </li>
+        ))}
+        <li>
+          <AddCloth first={view.cloths.length === 0} />
+        </li>
+      </ul>
+    </div>
+  );
+}
+
+function AddCloth({ first }: { first: boolean }) {
+  const { view, edit } = useProject();
+  const [name, setName] = useState('');
+  const [material, setMaterial] = useState<string>('canvas');
+  const [problem, setProblem] = useState<string | null>(null);
+  const fleeceWanted = view.parts.some((p) => p.key === 'backing' && !p.cloth);
+  return (
+    <form
+      className="flex h-full flex-col gap-3 rounded border-2 border-dashed border-[#b3a68d] p-4"
+      onSubmit={async (e) => {
+        e.preventDefault();
+        const problems = await edit({ edit: 'add-cloth', name, material });
+        setProblem(problems[0]?.message ?? null);
+        if (problems.length === 0) setName('');
+      }}
+    >
+      <h2 className="text-lg">
+        {first
+          ? 'Begin with the cloth for the outside'
+          : fleeceWanted
+            ? 'The fleece, or another cloth'
+            : 'Another cloth'}
+      </h2>
+      {first && <p className="text-soft">Parts without a cloth are cut from it until you say otherwise.</p>}
+      <div className="flex flex-wrap gap-3">
+        <div className="min-w-40 flex-1">
+          <label htmlFor="cloth-name" className="text-sm text-soft">
+            Its name
+          </label>
+          <input
+            id="cloth-name"
+            className="field"
+            value={name}
+            placeholder="Moss canvas"
+            autoComplete="off"
+            aria-invalid={problem !== null}
+            aria-describedby="cloth-problem"
+            onChange={(e) => {
+              setName(e.target.value);
+              setProblem(null);
+            }}
+          />
+          <p id="cloth-problem" aria-live="polite" className="text-sm font-bold text-madder">
+            {problem}
+          </p>
+        </div>
+        <div>
+          <label htmlFor="cloth-material" className="text-sm text-soft">
+            What it is
+          </label>
+          <select
+            id="cloth-material"
+            className="field"
+            value={material}
+            onChange={(e) => setMaterial(e.target.value)}
+          >
+            {MATERIALS.map(([value, text]) => (
+              <option key={value} value={value}>
+                {text}
+              </option>
+            ))}
+          </select>
+        </div>
+      </div>
+      <button type="submit" className="btn btn-act mt-auto self-start">
+        <Plus size={17} /> Add cloth
+      </button>
+    </form>
+  );
+}
+
+function FromCupboard() {
+  const { view, put, say } = useProject();
+  const queries = useQueryClient();
+  const cupboard = useQuery({ queryKey: ['cupboard'], queryFn: () => must(api.GET('/api/cupboard')) });
+  const take = async (cloth: string) => {
+    try {
+      const path = { id: view.id };
+      put(
+        await must(
+          api.POST('/api/projects/{id}/take', { params: { path }, body: { based_on: view.revision, cloth } }),
+        ),
+      );
+      queries.invalidateQueries({ queryKey: ['project', view.id] });
+    } catch (error) {
+      if (error instanceof Refused) say(error.message);
+    }
+  };
+  const there = cupboard.data?.filter((c) => !view.cloths.some((mine) => mine.name === c.name)) ?? [];
+  return (
+    <Popover.Root>
+      <Popover.Trigger className="btn">From the cupboard</Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          className="z-30 max-h-[70vh] w-80 overflow-auto rounded border border-indigo bg-paper p-3 shadow-lg"
+          sideOffset={5}
+        >
+          {there.length === 0 && <p>Nothing in the cupboard that is not here already.</p>}
+          <ul className="flex flex-col gap-2">
+            {there.map((c) => (
+              <li key={c.id}>
+                <button
+                  type="button"
+                  className="flex w-full items-center gap-3 rounded border border-ruled p-1.5 text-left hover:border-indigo"
+                  onClick={() => take(c.id)}
+                >
+                  <Drawing drawing={c.swatch} label={`${c.name}, its print`} className="w-20" />
+                  <span className="leading-tight">
+                    <span className="block font-bold">{c.name}</span>
+                    <span className="block text-sm text-soft">
+                      {c.material}, {c.width} wide
+                    </span>
+                    {c.owned && <span className="block text-sm text-woad">{c.owned} here</span>}
+                  </span>
+                </button>
+              </li>
+            ))}
+          </ul>
+          <Popover.Arrow className="fill-indigo" />
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}

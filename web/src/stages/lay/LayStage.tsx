@@ -1,0 +1,208 @@
+// Lay: the cloths to scale with the pieces on them, the search live, other ways side by side.
+import { useQuery } from '@tanstack/react-query';
+import { Play, Square } from 'lucide-react';
+import { Tabs } from 'radix-ui';
+import { useEffect, useState } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import { api, type ClothLayView, must } from '../../api/client';
+import { Drawing } from '../../drawing/Drawing';
+import { useProject } from '../../project/ProjectContext';
+import { type Search, useSearch } from './useSearch';
+
+export function LayStage() {
+  const { view, refetch } = useProject();
+  const search = useSearch(view.id, view.revision, refetch);
+  const lay = search.running || search.lay ? (search.lay ?? view.lay) : view.lay;
+  const [params, setParams] = useSearchParams();
+  const canSearch = view.lay !== null && view.lay !== undefined && view.steps_done === 0;
+
+  // A lay that is not proven is searched on its own when the stage is opened or the plan changes.
+  const { start } = search;
+  const proven = view.lay?.proven ?? true;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once for each revision
+  useEffect(() => {
+    if (canSearch && !proven) start();
+  }, [view.id, view.revision]);
+
+  if (!lay) return <NothingToLay />;
+  const shown = lay.cloths.find((c) => c.cloth === params.get('cloth')) ?? lay.cloths[0];
+  return (
+    <div>
+      <h1 className="sr-only">Lay</h1>
+      {lay.unplaced.map((why) => (
+        <p key={why} role="alert" className="mb-2 rounded border-2 border-madder bg-paper px-3 py-2">
+          {why}.{' '}
+          <Link to={`/projects/${view.id}/cloth`} className="font-bold text-chalk underline">
+            Choose another cloth
+          </Link>
+        </p>
+      ))}
+      <Tabs.Root
+        value={shown?.cloth ?? ''}
+        onValueChange={(cloth) => setParams({ cloth }, { replace: true })}
+      >
+        <div className="flex flex-wrap items-center gap-x-3 gap-y-2">
+          <Tabs.List aria-label="Cloths" className="flex flex-1 flex-wrap gap-1">
+            {lay.cloths.map((c) => (
+              <Tabs.Trigger
+                key={c.cloth}
+                value={c.cloth}
+                className="flex items-center gap-2 border-b-[3px] border-transparent px-2 py-1 data-[state=active]:border-indigo data-[state=active]:font-bold hover:bg-paper"
+              >
+                {c.name} <span className="text-soft">{c.length}</span>
+              </Tabs.Trigger>
+            ))}
+          </Tabs.List>
+          <SearchLine search={search} can={canSearch} proven={lay.proven} />
+        </div>
+        {lay.cloths.map((c) => (
+          <Tabs.Content key={c.cloth} value={c.cloth} className="mt-1">
+            <OneCloth cloth={c} />
+          </Tabs.Content>
+        ))}
+      </Tabs.Root>
+      <OtherWays running={search.running} />
+    </div>
+  );
+}
+
+function NothingToLay() {
+  const { view } = useProject();
+  const missing = view.parts.filter((p) => !p.cloth);
+  return (
+    <div className="sheet max-w-xl p-6">
+      <h1 className="text-xl">Nothing to lay yet</h1>
+      {missing.length > 0 ? (
+        <p className="mt-2">
+          {missing.map((p) => p.name).join(', ')} {missing.length === 1 ? 'has' : 'have'} no cloth.
+        </p>
+      ) : (
+        view.problems.map((p) => (
+          <p key={p.field} className="mt-2 text-madder">
+            {p.message}
+          </p>
+        ))
+      )}
+      <Link to={`/projects/${view.id}/cloth`} className="btn btn-act mt-4">
+        Choose the cloth
+      </Link>
+    </div>
+  );
+}
+
+function SearchLine({ search, can, proven }: { search: Search; can: boolean; proven: boolean }) {
+  const { view } = useProject();
+  const text = search.running
+    ? `looking for better · ${search.seconds.toFixed(1)} s`
+    : search.ended === 'failed'
+      ? 'the search broke off; what was found is kept'
+      : proven
+        ? 'no shorter cut will do'
+        : view.steps_done > 0
+          ? 'cutting has begun: the lay stays'
+          : search.ended === 'time' || search.ended === 'stopped'
+            ? `best after ${search.seconds.toFixed(0)} s`
+            : 'first answer';
+  return (
+    <div className="flex items-center gap-2">
+      <span className="text-soft" aria-live="polite" data-testid="search-state">
+        {text}
+      </span>
+      {search.running ? (
+        <button type="button" className="btn" onClick={search.stop}>
+          <Square size={15} className="fill-current" /> Stop
+        </button>
+      ) : (
+        can &&
+        !proven && (
+          <button type="button" className="btn" onClick={search.start}>
+            <Play size={15} className="fill-current" /> Look further
+          </button>
+        )
+      )}
+    </div>
+  );
+}
+
+function OneCloth({ cloth }: { cloth: ClothLayView }) {
+  const { view } = useProject();
+  const [picked, setPicked] = useState<string | null>(null);
+  const piece = view.pieces.find((p) => p.id === picked);
+  const facts: [string, string][] = [
+    ['needed', `${cloth.needed.text} ${view.system}`],
+    ['becomes bag', `${cloth.used_percent} %`],
+    ['ruler settings', String(cloth.settings)],
+    ['cuts', cloth.through ? 'all edge to edge' : 'some stop short'],
+  ];
+  if (cloth.left) facts.push(['left in one piece', `${cloth.left} ${view.system}`]);
+  const label = `${cloth.name}: ${cloth.owned ? 'taken' : 'bought'} ${cloth.length}, ${cloth.used_percent} percent becomes bag`;
+  return (
+    <div>
+      <Drawing
+        drawing={cloth.drawing}
+        label={label}
+        className="mx-auto max-h-[max(300px,calc(100vh-352px))] w-full"
+        onPiece={setPicked}
+      />
+      <div className="flex flex-wrap items-baseline gap-x-5 gap-y-1">
+        <p className="font-heading text-xl">
+          {cloth.length}{' '}
+          <span className="font-sans text-sm">{cloth.owned ? 'of what you have' : 'to buy'}</span>
+        </p>
+        <p className={cloth.proven ? 'font-bold text-woad' : 'text-soft'}>
+          {cloth.proven
+            ? cloth.owned
+              ? 'no shorter length will do'
+              : 'no shorter cut will do'
+            : `not less than ${cloth.bound} in any case`}
+        </p>
+        {facts.map(([name, value]) => (
+          <p key={name} className="whitespace-nowrap">
+            <span className="text-soft">{name}</span> <strong>{value}</strong>
+          </p>
+        ))}
+      </div>
+      {piece && (
+        <p aria-live="polite" className="mt-1">
+          <strong>{piece.name}</strong>, {piece.count} of {piece.width.size.text} × {piece.height.size.text}{' '}
+          {view.system}: {piece.grain}, {piece.print}
+        </p>
+      )}
+    </div>
+  );
+}
+
+function OtherWays({ running }: { running: boolean }) {
+  const { view, edit } = useProject();
+  const ways = useQuery({
+    queryKey: ['alternatives', view.id, view.revision],
+    queryFn: () => must(api.GET('/api/projects/{id}/alternatives', { params: { path: { id: view.id } } })),
+    enabled: !running,
+    placeholderData: (before) => before,
+  });
+  if (!ways.data || ways.data.length < 2) return null;
+  return (
+    <section aria-label="Other ways to lay it" className="mt-3">
+      <h2 className="mb-1 text-sm">Other ways to lay it</h2>
+      <ul className="grid grid-cols-2 gap-2 md:grid-cols-3 lg:grid-cols-5">
+        {ways.data.map((w) => (
+          <li key={w.name}>
+            <button
+              type="button"
+              disabled={w.chosen || view.steps_done > 0}
+              className={`sheet flex h-full w-full items-center gap-2 p-2 text-left ${w.chosen ? 'border-2 border-indigo' : 'hover:border-indigo'}`}
+              onClick={() => edit(...w.edits)}
+            >
+              {w.drawing && <Drawing drawing={w.drawing} label="" className="h-[58px] w-[70px] shrink-0" />}
+              <span className="min-w-0 leading-tight">
+                <span className="block font-bold">{w.name}</span>
+                <span className="block text-sm">{w.chosen ? `${w.bought} in all` : w.difference}</span>
+                <span className="block text-sm text-soft">{w.cuts}</span>
+              </span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
