@@ -33,7 +33,10 @@ impl FormatError {
             };
             Self::Shape { field: if path == "." { "the file".into() } else { path }, message }
         })?;
-        json.end().map_err(|e| Self::Shape { field: "the file".into(), message: format!("something follows its end: {e}") })?;
+        json.end().map_err(|e| Self::Shape {
+            field: "the file".into(),
+            message: format!("something follows its end: {e}"),
+        })?;
         Ok(value)
     }
 }

@@ -151,10 +151,17 @@ impl Default for RulesFile {
 pub fn read_job(text: &str) -> Result<Job, FormatError> {
     let file: JobFile = FormatError::read(text)?;
     if file.format != "bofta-job" {
-        return Err(FieldProblem::new("format", &file.format, format!("“{}”: should be “bofta-job”", file.format)).into());
+        return Err(
+            FieldProblem::new("format", &file.format, format!("“{}”: should be “bofta-job”", file.format)).into()
+        );
     }
     if file.version != 1 {
-        return Err(FieldProblem::new("version", file.version, format!("{}: this program reads version 1", file.version)).into());
+        return Err(FieldProblem::new(
+            "version",
+            file.version,
+            format!("{}: this program reads version 1", file.version),
+        )
+        .into());
     }
     let units = Units(file.units);
     let mut cloths = Vec::with_capacity(file.cloths.len());
@@ -167,7 +174,12 @@ pub fn read_job(text: &str) -> Result<Job, FormatError> {
     }
     let rules = file.rules;
     if !(0.0..=86_400.0).contains(&rules.seconds) {
-        return Err(FieldProblem::new("rules.seconds", rules.seconds, format!("{}: is from 0 to 86400", rules.seconds)).into());
+        return Err(FieldProblem::new(
+            "rules.seconds",
+            rules.seconds,
+            format!("{}: is from 0 to 86400", rules.seconds),
+        )
+        .into());
     }
     let keep = match rules.keep {
         Some([w, h]) => (units.length("rules.keep", w)?, units.length("rules.keep", h)?),
@@ -207,7 +219,9 @@ impl Units {
     }
 
     fn piece(&self, file: PieceFile) -> Result<JobPiece, FieldProblem> {
-        let wrong = |value: String, e: bofta_core::shape::OutlineError| FieldProblem::new("outline", &value, format!("{value}: {e}"));
+        let wrong = |value: String, e: bofta_core::shape::OutlineError| {
+            FieldProblem::new("outline", &value, format!("{value}: {e}"))
+        };
         let outline = match file.outline {
             OutlineFile::Rect([w, h]) => Outline::rect(self.length("outline", w)?, self.length("outline", h)?)
                 .map_err(|e| wrong(format!("{w} × {h}"), e))?,
@@ -237,7 +251,11 @@ impl Units {
                     return Err(FieldProblem::new("length", "", "a roll that is owned needs its length"));
                 }
                 if !file.owned && file.length.is_some() {
-                    return Err(FieldProblem::new("length", "", "only a roll that is owned has a length; a roll to buy has a max"));
+                    return Err(FieldProblem::new(
+                        "length",
+                        "",
+                        "only a roll that is owned has a length; a roll to buy has a max",
+                    ));
                 }
                 Form::Roll {
                     width,

@@ -105,7 +105,11 @@ pub fn write_lay(job: &Job, lay: &Lay, seconds: f64) -> String {
                     mirrored: p.mirrored,
                 })
                 .collect(),
-            offcuts: c.offcuts.iter().map(|o| OffcutFile { rect: [to(o.x), to(o.y), to(o.width), to(o.height)] }).collect(),
+            offcuts: c
+                .offcuts
+                .iter()
+                .map(|o| OffcutFile { rect: [to(o.x), to(o.y), to(o.width), to(o.height)] })
+                .collect(),
             cuts: cuts(job, c),
         })
         .collect();
@@ -177,7 +181,14 @@ pub fn read_lay(text: &str) -> Result<Lay, FormatError> {
                 let field = format!("cloths[{i}].placements[{j}].turn");
                 FieldProblem::new(field, p.turn, format!("{}: is a multiple of 45 below 360", p.turn))
             })?;
-            placements.push(Placement { piece: p.piece, copy: p.copy, x: from(p.x), y: from(p.y), turn, mirrored: p.mirrored });
+            placements.push(Placement {
+                piece: p.piece,
+                copy: p.copy,
+                x: from(p.x),
+                y: from(p.y),
+                turn,
+                mirrored: p.mirrored,
+            });
         }
         cloths.push(ClothLay {
             cloth: c.id,
@@ -189,7 +200,12 @@ pub fn read_lay(text: &str) -> Result<Lay, FormatError> {
             offcuts: c
                 .offcuts
                 .iter()
-                .map(|o| Offcut { x: from(o.rect[0]), y: from(o.rect[1]), width: from(o.rect[2]), height: from(o.rect[3]) })
+                .map(|o| Offcut {
+                    x: from(o.rect[0]),
+                    y: from(o.rect[1]),
+                    width: from(o.rect[2]),
+                    height: from(o.rect[3]),
+                })
                 .collect(),
             bound: Length::ZERO,
             through: false,

@@ -34,7 +34,17 @@ pub fn cut_sheet_pages(project: &Project, planned: &Planned, job: &Job, lay: &La
     let ruler = project.ruler;
     let show = |l: Length| ruler.show(l).text;
     let unit = project.system.symbol();
-    book.text(0.0, &format!("Boxed tote, {} wide × {} tall × {} deep ({unit})", show(bag.width), show(bag.height), show(bag.depth)), Face::Text, 13.0);
+    book.text(
+        0.0,
+        &format!(
+            "Boxed tote, {} wide × {} tall × {} deep ({unit})",
+            show(bag.width),
+            show(bag.height),
+            show(bag.depth)
+        ),
+        Face::Text,
+        13.0,
+    );
     book.space(10.0);
     shopping(&mut book, project, job, lay);
     pieces(&mut book, project, &planned.draft.pieces);
@@ -90,7 +100,8 @@ fn pieces(book: &mut Book, project: &Project, pieces: &[Piece]) {
             (290.0, &cloth, Face::Text),
         ]);
         for mark in &p.marks {
-            let and = mark.and.map(|(d, f)| format!(", {} {}", project.ruler.show(d).text, f.name())).unwrap_or_default();
+            let and =
+                mark.and.map(|(d, f)| format!(", {} {}", project.ruler.show(d).text, f.name())).unwrap_or_default();
             let text = format!("{}: {} {}{and}", mark.name, project.ruler.show(mark.distance).text, mark.from.name());
             book.row(&[(14.0, &text, Face::Text)]);
         }
@@ -102,7 +113,9 @@ fn pieces(book: &mut Book, project: &Project, pieces: &[Piece]) {
 }
 
 fn lay_page(book: &mut Book, project: &Project, job: &Job, lay: &Lay, id: &str, all: &[Piece]) {
-    let (Some(cloth), Some(cloth_of_lay)) = (project.cloth(id), lay.cloths.iter().find(|c| c.cloth == id)) else { return };
+    let (Some(cloth), Some(cloth_of_lay)) = (project.cloth(id), lay.cloths.iter().find(|c| c.cloth == id)) else {
+        return;
+    };
     book.start_page();
     book.heading(&cloth.name);
     let wide = book.size.0 - 2.0 * MARGIN;
@@ -120,7 +133,12 @@ fn lay_page(book: &mut Book, project: &Project, job: &Job, lay: &Lay, id: &str, 
         }
     }
     book.space(6.0);
-    book.text(0.0, "Close the cutter's guard at every pause, cut away from you, fingers behind the ruler's edge.", Face::Text, 11.0);
+    book.text(
+        0.0,
+        "Close the cutter's guard at every pause, cut away from you, fingers behind the ruler's edge.",
+        Face::Text,
+        11.0,
+    );
 }
 
 fn corners(book: &mut Book, project: &Project, job: &Job, lay: &Lay, all: &[Piece]) {
@@ -210,7 +228,13 @@ impl Book {
         let mut x = MARGIN + 9.0;
         let mut n = 1;
         while x < w - MARGIN - 2.0 {
-            let tall = if n % 8 == 0 { 12.0 } else if n % 4 == 0 { 8.0 } else { 5.0 };
+            let tall = if n % 8 == 0 {
+                12.0
+            } else if n % 4 == 0 {
+                8.0
+            } else {
+                5.0
+            };
             c.line(x, 64.0 - tall, x, 64.0, &Style::line(ink::INDIGO, 0.6));
             x += 9.0;
             n += 1;
@@ -282,7 +306,15 @@ impl Book {
         let footed = self.pages.into_iter().enumerate().map(|(i, mut page)| {
             let text = format!("{} of {count}", i + 1);
             page.text(w - MARGIN, h - 28.0, &text, Face::Text, 11.0, ink::SOFT, "end");
-            page.text(MARGIN, h - 28.0, "Measure twice: sizes include every seam and hem.", Face::Text, 11.0, ink::SOFT, "start");
+            page.text(
+                MARGIN,
+                h - 28.0,
+                "Measure twice: sizes include every seam and hem.",
+                Face::Text,
+                11.0,
+                ink::SOFT,
+                "start",
+            );
             page.finish(w, h)
         });
         footed.collect()

@@ -8,7 +8,8 @@ use bofta_store::Store;
 
 /// Fills an empty store.
 pub fn fill(store: &Store) -> anyhow::Result<()> {
-    let projects = [("bulb-sack", bulb_sack()?), ("seed-swap-tote", seed_swap_tote()?), ("harvest-tote", harvest_tote()?)];
+    let projects =
+        [("bulb-sack", bulb_sack()?), ("seed-swap-tote", seed_swap_tote()?), ("harvest-tote", harvest_tote()?)];
     for (id, project) in &projects {
         store.create(id, project)?;
     }
@@ -33,7 +34,13 @@ impl Maker {
         fields.iter().try_for_each(|(field, value)| self.edit(Edit::Bag { field: *field, value: (*value).into() }))
     }
 
-    fn cloth(&mut self, name: &str, material: &str, look: (Pattern, &str, &str), fields: &[(ClothField, &str)]) -> anyhow::Result<()> {
+    fn cloth(
+        &mut self,
+        name: &str,
+        material: &str,
+        look: (Pattern, &str, &str),
+        fields: &[(ClothField, &str)],
+    ) -> anyhow::Result<()> {
         self.edit(Edit::AddCloth { name: name.into(), material: material.into() })?;
         let id = self.0.cloths.last().map(|c| c.id.clone()).unwrap_or_default();
         let (pattern, ground, figure) = look;
@@ -46,7 +53,9 @@ impl Maker {
     }
 
     fn assign(&mut self, pairs: &[(&str, &str)]) -> anyhow::Result<()> {
-        pairs.iter().try_for_each(|(part, cloth)| self.edit(Edit::Assign { part: (*part).into(), cloth: (*cloth).into() }))
+        pairs
+            .iter()
+            .try_for_each(|(part, cloth)| self.edit(Edit::Assign { part: (*part).into(), cloth: (*cloth).into() }))
     }
 }
 
@@ -64,10 +73,30 @@ fn harvest_tote() -> anyhow::Result<Project> {
         (B::PocketHeight, "6 1/2"),
         (B::Backing, "clear-of-seams"),
     ])?;
-    m.cloth("Bean-flower canvas", "canvas", (Pattern::Sprig, "#4F6F52", "#C9D8BE"), &[(C::Width, "54"), (C::Price, "13.60")])?;
-    m.cloth("Oat ticking", "cotton", (Pattern::Ticking, "#D9C49A", "#A98C57"), &[(C::Width, "44"), (C::Price, "8.90")])?;
-    m.cloth("Fusible fleece", "fleece", (Pattern::Fleece, "#EDEAE2", "#9A9488"), &[(C::Width, "45"), (C::Price, "7.20")])?;
-    m.assign(&[("outer", "bean-flower-canvas"), ("straps", "bean-flower-canvas"), ("lining", "oat-ticking"), ("pocket", "oat-ticking")])?;
+    m.cloth(
+        "Bean-flower canvas",
+        "canvas",
+        (Pattern::Sprig, "#4F6F52", "#C9D8BE"),
+        &[(C::Width, "54"), (C::Price, "13.60")],
+    )?;
+    m.cloth(
+        "Oat ticking",
+        "cotton",
+        (Pattern::Ticking, "#D9C49A", "#A98C57"),
+        &[(C::Width, "44"), (C::Price, "8.90")],
+    )?;
+    m.cloth(
+        "Fusible fleece",
+        "fleece",
+        (Pattern::Fleece, "#EDEAE2", "#9A9488"),
+        &[(C::Width, "45"), (C::Price, "7.20")],
+    )?;
+    m.assign(&[
+        ("outer", "bean-flower-canvas"),
+        ("straps", "bean-flower-canvas"),
+        ("lining", "oat-ticking"),
+        ("pocket", "oat-ticking"),
+    ])?;
     Ok(m.0)
 }
 
@@ -85,8 +114,18 @@ fn seed_swap_tote() -> anyhow::Result<Project> {
         (B::PocketWidth, "17"),
         (B::PocketHeight, "13"),
     ])?;
-    m.cloth("Watering-can linen", "linen", (Pattern::Cans, "#C4D3DC", "#45667C"), &[(C::Width, "140"), (C::Price, "16.80"), (C::WashFirst, "yes")])?;
-    m.cloth("Seed-dot lawn", "cotton", (Pattern::Seeds, "#F1E3C2", "#A9572F"), &[(C::Width, "112"), (C::Price, "9.50")])?;
+    m.cloth(
+        "Watering-can linen",
+        "linen",
+        (Pattern::Cans, "#C4D3DC", "#45667C"),
+        &[(C::Width, "140"), (C::Price, "16.80"), (C::WashFirst, "yes")],
+    )?;
+    m.cloth(
+        "Seed-dot lawn",
+        "cotton",
+        (Pattern::Seeds, "#F1E3C2", "#A9572F"),
+        &[(C::Width, "112"), (C::Price, "9.50")],
+    )?;
     m.assign(&[("lining", "seed-dot-lawn"), ("pocket", "watering-can-linen")])?;
     m.edit(Edit::Lay { field: LayField::Cuts, value: "through".into() })?;
     Ok(m.0)
@@ -108,6 +147,11 @@ fn bulb_sack() -> anyhow::Result<Project> {
         (B::StrapLength, "15"),
         (B::StrapInset, "2"),
     ])?;
-    m.cloth("Donated potato-sack check", "canvas", (Pattern::Check, "#E6DAC3", "#7A5A3A"), &[(C::Width, "36"), (C::Owned, "2 yd"), (C::Selvedge, "1/4")])?;
+    m.cloth(
+        "Donated potato-sack check",
+        "canvas",
+        (Pattern::Check, "#E6DAC3", "#7A5A3A"),
+        &[(C::Width, "36"), (C::Owned, "2 yd"), (C::Selvedge, "1/4")],
+    )?;
     Ok(m.0)
 }

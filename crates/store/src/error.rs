@@ -26,6 +26,9 @@ pub enum StoreError {
     /// The database.
     #[error("the database: {0}")]
     Database(#[from] diesel::result::Error),
+    /// The file cannot be opened.
+    #[error("the database could not be opened: {0}")]
+    Connection(#[from] diesel::ConnectionError),
     /// No connection.
     #[error("the database could not be opened: {0}")]
     Pool(#[from] diesel::r2d2::PoolError),

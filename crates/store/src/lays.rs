@@ -36,7 +36,8 @@ impl Store {
                 .limit(1_000)
                 .select(lays::job_key)
                 .load(c)?;
-            diesel::delete(lays::table.filter(lays::project_id.eq(project)).filter(lays::job_key.eq_any(old))).execute(c)?;
+            diesel::delete(lays::table.filter(lays::project_id.eq(project)).filter(lays::job_key.eq_any(old)))
+                .execute(c)?;
             Ok(())
         })
     }

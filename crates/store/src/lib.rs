@@ -16,7 +16,7 @@ pub use projects::{Kept, Listed};
 
 use diesel::connection::SimpleConnection;
 use diesel::r2d2::{ConnectionManager, CustomizeConnection, Pool, PooledConnection};
-use diesel::SqliteConnection;
+use diesel::{Connection, SqliteConnection};
 use diesel_migrations::{EmbeddedMigrations, MigrationHarness, embed_migrations};
 use std::path::Path;
 use std::time::{SystemTime, UNIX_EPOCH};
@@ -38,9 +38,7 @@ struct Settings;
 impl CustomizeConnection<SqliteConnection, diesel::r2d2::Error> for Settings {
     fn on_acquire(&self, connection: &mut SqliteConnection) -> Result<(), diesel::r2d2::Error> {
         connection
-            .batch_execute(
-                "PRAGMA busy_timeout = 5000; PRAGMA journal_mode = WAL; PRAGMA synchronous = FULL; PRAGMA foreign_keys = ON;",
-            )
+            .batch_execute("PRAGMA busy_timeout = 5000; PRAGMA synchronous = FULL; PRAGMA foreign_keys = ON;")
             .map_err(diesel::r2d2::Error::QueryError)
     }
 }
@@ -51,13 +49,13 @@ impl Store {
     /// # Errors
     /// [`StoreError`] when the file cannot be opened or is of a later version.
     pub fn open(path: &Path) -> Result<Self, StoreError> {
+        // The journal's mode stays with the file; set by one connection, so that those of the pool need not wait for it.
+        SqliteConnection::establish(&path.to_string_lossy())?
+            .batch_execute("PRAGMA busy_timeout = 5000; PRAGMA journal_mode = WAL;")?;
         let manager = ConnectionManager::<SqliteConnection>::new(path.to_string_lossy());
         let pool = Pool::builder().max_size(4).connection_customizer(Box::new(Settings)).build(manager)?;
         let store = Self { pool };
-        store
-            .connect()?
-            .run_pending_migrations(MIGRATIONS)
-            .map_err(|e| StoreError::Migration(e.to_string()))?;
+        store.connect()?.run_pending_migrations(MIGRATIONS).map_err(|e| StoreError::Migration(e.to_string()))?;
         Ok(store)
     }
 

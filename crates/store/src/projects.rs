@@ -124,8 +124,11 @@ impl Store {
     fn step(&self, id: &str, based_on: i64, by: i64, what: &'static str) -> Result<Kept, StoreError> {
         self.write(|c| {
             let to = at_revision(c, id, based_on)? + by;
-            let there: i64 =
-                states::table.filter(states::project_id.eq(id)).filter(states::position.eq(to)).count().get_result(c)?;
+            let there: i64 = states::table
+                .filter(states::project_id.eq(id))
+                .filter(states::position.eq(to))
+                .count()
+                .get_result(c)?;
             if there == 0 {
                 return Err(StoreError::Nothing(what));
             }
@@ -191,7 +194,13 @@ fn at_revision(c: &mut SqliteConnection, id: &str, based_on: i64) -> Result<i64,
     Ok(projects::table.find(id).select(projects::position).first(c)?)
 }
 
-fn insert_state(c: &mut SqliteConnection, id: &str, position: i64, label: &str, document: &str) -> Result<(), StoreError> {
+fn insert_state(
+    c: &mut SqliteConnection,
+    id: &str,
+    position: i64,
+    label: &str,
+    document: &str,
+) -> Result<(), StoreError> {
     diesel::insert_into(states::table)
         .values((
             states::project_id.eq(id),

@@ -90,5 +90,7 @@ fn lays_cloths_and_backups_come_back_as_they_were() {
     assert_eq!(Store::open(&copy).expect("opened").project("tote").expect("there").project, project);
     store.drop_cloth("moss-canvas").expect("dropped");
     assert!(store.cloths().expect("read").is_empty());
-    assert!(store.keep_lay("nobody", "key", &solve(&job, Budget { iterations: 0 }, &mut Silent).expect("laid")).is_err());
+    assert!(
+        store.keep_lay("nobody", "key", &solve(&job, Budget { iterations: 0 }, &mut Silent).expect("laid")).is_err()
+    );
 }

@@ -4,7 +4,7 @@ import type { DrawingView } from '../api/client';
 
 interface Props {
   drawing: DrawingView;
-  /** What it shows, in words. */
+  /** What it shows, in words; empty where the text beside it says it already. */
   label: string;
   className?: string;
   /** Shapes laid over it, in its own pixels. */
@@ -18,14 +18,14 @@ export function Drawing({ drawing, label, className = '', children, onPiece }: P
     if (piece && onPiece) onPiece(piece);
   };
   return (
-    // biome-ignore lint/a11y/useKeyWithClickEvents: what a click on a piece does has a keyboard twin beside every drawing
     <svg
       viewBox={`0 0 ${drawing.width} ${drawing.height}`}
       className={`drawing block h-auto max-w-full ${className}`}
       width={drawing.width}
       height={drawing.height}
-      role="img"
-      aria-label={label}
+      role={label ? 'img' : undefined}
+      aria-label={label || undefined}
+      aria-hidden={label === ''}
       onClick={onPiece ? find : undefined}
     >
       <g dangerouslySetInnerHTML={{ __html: drawing.body }} />

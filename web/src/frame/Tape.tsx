@@ -11,7 +11,10 @@ export function Tape({ stage }: { stage: string }) {
   const [before, after] = [STAGES[at - 1], STAGES[at + 1]];
   const to = (key: string) => `/projects/${view.id}/${key}`;
   return (
-    <nav aria-label="Stages of the work" className="order-last w-full min-w-0 min-[900px]:order-none min-[900px]:w-auto min-[900px]:flex-1">
+    <nav
+      aria-label="Stages of the work"
+      className="order-last w-full min-w-0 min-[900px]:order-none min-[900px]:w-auto min-[900px]:flex-1"
+    >
       <ol className="relative hidden h-[58px] min-[900px]:flex">
         <li
           aria-hidden="true"
@@ -21,6 +24,8 @@ export function Tape({ stage }: { stage: string }) {
           <li key={s.key} className="relative flex-1">
             <NavLink
               to={to(s.key)}
+              aria-label={`${s.name} ${s.figure(view)}${s.pin(view) ? ', needs a look' : ''}`}
+              aria-keyshortcuts={String(i + 1)}
               className={({ isActive }) =>
                 isActive
                   ? 'ticks absolute inset-x-0 -top-1.5 -bottom-2 z-10 rounded border-2 border-indigo bg-paper px-4 pt-2 leading-tight'
@@ -29,10 +34,7 @@ export function Tape({ stage }: { stage: string }) {
             >
               <span className="flex items-center gap-1 font-heading text-[17px]">
                 {s.name}
-                {s.pin(view) && (
-                  <MapPin size={15} className="fill-madder text-paper" aria-label="needs a look" />
-                )}
-                <kbd className="sr-only">key {i + 1}</kbd>
+                {s.pin(view) && <MapPin size={15} className="fill-madder text-paper" aria-hidden="true" />}
               </span>
               <span className="block truncate text-sm text-[#3d3a30]">{s.figure(view)}</span>
             </NavLink>

@@ -180,7 +180,14 @@ impl BoxedTote {
             ("seam_base", "base seam", self.seam_base, self.height, "the height", true),
             ("seam_boxing", "boxing seam", self.seam_boxing, self.depth / 2, "half the depth", true),
             ("seam_top", "top seam", self.seam_top, self.height, "the height", self.mouth == Mouth::TurnedThrough),
-            ("hem_turn", "first turn of the hem", self.hem_turn, self.height, "the height", self.mouth == Mouth::DoubleHem),
+            (
+                "hem_turn",
+                "first turn of the hem",
+                self.hem_turn,
+                self.height,
+                "the height",
+                self.mouth == Mouth::DoubleHem,
+            ),
             ("hem_depth", "hem", self.hem_depth, self.height, "the height", self.mouth == Mouth::DoubleHem),
         ];
         for (field, name, value, limit, limit_name, used) in seams {
@@ -195,32 +202,53 @@ impl BoxedTote {
             }
         }
         if self.mouth == Mouth::TurnedThrough && self.lining == LiningFit::None {
-            found.push(FieldProblem::new("mouth", "turned-through", "A mouth turned through needs a lining: add one, or choose a hem."));
+            found.push(FieldProblem::new(
+                "mouth",
+                "turned-through",
+                "A mouth turned through needs a lining: add one, or choose a hem.",
+            ));
         }
-        let mut refuse = |field: &str, value: Length, message: String| found.push(FieldProblem::new(field, show(value), message));
+        let mut refuse =
+            |field: &str, value: Length, message: String| found.push(FieldProblem::new(field, show(value), message));
         if self.straps {
             let spacing = self.strap_spacing();
             if self.strap_width < Length::MILLIMETRE * 5 || self.strap_width > self.width / 2 {
                 refuse(
                     "strap_width",
                     self.strap_width,
-                    format!("The strap is {} wide: between 5 mm and half the bag's width, {}, is allowed.", show(self.strap_width), show(self.width / 2)),
+                    format!(
+                        "The strap is {} wide: between 5 mm and half the bag's width, {}, is allowed.",
+                        show(self.strap_width),
+                        show(self.width / 2)
+                    ),
                 );
             } else if spacing < self.strap_width || self.strap_inset < Length::ZERO {
                 let most = (self.width - self.strap_width * 2) / 2;
                 refuse(
                     "strap_inset",
                     self.strap_inset,
-                    format!("The strap sits {} in from the edge of the face: between 0 and {} is allowed, or its ends meet.", show(self.strap_inset), show(most)),
+                    format!(
+                        "The strap sits {} in from the edge of the face: between 0 and {} is allowed, or its ends meet.",
+                        show(self.strap_inset),
+                        show(most)
+                    ),
                 );
             } else if strap::drop(self.strap_length, spacing).is_none() {
                 refuse(
                     "strap_length",
                     self.strap_length,
-                    format!("{} of strap showing does not span the {} between its ends: make it longer.", show(self.strap_length), show(spacing)),
+                    format!(
+                        "{} of strap showing does not span the {} between its ends: make it longer.",
+                        show(self.strap_length),
+                        show(spacing)
+                    ),
                 );
             } else if self.strap_length > LONGEST / 4 {
-                refuse("strap_length", self.strap_length, format!("{} of strap: at most 5 m is allowed.", show(self.strap_length)));
+                refuse(
+                    "strap_length",
+                    self.strap_length,
+                    format!("{} of strap: at most 5 m is allowed.", show(self.strap_length)),
+                );
             }
         }
         if self.pocket && self.lining != LiningFit::None {
@@ -228,21 +256,33 @@ impl BoxedTote {
                 refuse(
                     "pocket_width",
                     self.pocket_width,
-                    format!("The pocket is {} wide: more than 0 and at most the face, {}, is allowed.", show(self.pocket_width), show(self.width)),
+                    format!(
+                        "The pocket is {} wide: more than 0 and at most the face, {}, is allowed.",
+                        show(self.pocket_width),
+                        show(self.width)
+                    ),
                 );
             }
             if self.pocket_height <= Length::ZERO || self.pocket_height > self.height {
                 refuse(
                     "pocket_height",
                     self.pocket_height,
-                    format!("The pocket is {} tall: more than 0 and at most the bag's height, {}, is allowed.", show(self.pocket_height), show(self.height)),
+                    format!(
+                        "The pocket is {} tall: more than 0 and at most the bag's height, {}, is allowed.",
+                        show(self.pocket_height),
+                        show(self.height)
+                    ),
                 );
             }
             if self.pocket_below < Length::ZERO || self.pocket_below >= self.height {
                 refuse(
                     "pocket_below",
                     self.pocket_below,
-                    format!("The pocket hangs {} below the mouth: from 0 to less than the height, {}, is allowed.", show(self.pocket_below), show(self.height)),
+                    format!(
+                        "The pocket hangs {} below the mouth: from 0 to less than the height, {}, is allowed.",
+                        show(self.pocket_below),
+                        show(self.height)
+                    ),
                 );
             }
         }
@@ -275,7 +315,8 @@ impl BoxedTote {
         }
         let spacing = self.straps.then(|| self.strap_spacing());
         let strap_drop = spacing.and_then(|p| strap::drop(self.strap_length, p));
-        let ml = self.width.0 as f64 * self.height.0 as f64 * self.depth.0 as f64 / (Length::CENTIMETRE.0 as f64).powi(3);
+        let ml =
+            self.width.0 as f64 * self.height.0 as f64 * self.depth.0 as f64 / (Length::CENTIMETRE.0 as f64).powi(3);
         Ok(Draft {
             pieces,
             notices: self.notices(ruler, strap_drop, &show),
@@ -453,8 +494,16 @@ impl BoxedTote {
             name: "Slip pocket",
             part: Part::Pocket,
             count: 1,
-            width: Dimension::sum(vec![Term::once("wide", self.pocket_width, "pocket_width"), seams("side seams")], ruler),
-            marks: vec![Mark { name: "fold, the pocket's top edge", distance: height.size / 2, from: From::TopEdge, and: None }],
+            width: Dimension::sum(
+                vec![Term::once("wide", self.pocket_width, "pocket_width"), seams("side seams")],
+                ruler,
+            ),
+            marks: vec![Mark {
+                name: "fold, the pocket's top edge",
+                distance: height.size / 2,
+                from: From::TopEdge,
+                and: None,
+            }],
             height,
             corners: Corners::Whole,
             grain: Grain::Length,
@@ -496,7 +545,12 @@ impl BoxedTote {
             grain: Grain::Either,
             print: PrintRule::Ignore,
             mirror: Mirror::No,
-            marks: vec![Mark { name: "fold, then both edges to it", distance: self.strap_width * 2, from: From::SideEdges, and: None }],
+            marks: vec![Mark {
+                name: "fold, then both edges to it",
+                distance: self.strap_width * 2,
+                from: From::SideEdges,
+                and: None,
+            }],
             note: None,
         }
     }
@@ -511,7 +565,8 @@ impl BoxedTote {
                 Boxing::SeamLines | Boxing::SewnAcross => Corners::Whole,
             };
             let across = vec![Term::once("wide", self.width, "width"), Term::once("deep", self.depth, "depth")];
-            let up = vec![Term::once("tall", self.height, "height"), Term::once("half the depth", self.depth / 2, "depth")];
+            let up =
+                vec![Term::once("tall", self.height, "height"), Term::once("half the depth", self.depth / 2, "depth")];
             (Dimension::sum(across, ruler), Dimension::sum(up, ruler), corners)
         };
         Piece {
@@ -537,7 +592,11 @@ impl BoxedTote {
         let note = |field, severity, text: String| Notice { stage: Stage::Bag, field: Some(field), severity, text };
         let mut found = Vec::new();
         if self.depth > self.width / 2 {
-            found.push(note("depth", Severity::Attention, format!("Boxed {} deep, more than half the width: the bag stands squat.", show(self.depth))));
+            found.push(note(
+                "depth",
+                Severity::Attention,
+                format!("Boxed {} deep, more than half the width: the bag stands squat.", show(self.depth)),
+            ));
         }
         found.push(note(
             "depth",
@@ -548,19 +607,36 @@ impl BoxedTote {
             let inch = Length::INCH;
             let shown = show(drop.round_to(ruler.step()));
             let (severity, text) = if drop < inch * 4 {
-                (Severity::Attention, format!("A drop of {shown} is tight even for a hand: 5 to 6 in (13 to 15 cm) is usual."))
+                (
+                    Severity::Attention,
+                    format!("A drop of {shown} is tight even for a hand: 5 to 6 in (13 to 15 cm) is usual."),
+                )
             } else if drop > inch * 7 && drop < inch * 17 / 2 {
-                (Severity::Attention, format!("A drop of {shown} is long for the hand and short for a shoulder: 5 to 6 in, or 9 to 11 in (23 to 28 cm)."))
+                (
+                    Severity::Attention,
+                    format!(
+                        "A drop of {shown} is long for the hand and short for a shoulder: 5 to 6 in, or 9 to 11 in (23 to 28 cm)."
+                    ),
+                )
             } else if drop < inch * 17 / 2 {
                 (Severity::Note, format!("A drop of {shown} is carried by hand, not over a shoulder."))
             } else {
-                (Severity::Note, format!("A drop of {shown} goes over a shoulder; a winter coat wants 2 to 4 in (5 to 10 cm) more strap."))
+                (
+                    Severity::Note,
+                    format!(
+                        "A drop of {shown} goes over a shoulder; a winter coat wants 2 to 4 in (5 to 10 cm) more strap."
+                    ),
+                )
             };
             found.push(note("strap_length", severity, text));
         }
         if self.pocket && self.lining != LiningFit::None && self.pocket_below + self.pocket_height > self.height {
             let over = self.pocket_below + self.pocket_height - self.height;
-            found.push(note("pocket_height", Severity::Attention, format!("The pocket runs {} into the boxing: raise it or make it shorter.", show(over))));
+            found.push(note(
+                "pocket_height",
+                Severity::Attention,
+                format!("The pocket runs {} into the boxing: raise it or make it shorter.", show(over)),
+            ));
         }
         if self.boxing == Boxing::SeamLines {
             found.push(note(

@@ -110,12 +110,9 @@ pub fn cut_list(job: &Job, cloths: &[ClothLay], pieces: &[Piece]) -> Vec<Step> {
     let placed = |piece: &Piece| cloths.iter().any(|c| c.placements.iter().any(|p| p.piece == piece.id));
     steps.extend(pieces.iter().filter(|p| placed(p)).filter_map(|p| match &p.corners {
         Corners::Whole => None,
-        Corners::CutOut { across, up } => Some(Step::Corners(CornerCut {
-            piece: p.id.to_owned(),
-            layers: p.count,
-            across: across.size,
-            up: up.size,
-        })),
+        Corners::CutOut { across, up } => {
+            Some(Step::Corners(CornerCut { piece: p.id.to_owned(), layers: p.count, across: across.size, up: up.size }))
+        }
     }));
     steps
 }
@@ -155,9 +152,9 @@ impl Table<'_> {
             _ => {}
         }
         if let Some((across, at)) = first_line(region, self.regions, inside) {
-            let (near, far): (Vec<usize>, Vec<usize>) = inside.iter().partition(|&&i| {
-                if across { self.regions[i].top() <= at } else { self.regions[i].right() <= at }
-            });
+            let (near, far): (Vec<usize>, Vec<usize>) = inside
+                .iter()
+                .partition(|&&i| if across { self.regions[i].top() <= at } else { self.regions[i].right() <= at });
             let (near_region, far_region) = if across { region.split_across(at) } else { region.split_along(at) };
             // What is freed are pieces that lie alone in their part, on either side of the line.
             let alone = |part: Region, those: &[usize]| matches!(those, [only] if self.regions[*only] == part);

@@ -64,11 +64,12 @@ fn place(job: &Job, lot: Lot, on_cloth: &mut [Vec<Lot>], unplaced: &mut Vec<Unpl
     let found = piece.cloths.iter().enumerate().skip(lot.from).find_map(|(i, id)| fits(id).map(|c| (i, c)));
     match found {
         Some((i, c)) => on_cloth[c].push(Lot { from: i + 1, ..lot }),
-        None => unplaced.push(Unplaced {
-            piece: piece.id.clone(),
-            count: lot.copies,
-            why: if lot.from == 0 { too_large(job, piece) } else { no_room(job, piece, lot.copies) },
-        }),
+        None => {
+            let before = unplaced.iter().position(|u| u.piece == piece.id).map(|i| unplaced.remove(i));
+            let count = lot.copies + before.map_or(0, |u| u.count);
+            let why = if lot.from == 0 { too_large(job, piece) } else { no_room(job, piece, count) };
+            unplaced.push(Unplaced { piece: piece.id.clone(), count, why });
+        }
     }
 }
 
@@ -119,7 +120,12 @@ fn too_large(job: &Job, piece: &JobPiece) -> String {
             }
         })
         .collect();
-    format!("{} is {}: the way it must lie, it fits no cloth it may come from: {}", piece.name, size_text(job, piece), tried.join(", "))
+    format!(
+        "{} is {}: the way it must lie, it fits no cloth it may come from: {}",
+        piece.name,
+        size_text(job, piece),
+        tried.join(", ")
+    )
 }
 
 fn no_room(job: &Job, piece: &JobPiece, copies: u32) -> String {

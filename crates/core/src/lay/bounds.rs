@@ -16,12 +16,7 @@ pub fn shortest_length(cloth: &Cloth, pieces: &[(&JobPiece, u32)], gap: Length) 
 }
 
 pub(super) fn strip_bound(strip: &Strip) -> i64 {
-    let tallest = strip
-        .kinds
-        .iter()
-        .map(|k| k.choices.iter().map(|c| c.height).min().unwrap_or(0))
-        .max()
-        .unwrap_or(0);
+    let tallest = strip.kinds.iter().map(|k| k.choices.iter().map(|c| c.height).min().unwrap_or(0)).max().unwrap_or(0);
     let mut best = tallest.max(div_up(strip.area(), strip.width));
     // ε runs over the widths and what they leave: nothing changes in between.
     let mut steps: Vec<i64> = strip

@@ -163,7 +163,11 @@ impl Job {
                 ));
             }
             if piece.cloths.is_empty() {
-                return Err(FieldProblem::new(field("cloths"), "[]", "name at least one cloth the piece may come from"));
+                return Err(FieldProblem::new(
+                    field("cloths"),
+                    "[]",
+                    "name at least one cloth the piece may come from",
+                ));
             }
             if let Some(unknown) = piece.cloths.iter().find(|id| self.cloth(id).is_none()) {
                 return Err(FieldProblem::new(
@@ -232,6 +236,10 @@ impl Job {
 
     fn problem(&self, field: &str, size: Length, allowed: &str) -> FieldProblem {
         let shown = format!("{} {}", size.in_units(self.units), self.units.symbol());
-        FieldProblem::new(field, &shown, format!("{shown}: a size here {allowed}").replace("a size here is narrower", "it is narrower"))
+        FieldProblem::new(
+            field,
+            &shown,
+            format!("{shown}: a size here {allowed}").replace("a size here is narrower", "it is narrower"),
+        )
     }
 }

@@ -3,8 +3,8 @@
 //!
 //! Finds perfect dissections and the best lay of a few large pieces, where a constructor falls short. It always works
 //! at the narrowest place, which has the fewest ways to be filled, tries pieces that meet its walls first, and knows
-//! what a place is bound to waste from the sums the remaining pieces can reach. It is run with a limit on nodes and a
-//! random order of trying, over and over, so it makes no claim when it finds nothing.
+//! what a place is bound to waste from the sums the remaining pieces can reach. It is run with a limit on nodes, a
+//! random order of trying and the rectangle on either side, over and over, so it makes no claim when it finds nothing.
 
 use super::random::Random;
 use super::reach::Reach;
@@ -13,8 +13,9 @@ use super::strip::{Choice, Laid, Strip};
 /// Sums are only followed on strips of so many common steps.
 const MOST_STEPS: i64 = 8_192;
 
-pub(super) struct Niche<'a> {
-    strip: &'a Strip,
+pub(super) struct Niche {
+    /// Ways each kind may lie, as the rectangle lies.
+    choices: Vec<Vec<Choice>>,
     /// Tops may not pass this.
     ceiling: i64,
     nodes: u64,
@@ -42,9 +43,9 @@ struct Place {
     rise_right: i64,
 }
 
-impl<'a> Niche<'a> {
+impl Niche {
     /// Looks for a lay of all of `strip` no longer than `length`, visiting at most `nodes` places.
-    pub(super) fn find(strip: &'a Strip, length: i64, nodes: u64, random: &mut Random) -> Option<Vec<Laid>> {
+    pub(super) fn find(strip: &Strip, length: i64, nodes: u64, random: &mut Random) -> Option<Vec<Laid>> {
         let step = common_step(strip);
         // Every top is a sum of heights: between two sums there is nothing to gain.
         let ceiling = (length + strip.gap) / step * step;
@@ -52,20 +53,32 @@ impl<'a> Niche<'a> {
         if spare < 0 || ceiling <= 0 {
             return None;
         }
+        // On its side the same rectangle is another search: what is hopeless one way may be quick the other.
+        let on_side = random.below(2) == 0;
+        let (width, ceiling) = if on_side { (ceiling, strip.width) } else { (strip.width, ceiling) };
+        let lie = |c: &Choice| if on_side { Choice { width: c.height, height: c.width, ..*c } } else { *c };
         let mut search = Niche {
-            strip,
+            choices: strip.kinds.iter().map(|k| k.choices.iter().map(lie).collect()).collect(),
             ceiling,
             nodes,
             spare,
             left: strip.kinds.iter().map(|k| k.count).collect(),
             order: order_of_trying(strip, random),
-            skyline: vec![(0, 0), (strip.width, i64::MAX)],
+            skyline: vec![(0, 0), (width, i64::MAX)],
             lay: Vec::with_capacity(strip.pieces()),
             remaining: strip.pieces(),
-            step: if strip.width.max(ceiling) / step > MOST_STEPS { 0 } else { step },
+            step: if width.max(ceiling) / step > MOST_STEPS { 0 } else { step },
             reach: Reach::default(),
         };
-        search.fill().then_some(search.lay)
+        if !search.fill() {
+            return None;
+        }
+        if on_side {
+            for laid in &mut search.lay {
+                std::mem::swap(&mut laid.x, &mut laid.y);
+            }
+        }
+        Some(search.lay)
     }
 
     fn fill(&mut self) -> bool {
@@ -76,18 +89,18 @@ impl<'a> Niche<'a> {
             return false;
         }
         self.nodes -= 1;
-        let place = self.narrowest();
-        if self.hopeless(&place) {
+        if self.hopeless() {
             return false;
         }
+        let Some(place) = self.places().min_by_key(|p| p.width) else { return false };
         for meets in 0..4 {
             for i in 0..self.order.len() {
                 let kind = self.order[i];
                 if self.left[kind] == 0 {
                     continue;
                 }
-                for choice in 0..self.strip.kinds[kind].choices.len() {
-                    let c = self.strip.kinds[kind].choices[choice];
+                for choice in 0..self.choices[kind].len() {
+                    let c = self.choices[kind][choice];
                     if c.width > place.width || place.y + c.height > self.ceiling || place.meets(c) != meets {
                         continue;
                     }
@@ -120,46 +133,55 @@ impl<'a> Niche<'a> {
         false
     }
 
-    /// The narrowest place between two higher walls.
-    fn narrowest(&self) -> Place {
+    /// The places between two higher walls.
+    fn places(&self) -> impl Iterator<Item = Place> + '_ {
         let lower_than_next = |i: usize| self.skyline[i].1 < self.skyline[i + 1].1;
-        let at = (0..self.skyline.len() - 1)
-            .filter(|&i| lower_than_next(i) && (i == 0 || !lower_than_next(i - 1)))
-            .min_by_key(|&i| self.skyline[i + 1].0 - self.skyline[i].0)
-            .unwrap_or(0);
-        let (x, y) = self.skyline[at];
-        let wall = |top: i64| top.min(self.ceiling) - y;
-        Place {
-            at,
-            x,
-            y,
-            width: self.skyline[at + 1].0 - x,
-            rise_left: wall(if at == 0 { i64::MAX } else { self.skyline[at - 1].1 }),
-            rise_right: wall(self.skyline[at + 1].1),
-        }
+        (0..self.skyline.len() - 1).filter(move |&i| lower_than_next(i) && (i == 0 || !lower_than_next(i - 1))).map(
+            |at| {
+                let (x, y) = self.skyline[at];
+                let wall = |top: i64| top.min(self.ceiling) - y;
+                Place {
+                    at,
+                    x,
+                    y,
+                    width: self.skyline[at + 1].0 - x,
+                    rise_left: wall(if at == 0 { i64::MAX } else { self.skyline[at - 1].1 }),
+                    rise_right: wall(self.skyline[at + 1].1),
+                }
+            },
+        )
     }
 
-    /// Whether more must be wasted, here or above any stretch of the skyline, than there is to spare.
-    fn hopeless(&mut self, place: &Place) -> bool {
+    /// Whether more must be wasted, in the places there are or above any stretch of the skyline, than there is to
+    /// spare.
+    fn hopeless(&mut self) -> bool {
         if self.step == 0 {
             return false;
         }
-        let rise = place.rise_left.min(place.rise_right);
-        let (covered, lowest) = self.reachable(place.width, |c| (c.width, c.height));
-        let bare = place.width - covered.largest((place.width / self.step) as usize) as i64 * self.step;
+        let step = self.step;
+        let widest = self.places().map(|p| p.width).max().unwrap_or(0);
+        let (covered, lowest) = self.reachable(widest, |c| (c.width, c.height));
+        let wasted: i128 = self
+            .places()
+            .map(|p| {
+                let bare = p.width - covered.largest((p.width / step) as usize) as i64 * step;
+                i128::from(bare) * i128::from(p.rise_left.min(p.rise_right).min(lowest))
+            })
+            .sum();
         self.reach = covered;
-        if i128::from(bare) * i128::from(rise.min(lowest)) > self.spare {
+        if wasted > self.spare {
             return true;
         }
-        // Above a stretch some column holds pieces whose heights add up to at most what they can reach; a whole
-        // step of the narrowest piece's width is wasted otherwise. Only worth asking when nearly nothing is spare.
-        if self.spare >= i128::from(self.step) * i128::from(self.step) {
+        // Above a stretch some column holds pieces whose heights add up to at most what they can reach; a step's width
+        // is wasted otherwise. Only worth asking when nearly nothing is to spare.
+        if self.spare >= i128::from(step) * i128::from(step) {
             return false;
         }
-        let (covered, _) = self.reachable(self.ceiling - place.y, |c| (c.height, c.width));
         let stretches = &self.skyline[..self.skyline.len() - 1];
-        let fails = stretches.iter().filter(|s| s.1 >= place.y).any(|s| {
-            let room = ((self.ceiling - s.1) / self.step) as usize;
+        let lowest = stretches.iter().map(|s| s.1).min().unwrap_or(0);
+        let (covered, _) = self.reachable(self.ceiling - lowest, |c| (c.height, c.width));
+        let fails = self.skyline[..self.skyline.len() - 1].iter().any(|s| {
+            let room = ((self.ceiling - s.1) / step) as usize;
             covered.largest(room) != room
         });
         self.reach = covered;
@@ -176,7 +198,7 @@ impl<'a> Niche<'a> {
             let mut sizes = [0; 4];
             let mut n = 0;
             let mut smallest = limit;
-            for &c in &self.strip.kinds[kind].choices {
+            for &c in &self.choices[kind] {
                 let (size, other) = measures(c);
                 if size <= limit && n < sizes.len() {
                     sizes[n] = (size / self.step) as usize;

@@ -100,8 +100,10 @@ impl<'a> StripSearch<'a> {
                 }
             }
             for upright in [true, false] {
-                let shelf_order: Vec<(usize, usize)> =
-                    order.iter().flat_map(|&k| std::iter::repeat_n((k, self.choice(k, upright)), self.strip.kinds[k].count)).collect();
+                let shelf_order: Vec<(usize, usize)> = order
+                    .iter()
+                    .flat_map(|&k| std::iter::repeat_n((k, self.choice(k, upright)), self.strip.kinds[k].count))
+                    .collect();
                 let score = self.lay_shelves(&shelf_order);
                 if score < self.shelf_score {
                     self.shelf_score = score;
@@ -116,9 +118,7 @@ impl<'a> StripSearch<'a> {
     /// The choice of a kind that lies highest, or widest.
     fn choice(&self, kind: usize, upright: bool) -> usize {
         let choices = &self.strip.kinds[kind].choices;
-        (0..choices.len())
-            .max_by_key(|&i| if upright { choices[i].height } else { choices[i].width })
-            .unwrap_or(0)
+        (0..choices.len()).max_by_key(|&i| if upright { choices[i].height } else { choices[i].width }).unwrap_or(0)
     }
 
     /// One step of the search; returns whether `best` became better.
@@ -131,7 +131,7 @@ impl<'a> StripSearch<'a> {
         let n = self.strip.pieces();
         if !self.strip.through && n <= DEEP_PIECES && self.iteration % DEEP_EVERY == 1 {
             self.deep();
-        } else if self.strip.through || self.iteration % 4 == 0 {
+        } else if self.strip.through || self.iteration.is_multiple_of(4) {
             self.move_shelves();
         } else {
             self.move_order();
@@ -248,7 +248,7 @@ impl<'a> StripSearch<'a> {
         self.deep_runs += 1;
         let nodes = DEEP_NODES << self.deep_runs.trailing_zeros().min(9);
         let aim = match self.longest_cheaper() {
-            Some(length) if self.deep_runs % 2 == 0 => length,
+            Some(length) if self.deep_runs.is_multiple_of(2) => length,
             Some(length) => self.bound.min(length),
             None => return,
         };

@@ -78,7 +78,14 @@ impl Skyline {
         best
     }
 
-    fn best(&self, strip: &Strip, order: &[usize], gap: i64, rise_left: i64, rise_right: i64) -> Option<(usize, usize)> {
+    fn best(
+        &self,
+        strip: &Strip,
+        order: &[usize],
+        gap: i64,
+        rise_left: i64,
+        rise_right: i64,
+    ) -> Option<(usize, usize)> {
         let (near, far) = if rise_left >= rise_right { (rise_left, rise_right) } else { (rise_right, rise_left) };
         let mut best: Option<(u8, usize, usize)> = None;
         for &kind in order {

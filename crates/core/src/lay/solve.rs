@@ -176,12 +176,8 @@ fn cloth_lay(job: &Job, search: &StripSearch<'_>, copies: &mut [u32]) -> ClothLa
     let needed_length = cloth.needed_length(Length(strip.length(&search.best)));
     let buy_length = cloth.buy_length(needed_length);
     let there = buy_length.shrunk(cloth.shrink.along).max(needed_length);
-    let usable = Region {
-        x: cloth.selvedge.0,
-        y: cloth.trim.0,
-        width: cloth.usable_width().0,
-        height: (there - cloth.trim).0,
-    };
+    let usable =
+        Region { x: cloth.selvedge.0, y: cloth.trim.0, width: cloth.usable_width().0, height: (there - cloth.trim).0 };
     ClothLay {
         cloth: cloth.id.clone(),
         copy: 1,
@@ -202,7 +198,10 @@ fn warnings(job: &Job, cloths: &[ClothLay]) -> Vec<String> {
         for piece in &job.pieces {
             let here = lay.placements.iter().any(|p| p.piece == piece.id);
             if here && allowed_turns(piece.grain, piece.print, cloth).against_grain {
-                found.push(format!("{} lies against its grain on {}, so that the print stands up.", piece.name, cloth.name));
+                found.push(format!(
+                    "{} lies against its grain on {}, so that the print stands up.",
+                    piece.name, cloth.name
+                ));
             }
         }
         let there = lay.buy_length.shrunk(cloth.shrink.along);

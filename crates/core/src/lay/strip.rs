@@ -67,7 +67,10 @@ impl Strip {
     pub(super) fn area(&self) -> i128 {
         self.kinds
             .iter()
-            .map(|k| k.count as i128 * k.choices.iter().map(|c| i128::from(c.width) * i128::from(c.height)).min().unwrap_or(0))
+            .map(|k| {
+                k.count as i128
+                    * k.choices.iter().map(|c| i128::from(c.width) * i128::from(c.height)).min().unwrap_or(0)
+            })
             .sum()
     }
 

@@ -84,7 +84,9 @@ impl fmt::Display for Fault {
         match self {
             Self::Overlap { cloth, first, second } => write!(f, "{first} and {second} overlap on {cloth}"),
             Self::Outside { cloth, piece, edge } => write!(f, "{piece} lies over the {edge} of {cloth}"),
-            Self::Turn { piece, turn } => write!(f, "{piece} is turned by {turn}°, which its grain and print do not allow"),
+            Self::Turn { piece, turn } => {
+                write!(f, "{piece} is turned by {turn}°, which its grain and print do not allow")
+            }
             Self::Mirror { piece } => write!(f, "{piece} lies on the wrong face"),
             Self::Cloth { piece, cloth } => write!(f, "{piece} may not come from {cloth}"),
             Self::Unknown { piece } => write!(f, "the job has no piece {piece}"),
@@ -111,10 +113,9 @@ pub fn verify(job: &Job, lay: &Lay) -> Vec<Fault> {
                 cost += cloth.cost(cloth_lay.buy_length).0;
                 check_cloth(job, cloth, cloth_lay, &mut faults);
             }
-            None => faults.extend(cloth_lay.placements.iter().map(|p| Fault::Cloth {
-                piece: label(p),
-                cloth: cloth_lay.cloth.clone(),
-            })),
+            None => faults.extend(
+                cloth_lay.placements.iter().map(|p| Fault::Cloth { piece: label(p), cloth: cloth_lay.cloth.clone() }),
+            ),
         }
     }
     for piece in &job.pieces {

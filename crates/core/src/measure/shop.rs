@@ -20,9 +20,7 @@ impl ShopStep {
     pub const fn usual(system: System) -> Self {
         match system {
             System::Inches => Self { step: Some(Length::inches(9, 2)), min: Length::inches(9, 1) },
-            System::Centimetres => {
-                Self { step: Some(Length::tenth_mm(1000)), min: Length::tenth_mm(2000) }
-            }
+            System::Centimetres => Self { step: Some(Length::tenth_mm(1000)), min: Length::tenth_mm(2000) },
         }
     }
 

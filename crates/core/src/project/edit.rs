@@ -180,7 +180,8 @@ impl Project {
             Edit::Bag { field, value } => self.edit_bag(*field, value),
             Edit::Cloth { cloth, field, value } => {
                 let (system, ruler) = (self.system, self.ruler);
-                let others: Vec<String> = self.cloths.iter().filter(|c| c.id != *cloth).map(|c| c.name.clone()).collect();
+                let others: Vec<String> =
+                    self.cloths.iter().filter(|c| c.id != *cloth).map(|c| c.name.clone()).collect();
                 let cloth = self.cloth_mut(cloth)?;
                 edit_cloth(cloth, *field, value, system, ruler, &others)?;
                 Ok(format!("{}, {}", cloth.name, key_of(field).replace('_', " ")))
@@ -205,7 +206,11 @@ impl Project {
                 let name = name_of("name", name)?;
                 let material: Material = choice("material", material)?;
                 if self.cloths.iter().any(|c| c.name == name) {
-                    return Err(FieldProblem::new("name", &name, format!("There is a cloth “{name}” already: give this one another name.")));
+                    return Err(FieldProblem::new(
+                        "name",
+                        &name,
+                        format!("There is a cloth “{name}” already: give this one another name."),
+                    ));
                 }
                 let id = self.new_id(&name);
                 self.cloths.push(ProjectCloth::usual(id.clone(), name.clone(), material, self.system));
@@ -249,7 +254,11 @@ impl Project {
                     ProjectField::Ruler => {
                         let ruler: Ruler = choice("ruler", value)?;
                         if ruler.system() != self.system {
-                            return Err(FieldProblem::new("ruler", value, "The ruler is marked in the other system: never mix the two."));
+                            return Err(FieldProblem::new(
+                                "ruler",
+                                value,
+                                "The ruler is marked in the other system: never mix the two.",
+                            ));
                         }
                         self.ruler = ruler;
                     }
@@ -335,7 +344,11 @@ fn edit_cloth(
         ClothField::Name => {
             let name = name_of(&key, value)?;
             if others.contains(&name) {
-                return Err(FieldProblem::new(&key, &name, format!("There is a cloth “{name}” already: give this one another name.")));
+                return Err(FieldProblem::new(
+                    &key,
+                    &name,
+                    format!("There is a cloth “{name}” already: give this one another name."),
+                ));
             }
             cloth.name = name;
         }
@@ -381,7 +394,11 @@ fn edit_cloth(
         ));
     }
     if cloth.shop.step.is_some_and(|s| s <= Length::ZERO) {
-        return Err(FieldProblem::new("step", value, "The shop's step is more than 0; leave it empty if any length is cut."));
+        return Err(FieldProblem::new(
+            "step",
+            value,
+            "The shop's step is more than 0; leave it empty if any length is cut.",
+        ));
     }
     Ok(())
 }

@@ -174,11 +174,11 @@ impl Outline {
     /// The corners as placed: mirrored (x → −x) if asked, then turned, then moved so that the lower left corner of
     /// the bounding box is the origin.
     pub fn placed(&self, turn: Turn, mirrored: bool) -> Vec<Point> {
-        let turned: Vec<Point> = self
-            .corners()
-            .into_iter()
-            .map(|p| turn.of(if mirrored { Point::new(-p.x, p.y) } else { p }))
-            .collect();
+        let corners = self.corners();
+        // Mirrored within its own width, so that a symmetric outline stays the same to the unit at any turn.
+        let right = corners.iter().map(|p| p.x).max().unwrap_or_default();
+        let turned: Vec<Point> =
+            corners.into_iter().map(|p| turn.of(if mirrored { Point::new(right - p.x, p.y) } else { p })).collect();
         let left = turned.iter().map(|p| p.x).min().unwrap_or_default();
         let low = turned.iter().map(|p| p.y).min().unwrap_or_default();
         turned.into_iter().map(|p| Point::new(p.x - left, p.y - low)).collect()

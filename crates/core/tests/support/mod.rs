@@ -40,9 +40,9 @@ pub fn squares(width: i64, sides: &[i64]) -> Job {
     job(inch(width), pieces)
 }
 
-/// A `width` × `height` rectangle (in eighths of an inch) cut by random lines into `n` pieces, each turned at random:
-/// the best length is `height` by construction (the method of Hopper and Turton 2001). Not all are guillotine-cut:
-/// pieces are split one at a time, the largest tending to be split first.
+/// A `width` × `height` rectangle (in eighths of an inch) cut at random into `n` pieces, each turned at random: the best
+/// length is `height` by construction (the method of Hopper and Turton 2001). A part, the largest tending to come
+/// first, is split in two by a line or in five as a pinwheel, which no cuts from edge to edge take apart.
 pub fn dissection(width: i64, height: i64, n: usize, random: &mut Random) -> Job {
     let eighth = |n: i64| Length::inches(n, 8);
     let mut parts = vec![(width, height)];
@@ -56,7 +56,23 @@ pub fn dissection(width: i64, height: i64, n: usize, random: &mut Random) -> Job
             }
         }
         let (w, h) = parts[best];
-        let along = if w > h { true } else if h > w { false } else { random.below(2) == 0 };
+        if w >= 32 && h >= 32 && parts.len() + 4 <= n && random.below(3) == 0 {
+            let mut within = |side: i64| {
+                let a = side / 5 + random.below((side / 5) as usize) as i64;
+                (a, a + side / 5 + random.below((side / 4) as usize) as i64)
+            };
+            let ((x1, x2), (y1, y2)) = (within(w), within(h));
+            parts[best] = (x2, y1);
+            parts.extend([(w - x2, y2), (w - x1, h - y2), (x1, h - y1), (x2 - x1, y2 - y1)]);
+            continue;
+        }
+        let along = if w > h {
+            true
+        } else if h > w {
+            false
+        } else {
+            random.below(2) == 0
+        };
         let side = if along { w } else { h };
         if side < 8 {
             continue;

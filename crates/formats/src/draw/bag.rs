@@ -38,7 +38,12 @@ pub struct BagDrawing {
 pub fn bag(project: &Project, draft: &Draft, width: f64, height: f64) -> BagDrawing {
     let tote = &project.bag;
     let mut canvas = Canvas::default();
-    let mut paints = Paints { outer: ink::PAPER.into(), straps: StrapPaint { ground: ink::PAPER.into(), figures: ink::PAPER.into() }, lining: ink::CALICO.into(), pocket: ink::PAPER.into() };
+    let mut paints = Paints {
+        outer: ink::PAPER.into(),
+        straps: StrapPaint { ground: ink::PAPER.into(), figures: ink::PAPER.into() },
+        lining: ink::CALICO.into(),
+        pocket: ink::PAPER.into(),
+    };
     for (part, slot) in [
         (Part::Outer, &mut paints.outer),
         (Part::Straps, &mut paints.straps.figures),
@@ -85,11 +90,25 @@ struct Paints {
 }
 
 /// A strap as an arch between its ends, `wide` across, over `top`.
-fn strap(canvas: &mut Canvas, paint: &StrapPaint, (x1, x2): (f64, f64), (mouth, top): (f64, f64), wide: f64, dim: bool) {
+fn strap(
+    canvas: &mut Canvas,
+    paint: &StrapPaint,
+    (x1, x2): (f64, f64),
+    (mouth, top): (f64, f64),
+    wide: f64,
+    dim: bool,
+) {
     let rise = (mouth - top) * 1.32;
     let d = format!(
         "M{} {}C{} {} {} {} {} {}",
-        num(x1), num(mouth), num(x1), num(mouth - rise), num(x2), num(mouth - rise), num(x2), num(mouth)
+        num(x1),
+        num(mouth),
+        num(x1),
+        num(mouth - rise),
+        num(x2),
+        num(mouth - rise),
+        num(x2),
+        num(mouth)
     );
     canvas.path(&d, &Style::line(ink::INDIGO, wide + 3.0));
     canvas.path(&d, &Style::line(paint.ground.clone(), wide));
@@ -118,7 +137,14 @@ impl Flat<'_> {
         let middle = self.left + mouth_wide / 2.0;
         if let Some(spacing) = self.spacing {
             let half = px(spacing) / 2.0;
-            strap(canvas, &paints.straps, (middle - half, middle + half), (top, top - px(self.drop)), px(t.strap_width).max(3.0), false);
+            strap(
+                canvas,
+                &paints.straps,
+                (middle - half, middle + half),
+                (top, top - px(self.drop)),
+                px(t.strap_width).max(3.0),
+                false,
+            );
         }
         let shape = [(self.left, top), (right, top), (base_left + base_wide, self.bottom), (base_left, self.bottom)];
         canvas.polygon(&shape, &Style::fill(paints.outer.clone()).stroke(ink::INDIGO, 2.0));
@@ -127,7 +153,13 @@ impl Flat<'_> {
             Mouth::TurnedThrough => 6.0,
         };
         let inset = stitch / px(t.height) * (mouth_wide - base_wide) / 2.0;
-        canvas.line(self.left + inset, top + stitch, right - inset, top + stitch, &Style::line(ink::PAPER, 1.4).dash("2 3"));
+        canvas.line(
+            self.left + inset,
+            top + stitch,
+            right - inset,
+            top + stitch,
+            &Style::line(ink::PAPER, 1.4).dash("2 3"),
+        );
         if t.pocket && t.lining != LiningFit::None {
             // It hangs inside: only its outline shows through.
             let (w, h) = (px(t.pocket_width), px(t.pocket_height));
@@ -137,8 +169,22 @@ impl Flat<'_> {
         }
         let base = self.bottom + 22.0;
         vec![
-            Anchor { field: "width", x1: base_left, y1: base, x2: base_left + base_wide, y2: base, per_unit: (unit, 0.0) },
-            Anchor { field: "height", x1: right + 88.0, y1: self.bottom, x2: right + 88.0, y2: top, per_unit: (0.0, -unit) },
+            Anchor {
+                field: "width",
+                x1: base_left,
+                y1: base,
+                x2: base_left + base_wide,
+                y2: base,
+                per_unit: (unit, 0.0),
+            },
+            Anchor {
+                field: "height",
+                x1: right + 88.0,
+                y1: self.bottom,
+                x2: right + 88.0,
+                y2: top,
+                per_unit: (0.0, -unit),
+            },
         ]
     }
 }
@@ -188,13 +234,26 @@ impl Standing<'_> {
         canvas.polygon(&side, &Style::fill(paints.outer.clone()));
         canvas.polygon(&side, &Style::fill(ink::INDIGO).opacity(0.3));
         // A soft fold down the middle of the side.
-        canvas.line(right + dx / 2.0, top - dy / 2.0, right + dx / 2.0, bottom - dy / 2.0 - h * 0.25, &Style::line(ink::INDIGO, 1.0).opacity(0.5));
+        canvas.line(
+            right + dx / 2.0,
+            top - dy / 2.0,
+            right + dx / 2.0,
+            bottom - dy / 2.0 - h * 0.25,
+            &Style::line(ink::INDIGO, 1.0).opacity(0.5),
+        );
         canvas.polygon(&side, &edge);
         canvas.rect(x, top, w, h, &Style::fill(paints.outer.clone()).stroke(ink::INDIGO, 2.0));
         canvas.line(x, top + 6.0, right, top + 6.0, &Style::line(ink::PAPER, 1.4).dash("2 3"));
         if let Some(spacing) = self.spacing {
             let half = px(spacing) / 2.0;
-            strap(canvas, &paints.straps, (middle - half, middle + half), (top, top - px(self.drop) * 0.96), strap_wide, false);
+            strap(
+                canvas,
+                &paints.straps,
+                (middle - half, middle + half),
+                (top, top - px(self.drop) * 0.96),
+                strap_wide,
+                false,
+            );
         }
         let (ax, ay) = (right + 10.0, bottom + 12.0);
         vec![Anchor { field: "depth", x1: ax, y1: ay, x2: ax + dx, y2: ay - dy, per_unit: (unit * 0.6, -unit * 0.34) }]

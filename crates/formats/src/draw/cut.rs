@@ -32,7 +32,14 @@ pub fn cut_step(
     }
 }
 
-fn straight(project: &Project, job: &Job, lay: &ClothLay, cut: &Cut, gone: &[(String, u32)], (width, height): (f64, f64)) -> Option<Drawing> {
+fn straight(
+    project: &Project,
+    job: &Job,
+    lay: &ClothLay,
+    cut: &Cut,
+    gone: &[(String, u32)],
+    (width, height): (f64, f64),
+) -> Option<Drawing> {
     let cloth = project.cloth(&lay.cloth)?;
     let as_job = job.cloth(&lay.cloth)?;
     let there = lay.buy_length.shrunk(as_job.shrink.along).max(lay.needed_length);
@@ -46,7 +53,13 @@ fn straight(project: &Project, job: &Job, lay: &ClothLay, cut: &Cut, gone: &[(St
     paint(&mut canvas, &cloth.look, "on-table", up_degrees(cloth));
     canvas.rect(x(0), y(there.0), x(wide.0) - x(0), y(0) - y(there.0), &Style::line(ink::RULED, 1.2).dash("5 4"));
     let lies = cut.lies;
-    canvas.rect(x(lies.x), y(lies.top()), x(lies.right()) - x(lies.x), y(lies.y) - y(lies.top()), &Style::fill(ink::PAPER));
+    canvas.rect(
+        x(lies.x),
+        y(lies.top()),
+        x(lies.right()) - x(lies.x),
+        y(lies.y) - y(lies.top()),
+        &Style::fill(ink::PAPER),
+    );
     let faded = Style::fill("url(#on-table)").opacity(0.4);
     canvas.rect(x(lies.x), y(lies.top()), x(lies.right()) - x(lies.x), y(lies.y) - y(lies.top()), &faded);
     for p in &lay.placements {
@@ -73,7 +86,13 @@ fn straight(project: &Project, job: &Job, lay: &ClothLay, cut: &Cut, gone: &[(St
             || canvas.label(centre, &piece.name, "", 12.0, (pw - 2.0, ph));
         canvas.end();
     }
-    canvas.rect(x(lies.x), y(lies.top()), x(lies.right()) - x(lies.x), y(lies.y) - y(lies.top()), &Style::line(ink::INDIGO, 1.4));
+    canvas.rect(
+        x(lies.x),
+        y(lies.top()),
+        x(lies.right()) - x(lies.x),
+        y(lies.y) - y(lies.top()),
+        &Style::line(ink::INDIGO, 1.4),
+    );
     let (x1, y1, x2, y2) = (x(cut.line.x1.0), y(cut.line.y1.0), x(cut.line.x2.0), y(cut.line.y2.0));
     let madder = Style::line(ink::MADDER, 4.0);
     // A cut that goes right through is drawn past both edges; one that stops has a bar at its end.
@@ -82,10 +101,16 @@ fn straight(project: &Project, job: &Job, lay: &ClothLay, cut: &Cut, gone: &[(St
     let upright = cut.from == Edge::Left;
     if upright {
         canvas.line(x1, y1 + past, x2, y2 - past, &madder);
-        canvas.path(&format!("M{} {}l8 13M{} {}l-8 13", num(x1), num(y1 + past - 6.0), num(x1), num(y1 + past - 6.0)), &Style::line(ink::MADDER, 3.0));
+        canvas.path(
+            &format!("M{} {}l8 13M{} {}l-8 13", num(x1), num(y1 + past - 6.0), num(x1), num(y1 + past - 6.0)),
+            &Style::line(ink::MADDER, 3.0),
+        );
     } else {
         canvas.line(x1 - past, y1, x2 + past, y2, &madder);
-        canvas.path(&format!("M{} {}l-13 8M{} {}l-13 -8", num(x1 - past + 6.0), num(y1), num(x1 - past + 6.0), num(y1)), &Style::line(ink::MADDER, 3.0));
+        canvas.path(
+            &format!("M{} {}l-13 8M{} {}l-13 -8", num(x1 - past + 6.0), num(y1), num(x1 - past + 6.0), num(y1)),
+            &Style::line(ink::MADDER, 3.0),
+        );
     }
     if !through {
         let (dx, dy) = if upright { (9.0, 0.0) } else { (0.0, 9.0) };
@@ -160,7 +185,15 @@ pub fn ruler_strip(reading: Length, ruler: Ruler, from: &str, width: f64) -> Dra
         let at = x((fine * n).0 as f64);
         let whole = n % divisions == 0;
         let half = divisions % 2 == 0 && n % (divisions / 2) == 0;
-        let long = if whole { 46.0 } else if half { 32.0 } else if divisions == 16 && n % 2 == 1 { 13.0 } else { 20.0 };
+        let long = if whole {
+            46.0
+        } else if half {
+            32.0
+        } else if divisions == 16 && n % 2 == 1 {
+            13.0
+        } else {
+            20.0
+        };
         canvas.line(at, 9.0, at, 9.0 + long, &Style::line(ink::INDIGO, if whole { 1.8 } else { 1.0 }));
         if whole && at < width - 40.0 {
             canvas.text(at + 6.0, 52.0, &(n / divisions).to_string(), Face::Heading, 20.0, ink::INDIGO, "start");

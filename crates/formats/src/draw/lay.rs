@@ -38,7 +38,8 @@ pub fn cloth_lay(project: &Project, job: &Job, lay: &ClothLay, width: f64, heigh
     let height = TOP + there.0 as f64 * scale + BOTTOM;
     let drawn = wide.0 as f64 * scale;
     let left = LEFT + ((width - LEFT - RIGHT) - drawn) / 2.0;
-    let sheet = Sheet { project, cloth, job, lay, scale, left, bottom: height - BOTTOM, width: wide, length: there, key };
+    let sheet =
+        Sheet { project, cloth, job, lay, scale, left, bottom: height - BOTTOM, width: wide, length: there, key };
     let mut canvas = Canvas::default();
     sheet.cloth(&mut canvas);
     sheet.pieces(&mut canvas);
@@ -110,7 +111,13 @@ impl Sheet<'_> {
             canvas.rect(x - 16.0, top - 18.0 - BOLT, right - x + 32.0, BOLT, &bolt);
             let shade = Style::fill(ink::INDIGO).opacity(0.22).rounded(13.0);
             canvas.rect(x - 16.0, top - 18.0 - BOLT / 2.0, right - x + 32.0, BOLT / 2.0, &shade);
-            canvas.rect(x - 16.0, top - 18.0 - BOLT, right - x + 32.0, BOLT, &Style::line(ink::INDIGO, 1.0).rounded(13.0));
+            canvas.rect(
+                x - 16.0,
+                top - 18.0 - BOLT,
+                right - x + 32.0,
+                BOLT,
+                &Style::line(ink::INDIGO, 1.0).rounded(13.0),
+            );
         }
         self.ground(canvas);
         let edge = self.cloth.selvedge;

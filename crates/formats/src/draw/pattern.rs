@@ -9,7 +9,9 @@ use bofta_core::project::{Look, Pattern, ProjectCloth};
 pub(super) fn paint(canvas: &mut Canvas, look: &Look, id: &str, degrees: i32) -> String {
     let figure = escape(&look.figure);
     let (width, height, figures) = match look.pattern {
-        Pattern::Plain => (4.0, 4.0, format!(r#"<path d="M0 1H4M1 0V4" stroke="{figure}" stroke-width=".6" opacity=".35"/>"#)),
+        Pattern::Plain => {
+            (4.0, 4.0, format!(r#"<path d="M0 1H4M1 0V4" stroke="{figure}" stroke-width=".6" opacity=".35"/>"#))
+        }
         Pattern::Seeds => (
             26.0,
             26.0,
@@ -31,11 +33,7 @@ pub(super) fn paint(canvas: &mut Canvas, look: &Look, id: &str, degrees: i32) ->
                 r#"<g fill="{figure}"><rect width="10" height="24" opacity=".42"/><rect width="24" height="10" opacity=".42"/></g>"#
             ),
         ),
-        Pattern::Sprig => (
-            44.0,
-            44.0,
-            sprig(&figure, 12.0, 14.0) + &sprig(&figure, 34.0, 36.0),
-        ),
+        Pattern::Sprig => (44.0, 44.0, sprig(&figure, 12.0, 14.0) + &sprig(&figure, 34.0, 36.0)),
         Pattern::Cans => (48.0, 40.0, can(&figure, 4.0, 4.0) + &can(&figure, 28.0, 24.0)),
         Pattern::Fleece => (
             12.0,

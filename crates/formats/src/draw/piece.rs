@@ -43,7 +43,13 @@ pub fn piece(piece: &Piece, cloth: Option<&ProjectCloth>, ruler: Ruler, scale: f
         let text = format!("{} × {}", ruler.show(across.size).text, ruler.show(up.size).text);
         let (nx, ny) = at(bofta_core::shape::Point::new(across.size, up.size));
         if w > 90.0 {
-            canvas.rect(nx + 3.0, ny - 19.0, super::text_width(&text, Face::Text, 12.0) + 8.0, 16.0, &Style::fill(ink::PAPER).rounded(2.0));
+            canvas.rect(
+                nx + 3.0,
+                ny - 19.0,
+                super::text_width(&text, Face::Text, 12.0) + 8.0,
+                16.0,
+                &Style::fill(ink::PAPER).rounded(2.0),
+            );
             canvas.text(nx + 7.0, ny - 7.0, &text, Face::Text, 12.0, ink::SOFT, "start");
         }
     }

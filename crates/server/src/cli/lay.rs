@@ -59,7 +59,11 @@ impl Observer for Clock<'_> {
         if let Some(job) = self.told {
             let proven = if lay.proven { ", proven" } else { "" };
             let seconds = self.start.elapsed().as_secs_f64();
-            eprintln!("{seconds:7.2} s  {:>9} iterations  {}{proven}", lay.iterations, show_bought(lay.bought(), job.units));
+            eprintln!(
+                "{seconds:7.2} s  {:>9} iterations  {}{proven}",
+                lay.iterations,
+                show_bought(lay.bought(), job.units)
+            );
         }
     }
 }

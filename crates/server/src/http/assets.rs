@@ -12,7 +12,11 @@ struct Dist;
 pub(super) async fn serve(uri: Uri) -> Response {
     let path = uri.path().trim_start_matches('/');
     if path.starts_with("api/") {
-        return (StatusCode::NOT_FOUND, axum::Json(serde_json::json!({ "message": "There is nothing at this address." }))).into_response();
+        return (
+            StatusCode::NOT_FOUND,
+            axum::Json(serde_json::json!({ "message": "There is nothing at this address." })),
+        )
+            .into_response();
     }
     let (path, file) = match Dist::get(path) {
         Some(file) if !path.is_empty() => (path, file),

@@ -66,7 +66,10 @@ pub async fn cupboard(State(app): State<App>) -> Result<Json<Vec<CupboardCloth>>
 /// Puts a project's cloth into the cupboard.
 #[utoipa::path(post, path = "/api/projects/{id}/cloths/{cloth}/keep", params(("id" = String, Path), ("cloth" = String, Path)),
     responses((status = 200, body = [CupboardCloth]), (status = 404, body = RefusalBody)))]
-pub async fn keep(State(app): State<App>, Path((id, cloth)): Path<(String, String)>) -> Result<Json<Vec<CupboardCloth>>, Refusal> {
+pub async fn keep(
+    State(app): State<App>,
+    Path((id, cloth)): Path<(String, String)>,
+) -> Result<Json<Vec<CupboardCloth>>, Refusal> {
     app.blocking(move |store| {
         let kept = store.project(&id).map_err(|e| Refusal::from_store(store, e))?;
         let Some(found) = kept.project.cloth(&cloth) else {
@@ -81,18 +84,28 @@ pub async fn keep(State(app): State<App>, Path((id, cloth)): Path<(String, Strin
 /// Takes a cloth of the cupboard into a project; parts that have none and suit it are cut from it.
 #[utoipa::path(post, path = "/api/projects/{id}/take", params(("id" = String, Path)), request_body = Take,
     responses((status = 200, body = ProjectView), (status = 404, body = RefusalBody), (status = 409, body = RefusalBody)))]
-pub async fn take(State(app): State<App>, Path(id): Path<String>, Body(take): Body<Take>) -> Result<Json<ProjectView>, Refusal> {
+pub async fn take(
+    State(app): State<App>,
+    Path(id): Path<String>,
+    Body(take): Body<Take>,
+) -> Result<Json<ProjectView>, Refusal> {
     app.blocking(move |store| {
         let from_store = |e| Refusal::from_store(store, e);
         let cloths = store.cloths().map_err(from_store)?;
         let Some(cloth) = cloths.iter().find(|c| c.id == take.cloth) else {
-            return Err(Refusal::new(StatusCode::NOT_FOUND, format!("There is no cloth “{}” in the cupboard.", take.cloth)));
+            return Err(Refusal::new(
+                StatusCode::NOT_FOUND,
+                format!("There is no cloth “{}” in the cupboard.", take.cloth),
+            ));
         };
         let kept = store.project(&id).map_err(from_store)?;
         let before = kept.project.clone();
         let edit = bofta_core::project::Edit::AddCloth {
             name: cloth.name.clone(),
-            material: serde_json::to_value(cloth.material).ok().and_then(|m| m.as_str().map(str::to_owned)).unwrap_or_default(),
+            material: serde_json::to_value(cloth.material)
+                .ok()
+                .and_then(|m| m.as_str().map(str::to_owned))
+                .unwrap_or_default(),
         };
         let change = Edits { based_on: take.based_on, edits: vec![edit] };
         let (mut next, label) = super::projects::with_edits(&before, &change.edits)?;

@@ -49,11 +49,14 @@ impl Refusal {
     /// From the store; a conflict carries the project as it is.
     pub fn from_store(store: &Store, error: StoreError) -> Self {
         match error {
-            StoreError::NotFound(_) => Self::new(StatusCode::NOT_FOUND, "This project is not on the shelf; it may have been put away."),
+            StoreError::NotFound(_) => {
+                Self::new(StatusCode::NOT_FOUND, "This project is not on the shelf; it may have been put away.")
+            }
             StoreError::Nothing(what) => Self::new(StatusCode::CONFLICT, format!("There is nothing to {what}.")),
             StoreError::Conflict { now, .. } => {
                 let view = project_view(&Context { store, kept: &now, before: None });
-                let mut refusal = Self::new(StatusCode::CONFLICT, "This project was changed in another tab or window meanwhile.");
+                let mut refusal =
+                    Self::new(StatusCode::CONFLICT, "This project was changed in another tab or window meanwhile.");
                 refusal.body.current = view.ok().map(Box::new);
                 refusal
             }

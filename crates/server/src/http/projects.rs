@@ -142,7 +142,11 @@ pub(super) fn with_edits(project: &Project, edits: &[Edit]) -> Result<(Project, 
 #[utoipa::path(post, path = "/api/projects/{id}/edits", params(("id" = String, Path)), request_body = Edits,
     responses((status = 200, body = ProjectView), (status = 404, body = RefusalBody), (status = 409, body = RefusalBody),
         (status = 422, body = RefusalBody)))]
-pub async fn edit(State(app): State<App>, Path(id): Path<String>, Body(change): Body<Edits>) -> Result<Json<ProjectView>, Refusal> {
+pub async fn edit(
+    State(app): State<App>,
+    Path(id): Path<String>,
+    Body(change): Body<Edits>,
+) -> Result<Json<ProjectView>, Refusal> {
     app.blocking(move |store| {
         let from_store = |e| Refusal::from_store(store, e);
         let kept = store.project(&id).map_err(from_store)?;
@@ -174,7 +178,11 @@ fn keep_lay(store: &Store, id: &str, project: &Project) -> Result<(), Refusal> {
 /// What a project would be with these edits; nothing is kept.
 #[utoipa::path(post, path = "/api/projects/{id}/preview", params(("id" = String, Path)), request_body = Edits,
     responses((status = 200, body = ProjectView), (status = 404, body = RefusalBody), (status = 422, body = RefusalBody)))]
-pub async fn preview(State(app): State<App>, Path(id): Path<String>, Body(change): Body<Edits>) -> Result<Json<ProjectView>, Refusal> {
+pub async fn preview(
+    State(app): State<App>,
+    Path(id): Path<String>,
+    Body(change): Body<Edits>,
+) -> Result<Json<ProjectView>, Refusal> {
     app.blocking(move |store| {
         let kept = store.project(&id).map_err(|e| Refusal::from_store(store, e))?;
         let (project, _) = with_edits(&kept.project, &change.edits)?;
@@ -187,7 +195,11 @@ pub async fn preview(State(app): State<App>, Path(id): Path<String>, Body(change
 /// Takes back the last change.
 #[utoipa::path(post, path = "/api/projects/{id}/undo", params(("id" = String, Path)), request_body = Based,
     responses((status = 200, body = ProjectView), (status = 409, body = RefusalBody)))]
-pub async fn undo(State(app): State<App>, Path(id): Path<String>, Body(on): Body<Based>) -> Result<Json<ProjectView>, Refusal> {
+pub async fn undo(
+    State(app): State<App>,
+    Path(id): Path<String>,
+    Body(on): Body<Based>,
+) -> Result<Json<ProjectView>, Refusal> {
     app.blocking(move |store| {
         let kept = store.undo(&id, on.based_on).map_err(|e| Refusal::from_store(store, e))?;
         view(store, &kept, None)
@@ -198,7 +210,11 @@ pub async fn undo(State(app): State<App>, Path(id): Path<String>, Body(on): Body
 /// Makes the change taken back last again.
 #[utoipa::path(post, path = "/api/projects/{id}/redo", params(("id" = String, Path)), request_body = Based,
     responses((status = 200, body = ProjectView), (status = 409, body = RefusalBody)))]
-pub async fn redo(State(app): State<App>, Path(id): Path<String>, Body(on): Body<Based>) -> Result<Json<ProjectView>, Refusal> {
+pub async fn redo(
+    State(app): State<App>,
+    Path(id): Path<String>,
+    Body(on): Body<Based>,
+) -> Result<Json<ProjectView>, Refusal> {
     app.blocking(move |store| {
         let kept = store.redo(&id, on.based_on).map_err(|e| Refusal::from_store(store, e))?;
         view(store, &kept, None)
@@ -211,16 +227,19 @@ pub(super) fn planned_and_laid(store: &Store, id: &str) -> Result<(Kept, Planned
     let from_store = |e| Refusal::from_store(store, e);
     let kept = store.project(id).map_err(from_store)?;
     let planned = kept.project.plan().map_err(Refusal::fields)?;
-    let laid = laid(store, id, &planned).map_err(from_store)?.ok_or_else(|| {
-        Refusal::new(StatusCode::CONFLICT, "Nothing is laid yet: every part needs a cloth first.")
-    })?;
+    let laid = laid(store, id, &planned)
+        .map_err(from_store)?
+        .ok_or_else(|| Refusal::new(StatusCode::CONFLICT, "Nothing is laid yet: every part needs a cloth first."))?;
     Ok((kept, planned, laid))
 }
 
 /// One step at the table.
 #[utoipa::path(get, path = "/api/projects/{id}/steps/{number}", params(("id" = String, Path), ("number" = usize, Path)),
     responses((status = 200, body = StepView), (status = 404, body = RefusalBody), (status = 409, body = RefusalBody)))]
-pub async fn step(State(app): State<App>, Path((id, number)): Path<(String, usize)>) -> Result<Json<StepView>, Refusal> {
+pub async fn step(
+    State(app): State<App>,
+    Path((id, number)): Path<(String, usize)>,
+) -> Result<Json<StepView>, Refusal> {
     app.blocking(move |store| {
         let (kept, planned, laid) = planned_and_laid(store, &id)?;
         let pieces = &planned.draft.pieces;
@@ -324,7 +343,9 @@ fn alternative(project: &Project, laid: &Laid, now: &Laid, name: &str, chosen: b
         difference,
         cuts: if laid.lay.cloths.iter().all(|c| c.through) { "edge to edge" } else { "with stopped cuts" }.to_owned(),
         drawing: largest
-            .and_then(|c| thumbnail(project, &laid.job, c, 76.0, 64.0, &format!("alt-{}", name.replace(' ', "-").to_lowercase())))
+            .and_then(|c| {
+                thumbnail(project, &laid.job, c, 76.0, 64.0, &format!("alt-{}", name.replace(' ', "-").to_lowercase()))
+            })
             .map(DrawingView::from),
         edits,
     }

@@ -280,10 +280,10 @@ pub fn project_view(context: &Context<'_>) -> Result<ProjectView, StoreError> {
     let steps = laid.as_ref().map(|l| cut_list(&l.job, &l.lay.cloths, &planned.draft.pieces)).unwrap_or_default();
     let lay = laid.as_ref().map(|l| lay_view(project, l, &steps));
     let mut tally = tally(project, &planned, laid.as_ref());
-    if let (Some(before), Some(now)) = (before, &laid) {
-        if let Some(was) = plan_and_lay(store, &kept.id, before)? {
-            tally.change = change(project, bought(project, &now.lay) - bought(before, &was.lay));
-        }
+    if let (Some(before), Some(now)) = (before, &laid)
+        && let Some(was) = plan_and_lay(store, &kept.id, before)?
+    {
+        tally.change = change(project, bought(project, &now.lay) - bought(before, &was.lay));
     }
     Ok(ProjectView {
         id: kept.id.clone(),
@@ -396,7 +396,9 @@ fn piece_view(project: &Project, p: &Piece, scale: f64) -> PieceView {
     let ruler = project.ruler;
     let (corner_across, corner_up) = match &p.corners {
         Corners::Whole => (None, None),
-        Corners::CutOut { across, up } => (Some(DimensionView::new(across, ruler)), Some(DimensionView::new(up, ruler))),
+        Corners::CutOut { across, up } => {
+            (Some(DimensionView::new(across, ruler)), Some(DimensionView::new(up, ruler)))
+        }
     };
     let cloth = project.cloth_of(p.part);
     PieceView {
@@ -433,7 +435,9 @@ fn mark_text(project: &Project, mark: &Mark) -> String {
     let show = |l: Length| project.ruler.show(l).text;
     let place = |l: Length, from: From| format!("{} {}", show(l), from.name());
     match mark.and {
-        Some((distance, from)) => format!("{}: {}, {}", mark.name, place(mark.distance, mark.from), place(distance, from)),
+        Some((distance, from)) => {
+            format!("{}: {}, {}", mark.name, place(mark.distance, mark.from), place(distance, from))
+        }
         None => format!("{}: {}", mark.name, place(mark.distance, mark.from)),
     }
 }
@@ -462,7 +466,9 @@ fn cloth_view(project: &Project, cloth: &ProjectCloth) -> ClothView {
     let down = |l: Length| Measure::new(l.floor_to(ruler.step()), ruler);
     let shrink = cloth.material.usual_shrink();
     let shop = match cloth.shop.step {
-        Some(step) => format!("by {}, at least {}", show_bought(step, system), show_bought(cloth.shop.min.max(step), system)),
+        Some(step) => {
+            format!("by {}, at least {}", show_bought(step, system), show_bought(cloth.shop.min.max(step), system))
+        }
         None => "any length".into(),
     };
     ClothView {
@@ -628,7 +634,8 @@ fn notices(project: &Project, planned: &Planned, laid: Option<&Laid>) -> Vec<Not
         cloth.is_some_and(|c| c.print == Print::OneWay || c.nap) && planned.draft.pieces.iter().any(|p| p.part == part)
     };
     if upside_down(Part::Pocket) {
-        let text = "The pocket is folded at its top edge: the back of a one-way print hangs upside down, out of sight.".into();
+        let text =
+            "The pocket is folded at its top edge: the back of a one-way print hangs upside down, out of sight.".into();
         all.push(NoticeView { stage: "cloth".into(), field: None, attention: false, text });
     }
     if planned.unassigned.is_empty()

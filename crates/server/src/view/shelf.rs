@@ -40,15 +40,24 @@ pub fn card(store: &Store, listed: &Listed) -> Result<Card, StoreError> {
             .map(DrawingView::from)
             .take(2)
             .collect(),
-        None => {
-            project.cloths.iter().take(3).map(|c| swatch(c, &format!("{}-{}", listed.id, c.id), 64.0, 64.0).into()).collect()
-        }
+        None => project
+            .cloths
+            .iter()
+            .take(3)
+            .map(|c| swatch(c, &format!("{}-{}", listed.id, c.id), 64.0, 64.0).into())
+            .collect(),
     };
     let bag = &project.bag;
     Ok(Card {
         id: listed.id.clone(),
         name: project.name.clone(),
-        bag: format!("Boxed tote, {} × {} × {} {}", show(bag.width), show(bag.height), show(bag.depth), project.system.symbol()),
+        bag: format!(
+            "Boxed tote, {} × {} × {} {}",
+            show(bag.width),
+            show(bag.height),
+            show(bag.depth),
+            project.system.symbol()
+        ),
         state: match &laid {
             None => "needs cloth".into(),
             Some(laid) => state(project, &laid.lay, cut_count(project, laid)),

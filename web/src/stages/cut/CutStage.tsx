@@ -38,7 +38,7 @@ export function CutStage() {
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
       const target = e.target as HTMLElement;
-      if (target.matches('input, textarea, select, button, a, [role=radio]')) return;
+      if (target.matches('input, textarea, select, button, [role=radio]')) return;
       if (e.key === ' ') {
         e.preventDefault();
         go(done + 1);

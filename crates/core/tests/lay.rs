@@ -1,0 +1,452 @@
+//! The lay engine: rules of grain and print, worked cases, and properties over random jobs.
+#![allow(missing_docs)]
+
+mod support;
+
+use bofta_core::cloth::{Cloth, Form, Money, Price, Print, PrintUp, Shrink};
+use bofta_core::cutting::{CutKind, Step, cut_list};
+use bofta_core::lay::{
+    Budget, Cuts, Fault, Job, JobPiece, Lay, Observer, Random, Region, Silent, SolveError, allowed_turns, cut_tree,
+    solve, verify,
+};
+use bofta_core::measure::{Length, ShopStep, System, show_bought};
+use bofta_core::piece::{Grain, Mirror, PrintRule};
+use bofta_core::shape::{Outline, Turn};
+use proptest::prelude::*;
+use rstest::rstest;
+use std::ops::ControlFlow;
+use support::{job, piece, squares};
+
+fn inch(n: i64) -> Length {
+    Length::INCH * n
+}
+
+fn cm(n: i64) -> Length {
+    Length::CENTIMETRE * n
+}
+
+fn lay(job: &Job, iterations: u64) -> Lay {
+    let lay = solve(job, Budget { iterations }, &mut Silent).expect("a sound job");
+    assert_eq!(verify(job, &lay), []);
+    lay
+}
+
+fn degrees(grain: Grain, print: PrintRule, cloth: &Cloth) -> (Vec<u16>, bool) {
+    let allowed = allowed_turns(grain, print, cloth);
+    (allowed.turns.into_iter().map(Turn::degrees).collect(), allowed.against_grain)
+}
+
+#[rstest]
+#[case(Grain::Length, PrintRule::Ignore, Print::OneWay, PrintUp::Length, &[0, 180], false)]
+#[case(Grain::Across, PrintRule::Upright, Print::AllOver, PrintUp::Length, &[90, 270], false)]
+#[case(Grain::Either, PrintRule::Upright, Print::AllOver, PrintUp::Length, &[0, 90, 180, 270], false)]
+#[case(Grain::Bias, PrintRule::Ignore, Print::OneWay, PrintUp::Length, &[45, 135, 225, 315], false)]
+#[case(Grain::Length, PrintRule::Upright, Print::OneWay, PrintUp::Length, &[0], false)]
+#[case(Grain::Length, PrintRule::Upright, Print::TwoWay, PrintUp::Length, &[0, 180], false)]
+#[case(Grain::Either, PrintRule::Upright, Print::OneWay, PrintUp::Across, &[270], false)]
+#[case(Grain::Either, PrintRule::Upright, Print::TwoWay, PrintUp::Across, &[270, 90], false)]
+#[case(Grain::Across, PrintRule::Upright, Print::OneWay, PrintUp::Length, &[0], true)]
+fn grain_and_print_leave_these_turns(
+    #[case] grain: Grain,
+    #[case] print: PrintRule,
+    #[case] of_cloth: Print,
+    #[case] up: PrintUp,
+    #[case] turns: &[u16],
+    #[case] against_grain: bool,
+) {
+    let cloth = Cloth { print: of_cloth, up, ..Cloth::roll("roll", inch(44)) };
+    let (found, against) = degrees(grain, print, &cloth);
+    assert_eq!((found.as_slice(), against), (turns, against_grain));
+}
+
+#[test]
+fn a_nap_counts_as_one_way() {
+    let cloth = Cloth { nap: true, ..Cloth::roll("roll", inch(44)) };
+    assert_eq!(degrees(Grain::Either, PrintRule::Upright, &cloth), (vec![0], false));
+}
+
+/// Piece-up turned by the one allowed turn points where the print's up points.
+#[test]
+fn a_railroaded_print_stands_up() {
+    let turn = Turn::new(270).expect("a turn");
+    let up = turn.of(bofta_core::shape::Point::new(Length::ZERO, inch(1)));
+    assert_eq!(up, bofta_core::shape::Point::new(inch(1), Length::ZERO));
+}
+
+/// Common practice: 1 yd of 44 in cloth, unsquared, turns allowed, gives four 12 × 28 in bags, and not an inch less.
+#[test]
+fn four_bags_from_a_yard() {
+    let mut four = job(inch(44), vec![piece("bag", inch(12), inch(28), 4)]);
+    four.cloths[0].shop = ShopStep::usual(System::Inches);
+    let found = lay(&four, 500);
+    assert_eq!(show_bought(found.cloths[0].buy_length, System::Inches), "1 yd");
+    assert_eq!(found.cloths[0].needed_length, inch(36));
+    // Squared at both ends, the yard no longer holds them: the step after it is bought.
+    four.cloths[0].trim = Length::inches(1, 2);
+    assert_eq!(show_bought(lay(&four, 500).cloths[0].buy_length, System::Inches), "1⅛ yd");
+}
+
+/// Common practice: ½ yd of 42 in holds two 14 × 16 in panels, one-way.
+#[test]
+fn half_a_yard_for_a_small_tote() {
+    let mut tote = job(
+        inch(42),
+        vec![JobPiece { grain: Grain::Length, print: PrintRule::Upright, ..piece("panel", inch(14), inch(16), 2) }],
+    );
+    tote.cloths[0].print = Print::OneWay;
+    tote.cloths[0].shop = ShopStep::usual(System::Inches);
+    let found = lay(&tote, 100);
+    assert_eq!(show_bought(found.cloths[0].buy_length, System::Inches), "½ yd");
+    assert!(found.proven);
+    assert!(found.cloths[0].placements.iter().all(|p| p.turn == Turn::NONE));
+}
+
+/// Common practice: two 68 × 50 cm panels lie side by side on 140 cm; 50 cm are used of the 60 a printed list bought.
+#[test]
+fn two_panels_side_by_side() {
+    let mut panels = job(cm(140), vec![JobPiece { grain: Grain::Length, ..piece("panel", cm(68), cm(50), 2) }]);
+    panels.cloths[0].shop = ShopStep::usual(System::Centimetres);
+    let found = lay(&panels, 100);
+    assert_eq!((found.cloths[0].needed_length, found.cloths[0].buy_length), (cm(50), cm(50)));
+    assert!(found.proven);
+}
+
+#[test]
+fn selvedge_trim_shrinkage_and_step_are_reckoned() {
+    let mut one = job(inch(44), vec![JobPiece { grain: Grain::Length, ..piece("p", inch(20), inch(30), 2) }]);
+    one.cloths[0] = Cloth {
+        selvedge: Length::inches(1, 2),
+        trim: Length::inches(1, 2),
+        shrink: Shrink { along: 30_000, across: 20_000 },
+        shop: ShopStep::usual(System::Inches),
+        price: Some(Price { amount: Money(1_000), per: Length::YARD }),
+        ..Cloth::roll("roll", inch(44))
+    };
+    let found = lay(&one, 100);
+    // 44 × 0.98 − 1 = 42.12 in usable: side by side. 31 in washed is 31.96 in bought: 1 yd.
+    assert_eq!(found.cloths[0].needed_length, inch(31));
+    assert_eq!(show_bought(found.cloths[0].buy_length, System::Inches), "1 yd");
+    assert_eq!(found.cost, Money(1_000));
+    assert!(found.cloths[0].placements.iter().all(|p| p.x >= Length::inches(1, 2) && p.y == Length::inches(1, 2)));
+}
+
+#[test]
+fn pairs_are_flipped_every_second_copy() {
+    let pairs = job(inch(40), vec![JobPiece { mirror: Mirror::Pairs, ..piece("p", inch(10), inch(10), 4) }]);
+    let found = lay(&pairs, 10);
+    assert_eq!(found.cloths[0].placements.iter().filter(|p| p.mirrored).count(), 2);
+}
+
+#[test]
+fn a_piece_that_fits_no_cloth_is_named_and_the_rest_is_laid() {
+    let mut wide = job(
+        inch(44),
+        vec![
+            JobPiece { grain: Grain::Length, ..piece("wide", inch(50), inch(10), 2) },
+            piece("small", inch(5), inch(5), 1),
+        ],
+    );
+    let found = lay(&wide, 50);
+    assert_eq!(found.unplaced.len(), 1);
+    assert_eq!((found.unplaced[0].piece.as_str(), found.unplaced[0].count), ("wide", 2));
+    assert!(found.unplaced[0].why.contains("44"), "{}", found.unplaced[0].why);
+    assert_eq!(found.cloths[0].placements.len(), 1);
+    assert!(!found.proven);
+    // Turned, it fits.
+    wide.pieces[0].grain = Grain::Either;
+    assert!(lay(&wide, 50).complete());
+}
+
+#[test]
+fn what_does_not_fit_an_owned_length_moves_to_the_next_cloth() {
+    let mut two = job(
+        inch(20),
+        vec![JobPiece { cloths: vec!["own".into(), "roll".into()], ..piece("p", inch(10), inch(10), 6) }],
+    );
+    two.cloths.push(Cloth {
+        owned: true,
+        form: Form::Roll { width: inch(20), length: Some(inch(21)), max: None },
+        ..Cloth::roll("own", inch(20))
+    });
+    let found = lay(&two, 50);
+    assert!(found.complete());
+    let on = |id: &str| found.cloths.iter().find(|c| c.cloth == id).map(|c| c.placements.len());
+    assert_eq!((on("own"), on("roll")), (Some(4), Some(2)));
+    assert!(!found.proven, "with a choice of cloths no bound is claimed");
+    // With nowhere to go they are named.
+    two.pieces[0].cloths = vec!["own".into()];
+    let found = lay(&two, 50);
+    assert_eq!(found.unplaced[0].count, 2);
+}
+
+#[test]
+fn a_lay_needed_to_its_full_length_is_warned_of() {
+    let mut tight = job(inch(44), vec![piece("p", inch(40), inch(36), 1)]);
+    tight.cloths[0].shop = ShopStep::usual(System::Inches);
+    assert_eq!(lay(&tight, 10).warnings.len(), 1);
+    tight.cloths[0].trim = Length::inches(1, 2);
+    assert!(lay(&tight, 10).warnings.is_empty());
+}
+
+#[test]
+fn what_the_engine_cannot_do_yet_is_said_by_name() {
+    let mut folded = squares(20, &[5]);
+    folded.cloths[0].layers = 2;
+    let mut shaped = squares(20, &[5]);
+    shaped.pieces[0].outline = Outline::Circle(inch(5));
+    for (job, field) in [(folded, "cloths[0].layers"), (shaped, "pieces[0].outline")] {
+        match solve(&job, Budget { iterations: 0 }, &mut Silent) {
+            Err(SolveError::NotYet(not_yet)) => assert_eq!(not_yet.field, field),
+            other => panic!("{other:?}"),
+        }
+    }
+}
+
+#[rstest]
+#[case::no_pieces(|j: &mut Job| j.pieces.clear(), "pieces")]
+#[case::no_count(|j: &mut Job| j.pieces[0].count = 0, "pieces[0].count")]
+#[case::too_many(|j: &mut Job| j.pieces[0].count = 10_001, "pieces[0].count")]
+#[case::same_id(|j: &mut Job| j.pieces[1].id = "s0".into(), "pieces[1].id")]
+#[case::unknown_cloth(|j: &mut Job| j.pieces[0].cloths = vec!["silk".into()], "pieces[0].cloths")]
+#[case::no_cloth(|j: &mut Job| j.pieces[0].cloths.clear(), "pieces[0].cloths")]
+#[case::no_size(|j: &mut Job| j.pieces[0].outline = Outline::Rect(inch(0), inch(5)), "pieces[0].outline")]
+#[case::absurd_size(|j: &mut Job| j.pieces[0].outline = Outline::Rect(inch(5), Length::METRE * 21), "pieces[0].outline")]
+#[case::all_selvedge(|j: &mut Job| j.cloths[0].selvedge = inch(10), "cloths[0].width")]
+#[case::negative_trim(|j: &mut Job| j.cloths[0].trim = inch(-1), "cloths[0].trim")]
+#[case::no_step(|j: &mut Job| j.cloths[0].shop.step = Some(Length::ZERO), "cloths[0].step")]
+#[case::negative_gap(|j: &mut Job| j.rules.gap = inch(-1), "rules.gap")]
+#[case::all_trim(|j: &mut Job| { j.cloths[0].trim = inch(6); j.cloths[0].form = Form::Roll { width: inch(20), length: Some(inch(12)), max: None } }, "cloths[0].length")]
+fn a_job_that_cannot_stand_names_its_field(#[case] spoil: impl Fn(&mut Job), #[case] field: &str) {
+    let mut job = squares(20, &[5, 4]);
+    spoil(&mut job);
+    match solve(&job, Budget { iterations: 0 }, &mut Silent) {
+        Err(SolveError::Field(problem)) => assert_eq!(problem.field, field, "{problem}"),
+        other => panic!("{other:?}"),
+    }
+}
+
+/// Random jobs of bag-like pieces on a roll with everything a roll can have.
+fn any_job() -> impl Strategy<Value = Job> {
+    let pieces =
+        prop::collection::vec((8_i64..160, 8_i64..160, 1_u32..4, 0..4_usize, any::<bool>(), any::<bool>()), 1..9);
+    let cloth = (200_i64..480, 0_i64..8, 0_i64..8, 0..3_usize, any::<bool>(), 0_u32..60_000, any::<bool>(), 0_i64..5);
+    (pieces, cloth, any::<bool>(), any::<u64>()).prop_map(|(pieces, cloth, through, seed)| {
+        let (width, selvedge, trim, print, across, shrink, step, gap) = cloth;
+        let eighths = |n: i64| Length::inches(n, 8);
+        let pieces = pieces
+            .into_iter()
+            .enumerate()
+            .map(|(i, (w, h, count, grain, ignore, pairs))| JobPiece {
+                count,
+                grain: [Grain::Length, Grain::Across, Grain::Either, Grain::Bias][grain],
+                print: if ignore { PrintRule::Ignore } else { PrintRule::Upright },
+                mirror: if pairs { Mirror::Pairs } else { Mirror::No },
+                ..piece(format!("p{i}"), eighths(w), eighths(h), 1)
+            })
+            .collect();
+        let mut job = job(eighths(width), pieces);
+        job.cloths[0] = Cloth {
+            selvedge: eighths(selvedge),
+            trim: eighths(trim),
+            print: [Print::AllOver, Print::TwoWay, Print::OneWay][print],
+            up: if across { PrintUp::Across } else { PrintUp::Length },
+            shrink: Shrink { along: shrink, across: shrink / 2 },
+            shop: if step { ShopStep::usual(System::Inches) } else { ShopStep { step: None, min: Length::ZERO } },
+            price: Some(Price { amount: Money(1_250), per: Length::YARD }),
+            ..Cloth::roll("roll", eighths(width))
+        };
+        job.rules.cuts = if through { Cuts::Through } else { Cuts::Free };
+        job.rules.gap = eighths(gap);
+        job.rules.seed = seed;
+        job
+    })
+}
+
+/// Remembers every lay it is shown and stops after so many ticks.
+struct Watch(Vec<Lay>, u64);
+
+impl Observer for Watch {
+    fn tick(&mut self, iterations: u64) -> ControlFlow<()> {
+        if iterations >= self.1 { ControlFlow::Break(()) } else { ControlFlow::Continue(()) }
+    }
+    fn better(&mut self, lay: &Lay) {
+        self.0.push(lay.clone());
+    }
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(120))]
+
+    /// No overlap, nothing outside, allowed turns only, counts and figures right: for every lay that is shown.
+    #[test]
+    fn every_lay_verifies(job in any_job()) {
+        let mut watch = Watch(vec![], 120);
+        let last = solve(&job, Budget { iterations: 500 }, &mut watch).expect("a sound job");
+        prop_assert_eq!(last.iterations.min(120), last.iterations);
+        for lay in watch.0.iter().chain([&last]) {
+            prop_assert_eq!(verify(&job, lay), vec![]);
+        }
+        // Better means better: never a longer purchase than the lay before, never below the bound.
+        for pair in watch.0.windows(2) {
+            prop_assert!(pair[1].bought() <= pair[0].bought());
+        }
+        prop_assert!(last.bought() >= last.bound.length);
+        if last.proven {
+            prop_assert_eq!(last.bought(), last.bound.length);
+        }
+    }
+
+    #[test]
+    fn the_same_seed_and_iterations_give_the_same_lay(job in any_job()) {
+        let once = solve(&job, Budget { iterations: 60 }, &mut Silent).expect("a sound job");
+        let twice = solve(&job, Budget { iterations: 60 }, &mut Silent).expect("a sound job");
+        prop_assert_eq!(once, twice);
+    }
+
+    /// Through means through: the cut tree exists, its leaves are the pieces, and no cut of the list stops short.
+    #[test]
+    fn through_cuts_are_really_edge_to_edge(mut job in any_job()) {
+        job.rules.cuts = Cuts::Through;
+        job.rules.gap = Length::ZERO;
+        let lay = solve(&job, Budget { iterations: 60 }, &mut Silent).expect("a sound job");
+        for cloth in &lay.cloths {
+            prop_assert!(cloth.through);
+        }
+        for step in cut_list(&job, &lay.cloths, &[]) {
+            if let Step::Cut { cut, .. } = step {
+                prop_assert!(cut.kind != CutKind::Stopped);
+            }
+        }
+    }
+
+    /// Every piece comes off exactly once, every reading is a distance inside what lies there, and each cut but the
+    /// stopped ones runs right across it.
+    #[test]
+    fn the_cut_list_frees_every_piece(mut job in any_job()) {
+        job.rules.gap = Length::ZERO;
+        let lay = solve(&job, Budget { iterations: 60 }, &mut Silent).expect("a sound job");
+        let mut freed: Vec<(String, u32)> = Vec::new();
+        for step in cut_list(&job, &lay.cloths, &[]) {
+            let Step::Cut { cut, .. } = step else { continue };
+            freed.extend(cut.frees.iter().map(|f| (f.piece.clone(), f.copy)));
+            let across = cut.line.y1 == cut.line.y2;
+            let room = if across { cut.lies.height } else { cut.lies.width };
+            prop_assert!(cut.reading > Length::ZERO && cut.reading.0 < room);
+            let span = if across { (cut.line.x2 - cut.line.x1).0 } else { (cut.line.y2 - cut.line.y1).0 };
+            let whole = if across { cut.lies.width } else { cut.lies.height };
+            prop_assert!(span == whole || cut.kind == CutKind::Stopped);
+        }
+        let mut laid: Vec<(String, u32)> =
+            lay.cloths.iter().flat_map(|c| c.placements.iter().map(|p| (p.piece.clone(), p.copy))).collect();
+        freed.sort();
+        laid.sort();
+        // A lay that fills what lies there to its edges frees its last piece with the cut before.
+        let missing: Vec<_> = laid.iter().filter(|p| !freed.contains(p)).collect();
+        let only_piece = lay.cloths.iter().all(|c| c.placements.len() <= 1);
+        prop_assert!(missing.is_empty() || only_piece, "{missing:?} never come off");
+        let twice = freed.windows(2).any(|w| w[0] == w[1]);
+        prop_assert!(!twice);
+    }
+
+    /// A moved piece is seen: any placement pushed by 1/64 in into a neighbour or over the edge.
+    #[test]
+    fn a_moved_piece_is_seen(job in any_job(), pick in any::<prop::sample::Index>()) {
+        let lay = solve(&job, Budget { iterations: 30 }, &mut Silent).expect("a sound job");
+        let Some(cloth) = lay.cloths.first() else { return Ok(()) };
+        let nudge = Length::inches(1, 64);
+        let i = pick.index(cloth.placements.len());
+        for (dx, dy) in [(nudge, Length::ZERO), (-nudge, Length::ZERO), (Length::ZERO, nudge), (Length::ZERO, -nudge)] {
+            let mut moved = lay.clone();
+            moved.cloths[0].placements[i].x += dx;
+            moved.cloths[0].placements[i].y += dy;
+            if touches(&job, &lay, i, (dx, dy)) {
+                prop_assert!(!verify(&job, &moved).is_empty());
+            }
+        }
+    }
+}
+
+/// Whether piece `i` of the first cloth has a neighbour or an edge right where it is pushed; by bounding boxes, exactly.
+fn touches(job: &Job, lay: &Lay, i: usize, (dx, dy): (Length, Length)) -> bool {
+    let cloth = &job.cloths[0];
+    let region = |n: usize, (dx, dy): (Length, Length)| {
+        let p = &lay.cloths[0].placements[n];
+        let (w, h) = job.piece(&p.piece).expect("known").outline.extent(p.turn);
+        Region { x: (p.x + dx).0, y: (p.y + dy).0, width: w.0, height: h.0 }
+    };
+    let on_bias = |n: usize| lay.cloths[0].placements[n].turn.degrees() % 90 != 0;
+    let me = region(i, (dx, dy));
+    if me.x < cloth.selvedge.0 || me.y < cloth.trim.0 {
+        return true;
+    }
+    (0..lay.cloths[0].placements.len()).filter(|&n| n != i && !on_bias(n) && !on_bias(i)).any(|n| {
+        let other = region(n, (Length::ZERO, Length::ZERO));
+        me.x < other.right() && other.x < me.right() && me.y < other.top() && other.y < me.top()
+    })
+}
+
+#[test]
+fn verify_sees_each_kind_of_fault() {
+    let mut job = squares(20, &[5, 4]);
+    job.cloths[0].print = Print::OneWay;
+    job.pieces[0] = JobPiece { print: PrintRule::Upright, ..job.pieces[0].clone() };
+    let good = lay(&job, 20);
+    let spoilt = |spoil: &dyn Fn(&mut Lay)| {
+        let mut bad = good.clone();
+        spoil(&mut bad);
+        verify(&job, &bad)
+    };
+    let first = |l: &mut Lay| l.cloths[0].placements.iter().position(|p| p.piece == "s0").expect("laid");
+    assert!(matches!(
+        spoilt(&|l| {
+            let i = first(l);
+            l.cloths[0].placements[i].turn = Turn::new(180).expect("a turn")
+        })[..],
+        [Fault::Turn { .. }]
+    ));
+    assert!(matches!(spoilt(&|l| l.cloths[0].placements[0].mirrored = true)[..], [Fault::Mirror { .. }]));
+    assert!(matches!(spoilt(&|l| l.cost = Money(5))[..], [Fault::Figure { .. }]));
+    assert!(matches!(spoilt(&|l| l.cloths[0].buy_length += Length(1))[..], [Fault::Figure { .. }]));
+    assert!(
+        spoilt(&|l| {
+            l.cloths[0].placements.pop();
+        })
+        .iter()
+        .any(|f| matches!(f, Fault::Count { found: 0, wanted: 1, .. }))
+    );
+    assert!(
+        spoilt(&|l| l.cloths[0].placements[0].piece = "else".into()).iter().any(|f| matches!(f, Fault::Unknown { .. }))
+    );
+    assert!(spoilt(&|l| l.cloths[0].cloth = "silk".into()).iter().any(|f| matches!(f, Fault::Cloth { .. })));
+    assert!(
+        spoilt(&|l| l.cloths[0].placements[0].x = inch(18))
+            .iter()
+            .any(|f| matches!(f, Fault::Outside { edge: "right selvedge", .. }))
+    );
+    let offcut_over_pieces = spoilt(&|l| {
+        l.cloths[0].offcuts = vec![bofta_core::lay::Offcut { x: inch(0), y: inch(0), width: inch(6), height: inch(5) }]
+    });
+    assert!(offcut_over_pieces.iter().any(|f| matches!(f, Fault::Overlap { .. })));
+}
+
+#[test]
+fn a_pinwheel_has_no_cut_tree_and_its_list_uses_stopped_cuts() {
+    let square = |x, y, width, height| Region { x, y, width, height };
+    let pinwheel = [square(0, 0, 2, 1), square(2, 0, 1, 2), square(1, 2, 2, 1), square(0, 1, 1, 2), square(1, 1, 1, 1)];
+    assert_eq!(cut_tree(square(0, 0, 3, 3), &pinwheel), None);
+    assert!(cut_tree(square(0, 0, 3, 3), &pinwheel[..1]).is_some());
+}
+
+/// A hundred and more pieces answer at once; the engine does not stall on 2,000.
+#[test]
+fn many_pieces_are_laid() {
+    let mut random = Random::new(7);
+    let pieces = (0..40)
+        .map(|i| piece(format!("p{i}"), inch(2 + random.below(12) as i64), inch(2 + random.below(12) as i64), 50))
+        .collect();
+    let many = job(inch(54), pieces);
+    let found = lay(&many, 3);
+    assert_eq!(found.cloths[0].placements.len(), 2_000);
+    let full = found.bound.length.0 as f64 / found.cloths[0].needed_length.0 as f64;
+    assert!(full > 0.9, "first answer within 10 % of the bound, is {full}");
+}

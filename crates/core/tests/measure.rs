@@ -1,0 +1,165 @@
+//! Typing, showing and buying lengths.
+#![allow(missing_docs)]
+
+use bofta_core::cloth::{Money, Price};
+use bofta_core::measure::{Length, ParseLengthError, Ruler, ShopStep, System, parse_length, show_bought};
+use proptest::prelude::*;
+use rstest::rstest;
+
+/// 1 in = 25.4 mm and 1 yd = 0.9144 m exactly (international yard, 1959; NIST SP 811).
+#[test]
+fn both_systems_are_exact() {
+    assert_eq!(Length::INCH * 10, Length::MILLIMETRE * 254);
+    assert_eq!(Length::YARD * 10_000, Length::METRE * 9_144);
+    assert_eq!(Length::inches(1, 64) * 64, Length::INCH);
+    assert_eq!(Length::tenth_mm(254), Length::INCH);
+}
+
+#[rstest]
+#[case("18 1/2", System::Inches, Length::inches(37, 2))]
+#[case("18-1/2", System::Inches, Length::inches(37, 2))]
+#[case("18½", System::Inches, Length::inches(37, 2))]
+#[case("18 ½\"", System::Inches, Length::inches(37, 2))]
+#[case("18.5 in", System::Centimetres, Length::inches(37, 2))]
+#[case("18.5 in.", System::Inches, Length::inches(37, 2))]
+#[case("4 7/8\"", System::Centimetres, Length::inches(39, 8))]
+#[case("⅜", System::Inches, Length::inches(3, 8))]
+#[case(".5", System::Inches, Length::inches(1, 2))]
+#[case("47cm", System::Inches, Length::CENTIMETRE * 47)]
+#[case("47,5", System::Centimetres, Length::MILLIMETRE * 475)]
+#[case("9 mm", System::Inches, Length::MILLIMETRE * 9)]
+#[case("1 1/2 yd", System::Inches, Length::inches(54, 1))]
+#[case("1 yd 9", System::Inches, Length::INCH * 45)]
+#[case("2 ft 3 in", System::Inches, Length::INCH * 27)]
+#[case("0.9144 m", System::Inches, Length::YARD)]
+#[case("0", System::Inches, Length::ZERO)]
+#[case("2³⁄₁₆", System::Inches, Length::inches(35, 16))]
+fn what_people_type_is_read(#[case] text: &str, #[case] system: System, #[case] length: Length) {
+    assert_eq!(parse_length(text, system), Ok(length));
+}
+
+#[rstest]
+#[case("")]
+#[case("  ")]
+fn nothing_typed_is_said(#[case] text: &str) {
+    assert_eq!(parse_length(text, System::Inches), Err(ParseLengthError::Empty));
+}
+
+#[rstest]
+#[case("wide")]
+#[case("18 1/")]
+#[case("18 1/0")]
+#[case("18 x 12")]
+#[case("3 furlongs")]
+#[case("1..5")]
+#[case("12345678901234567890")]
+fn what_is_not_a_size_is_refused(#[case] text: &str) {
+    assert!(matches!(parse_length(text, System::Inches), Err(ParseLengthError::Unreadable { .. })), "{text}");
+}
+
+#[test]
+fn negative_and_absurd_sizes_have_their_own_sentence() {
+    assert!(matches!(parse_length("-3", System::Inches), Err(ParseLengthError::Negative { .. })));
+    assert!(matches!(parse_length("−3", System::Inches), Err(ParseLengthError::Negative { .. })));
+    assert!(matches!(parse_length("2001", System::Centimetres), Err(ParseLengthError::TooLong { .. })));
+    assert!(parse_length("2000", System::Centimetres).is_ok());
+    assert!(matches!(parse_length("999999999999 yd", System::Inches), Err(ParseLengthError::TooLong { .. })));
+}
+
+#[rstest]
+#[case(Length::inches(37, 2), Ruler::Eighth, "18½", "eighteen and a half inches")]
+#[case(Length::INCH, Ruler::Eighth, "1", "one inch")]
+#[case(Length::inches(1, 2), Ruler::Eighth, "½", "half an inch")]
+#[case(Length::inches(11, 8), Ruler::Eighth, "1⅜", "one and three eighths inches")]
+#[case(Length::inches(35, 16), Ruler::Eighth, "2³⁄₁₆", "two and three sixteenths inches")]
+#[case(Length::inches(-1, 8), Ruler::Eighth, "−⅛", "minus an eighth inch")]
+#[case(Length::MILLIMETRE * 475, Ruler::Millimetre, "47.5", "forty-seven point five centimetres")]
+#[case(Length::tenth_mm(2505), Ruler::Millimetre, "25.05", "twenty-five point zero five centimetres")]
+#[case(Length::CENTIMETRE * 47, Ruler::Eighth, "about 18½", "about eighteen and a half inches")]
+#[case(Length::INCH * 120, Ruler::Eighth, "120", "one hundred and twenty inches")]
+fn lengths_are_shown_on_the_ruler(
+    #[case] length: Length,
+    #[case] ruler: Ruler,
+    #[case] text: &str,
+    #[case] words: &str,
+) {
+    let shown = ruler.show(length);
+    assert_eq!((shown.text.as_str(), shown.words.as_str()), (text, words));
+    assert_eq!(shown.exact, !text.starts_with("about"));
+}
+
+/// Common practice: 1/8 yd from 1/4 yd, 10 cm from 20 cm.
+#[rstest]
+#[case(System::Inches, Length::INCH * 23, "¾ yd")]
+#[case(System::Inches, Length::INCH * 27, "¾ yd")]
+#[case(System::Inches, Length::INCH * 27 + Length(1), "⅞ yd")]
+#[case(System::Inches, Length::INCH, "¼ yd")]
+#[case(System::Inches, Length::INCH * 47, "1⅜ yd")]
+#[case(System::Centimetres, Length::CENTIMETRE * 61, "70 cm")]
+#[case(System::Centimetres, Length::CENTIMETRE * 3, "20 cm")]
+#[case(System::Centimetres, Length::CENTIMETRE * 119, "1.2 m")]
+fn shops_cut_in_steps(#[case] system: System, #[case] needed: Length, #[case] bought: &str) {
+    assert_eq!(show_bought(ShopStep::usual(system).to_buy(needed), system), bought);
+}
+
+#[test]
+fn prices_go_by_the_length() {
+    let price = Price { amount: Money(1_360), per: Length::YARD };
+    assert_eq!(price.of(Length::INCH * 27), Money(1_020));
+    assert_eq!(price.of(Length::ZERO), Money(0));
+    assert_eq!(Money(1_020).show(), "10.20");
+    assert_eq!(Money(-5).show(), "−0.05");
+}
+
+proptest! {
+    /// What is shown exactly is read back exactly, in words people can type.
+    #[test]
+    fn shown_lengths_read_back(n in 0_i64..50_000, metric in any::<bool>()) {
+        let (length, ruler, system) = if metric {
+            (Length::tenth_mm(n), Ruler::Millimetre, System::Centimetres)
+        } else {
+            (Length::inches(n % 40_000, 64), Ruler::Sixteenth, System::Inches)
+        };
+        let shown = ruler.show(length);
+        prop_assert!(shown.exact);
+        prop_assert_eq!(parse_length(&shown.text, system), Ok(length));
+    }
+
+    /// Rounding goes up, by less than a step.
+    #[test]
+    fn rounding_never_makes_smaller(units in 0_i64..10_000_000, ruler in 0..4_usize) {
+        let ruler = [Ruler::Eighth, Ruler::Sixteenth, Ruler::Millimetre, Ruler::HalfCentimetre][ruler];
+        let up = ruler.up(Length(units));
+        prop_assert!(up >= Length(units) && up - Length(units) < ruler.step());
+        prop_assert!(up.is_multiple_of(ruler.step()));
+    }
+
+    /// Buying before the wash always leaves at least what is needed after it, and no whole unit more.
+    #[test]
+    fn shrinking_leaves_enough(units in 1_i64..100_000_000, ppm in 0_u32..400_000) {
+        let needed = Length(units);
+        let bought = needed.before_shrinking(ppm);
+        prop_assert!(bought.shrunk(ppm) >= needed);
+        prop_assert!((bought - Length(1)).shrunk(ppm) < needed || ppm == 0);
+    }
+
+    #[test]
+    fn a_step_is_never_short(units in 1_i64..100_000_000) {
+        for system in [System::Inches, System::Centimetres] {
+            let shop = ShopStep::usual(system);
+            let bought = shop.to_buy(Length(units));
+            prop_assert!(bought >= Length(units) && bought >= shop.min);
+            let one_less = bought - shop.step.unwrap_or(Length(1));
+            prop_assert!(one_less < Length(units) || one_less < shop.min);
+        }
+    }
+
+    /// Whatever is typed, reading it ends in a length within bounds or in a sentence.
+    #[test]
+    fn reading_never_fails_badly(text in "\\PC{0,24}") {
+        match parse_length(&text, System::Inches) {
+            Ok(length) => prop_assert!(length >= Length::ZERO && length <= bofta_core::measure::LONGEST),
+            Err(error) => prop_assert!(!error.to_string().is_empty()),
+        }
+    }
+}

@@ -1,0 +1,144 @@
+//! Projects: edits that hold or name their field, and what a project comes to.
+#![allow(missing_docs)]
+
+use bofta_core::buying::{other_widths, purchases};
+use bofta_core::cutting::{Step, cut_list};
+use bofta_core::lay::{Budget, Silent, solve, verify};
+use bofta_core::measure::{Length, System, show_bought};
+use bofta_core::piece::Part;
+use bofta_core::project::{BagField, ClothField, Edit, LayField, Look, Pattern, Project, ProjectField};
+use rstest::rstest;
+
+fn bag(field: BagField, value: &str) -> Edit {
+    Edit::Bag { field, value: value.into() }
+}
+
+fn cloth(field: ClothField, value: &str) -> Edit {
+    Edit::Cloth { cloth: "moss-canvas".into(), field, value: value.into() }
+}
+
+fn made(project: &Project, edits: &[Edit]) -> Project {
+    edits.iter().fold(project.clone(), |p, e| p.edited(e).unwrap_or_else(|why| panic!("{e:?}: {why:?}")).0)
+}
+
+fn with_cloth() -> Project {
+    let add = Edit::AddCloth { name: "Moss canvas".into(), material: "canvas".into() };
+    made(&Project::new("Tote", System::Inches), &[add])
+}
+
+#[test]
+fn a_new_project_asks_for_cloth_and_then_is_laid() {
+    let project = Project::new("Tote", System::Inches);
+    let planned = project.plan().expect("drafts");
+    assert!(planned.job.is_none());
+    assert_eq!(planned.unassigned, [Part::Outer, Part::Lining, Part::Pocket, Part::Straps]);
+    let planned = with_cloth().plan().expect("drafts");
+    assert!(planned.unassigned.is_empty());
+    let job = planned.job.expect("a job");
+    let lay = solve(&job, Budget { iterations: 50 }, &mut Silent).expect("laid");
+    assert_eq!(verify(&job, &lay), []);
+    // Corners are a step each for outer and lining, through both layers at once.
+    let steps = cut_list(&job, &lay.cloths, &planned.draft.pieces);
+    let corners: Vec<_> = steps.iter().filter_map(|s| if let Step::Corners(c) = s { Some(c) } else { None }).collect();
+    assert_eq!(corners.len(), 2);
+    assert!(corners.iter().all(|c| c.layers == 2 && c.across == Length::INCH * 2));
+}
+
+#[test]
+fn fleece_comes_from_fleece_and_cloth_from_cloth() {
+    let project = made(&with_cloth(), &[bag(BagField::Backing, "full-size")]);
+    assert_eq!(project.plan().expect("drafts").unassigned, [Part::Backing]);
+    let project = made(&project, &[Edit::AddCloth { name: "Fleece".into(), material: "fleece".into() }]);
+    assert_eq!(project.cloth_of(Part::Backing).map(|c| c.id.as_str()), Some("fleece"));
+    assert_eq!(project.cloth_of(Part::Outer).map(|c| c.id.as_str()), Some("moss-canvas"));
+    // Taking the fleece away leaves its part without.
+    let project = made(&project, &[Edit::RemoveCloth { cloth: "fleece".into() }]);
+    assert_eq!(project.plan().expect("drafts").unassigned, [Part::Backing]);
+}
+
+#[test]
+fn a_size_typed_in_the_other_system_is_converted() {
+    let project = made(&with_cloth(), &[bag(BagField::Width, "38.1 cm")]);
+    assert_eq!(project.bag.width, Length::INCH * 15);
+    let project = made(&project, &[Edit::Project { field: ProjectField::System, value: "cm".into() }]);
+    assert_eq!((project.system, project.bag.width), (System::Centimetres, Length::INCH * 15));
+    let refused = project.edited(&Edit::Project { field: ProjectField::Ruler, value: "eighth".into() });
+    assert_eq!(refused.expect_err("never mix systems")[0].field, "ruler");
+}
+
+#[rstest]
+#[case(bag(BagField::Width, ""), "width")]
+#[case(bag(BagField::Width, "wide"), "width")]
+#[case(bag(BagField::Height, "-3"), "height")]
+#[case(bag(BagField::Depth, "30 m"), "depth")]
+#[case(bag(BagField::Depth, "15"), "depth")]
+#[case(bag(BagField::SeamSide, "8"), "seam_side")]
+#[case(bag(BagField::Boxing, "round"), "boxing")]
+#[case(bag(BagField::Straps, "perhaps"), "straps")]
+#[case(cloth(ClothField::Width, "0"), "width")]
+#[case(cloth(ClothField::Width, "6 m"), "width")]
+#[case(cloth(ClothField::Width, "1"), "width")]
+#[case(cloth(ClothField::Selvedge, "27"), "selvedge")]
+#[case(cloth(ClothField::Price, "dear"), "price")]
+#[case(cloth(ClothField::Price, "-1"), "price")]
+#[case(cloth(ClothField::Step, "0"), "step")]
+#[case(cloth(ClothField::Owned, "1"), "owned")]
+#[case(cloth(ClothField::Name, " "), "name")]
+#[case(Edit::AddCloth { name: "Moss canvas".into(), material: "canvas".into() }, "name")]
+#[case(Edit::AddCloth { name: "Silk".into(), material: "silk".into() }, "material")]
+#[case(Edit::Assign { part: "outer".into(), cloth: "silk".into() }, "cloth")]
+#[case(Edit::Assign { part: "sail".into(), cloth: "moss-canvas".into() }, "part")]
+#[case(Edit::Lay { field: LayField::Cuts, value: "zigzag".into() }, "cuts")]
+#[case(Edit::Project { field: ProjectField::Name, value: "x".repeat(81) }, "name")]
+#[case(Edit::ClothLook { cloth: "moss-canvas".into(), look: Look { pattern: Pattern::Plain, ground: "green".into(), figure: "#000000".into() } }, "ground")]
+fn an_edit_that_cannot_stand_names_its_field(#[case] edit: Edit, #[case] field: &str) {
+    let problems = with_cloth().edited(&edit).expect_err("it cannot stand");
+    assert_eq!(problems[0].field, field, "{problems:?}");
+    assert!(problems[0].message.len() > 10 && problems[0].message.ends_with(['.', '?']), "{problems:?}");
+}
+
+#[test]
+fn the_pattern_brings_its_direction() {
+    let look = Look { pattern: Pattern::Sprig, ground: "#4F6F52".into(), figure: "#C9D8BE".into() };
+    let project = made(&with_cloth(), &[Edit::ClothLook { cloth: "moss-canvas".into(), look }]);
+    assert_eq!(project.cloths[0].print, bofta_core::cloth::Print::OneWay);
+}
+
+#[test]
+fn documents_read_back_and_unknown_keys_are_refused() {
+    let project = with_cloth();
+    let text = serde_json::to_string(&project).expect("written");
+    assert_eq!(serde_json::from_str::<Project>(&text).expect("read"), project);
+    let odd = text.replacen("{", "{\"colour\":1,", 1);
+    assert!(serde_json::from_str::<Project>(&odd).is_err());
+}
+
+#[test]
+fn the_shopping_list_knows_steps_prices_and_what_is_owned() {
+    let project = made(&with_cloth(), &[cloth(ClothField::Price, "12,50"), cloth(ClothField::WashFirst, "yes")]);
+    let job = project.plan().expect("drafts").job.expect("a job");
+    let lay = solve(&job, Budget { iterations: 200 }, &mut Silent).expect("laid");
+    let list = purchases(&job, &lay);
+    assert_eq!(list.len(), 1);
+    let line = &list[0];
+    assert!(line.length >= line.needed && line.length.is_multiple_of(Length::inches(9, 2)));
+    assert_eq!(line.spare, line.length - line.needed);
+    assert_eq!(line.cost, Some(lay.cost));
+    // Washing takes 5 %, so more than the washed length is needed.
+    assert!(line.needed > lay.cloths[0].needed_length);
+    let owned = made(&project, &[cloth(ClothField::Owned, "3 yd")]);
+    let job = owned.plan().expect("drafts").job.expect("a job");
+    let lay = solve(&job, Budget { iterations: 200 }, &mut Silent).expect("laid");
+    let line = &purchases(&job, &lay)[0];
+    assert!(line.owned && line.cost.is_none() && lay.cost.0 == 0);
+}
+
+#[test]
+fn other_widths_leave_out_the_own_one() {
+    let project = with_cloth();
+    let job = project.plan().expect("drafts").job.expect("a job");
+    let widths = other_widths(&job, "moss-canvas", 50);
+    let names: Vec<_> = widths.iter().map(|w| w.width.in_units(System::Inches)).collect();
+    assert_eq!(names, [44.0, 60.0]);
+    assert!(widths.iter().all(|w| w.length.is_some_and(|l| show_bought(l, System::Inches).ends_with("yd"))));
+}

@@ -1,0 +1,130 @@
+//! `bofta lay`, `check` and `backup` as a user runs them.
+#![allow(missing_docs)]
+
+mod support;
+
+use std::path::Path;
+use std::process::{Command, Output};
+use support::PROGRAM;
+
+fn bofta(folder: &Path, args: &[&str]) -> Output {
+    Command::new(PROGRAM).args(args).current_dir(folder).output().expect("it runs")
+}
+
+fn job(pieces: &str) -> String {
+    format!(
+        r#"{{ "format": "bofta-job", "version": 1, "units": "in", "name": "Twelve", "pieces": [{pieces}],
+            "cloths": [{{ "id": "c", "kind": "roll", "width": 44, "selvedge": 0.5, "trim": 0.5, "step": 4.5, "min": 9 }}] }}"#
+    )
+}
+
+fn rect(id: &str, width: f64, height: f64) -> String {
+    format!(
+        r#"{{ "id": "{id}", "count": 1, "outline": {{ "rect": [{width}, {height}] }}, "grain": "either", "print": "ignore", "cloths": ["c"] }}"#
+    )
+}
+
+fn twelve() -> String {
+    let pieces: Vec<String> =
+        (0..12).map(|i| rect(&format!("p{i}"), 5.0 + f64::from(i), 4.5 + f64::from(i % 5) * 2.0)).collect();
+    job(&pieces.join(","))
+}
+
+#[test]
+fn a_job_is_laid_and_checked() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let at = folder.path();
+    std::fs::write(at.join("job.json"), twelve()).expect("written");
+    let laid = bofta(at, &["lay", "job.json", "-o", "lay.json", "--seconds", "5", "--iterations", "300", "--progress"]);
+    assert_eq!(laid.status.code(), Some(0), "{laid:?}");
+    assert!(String::from_utf8_lossy(&laid.stderr).contains("iterations"));
+    let checked = bofta(at, &["check", "job.json", "lay.json"]);
+    assert_eq!(checked.status.code(), Some(0), "{checked:?}");
+    // The same seed and iterations: the same lay.
+    let again = bofta(at, &["lay", "job.json", "--seconds", "5", "--iterations", "300"]);
+    let without_time =
+        |text: &str| text.lines().filter(|l| !l.contains("\"seconds\"")).map(str::to_owned).collect::<Vec<_>>();
+    let first = std::fs::read_to_string(at.join("lay.json")).expect("written");
+    assert_eq!(without_time(&first), without_time(&String::from_utf8_lossy(&again.stdout)));
+}
+
+/// Any one placement moved by 1/64 in into a neighbour or over the edge is rejected.
+#[test]
+fn a_moved_placement_is_rejected() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let at = folder.path();
+    // Three squares fill the usable width of 43 in, so every move sideways meets a neighbour or a selvedge.
+    let pieces = [rect("a", 14.0, 10.0), rect("b", 15.0, 10.0), rect("c", 14.0, 10.0)].join(",");
+    std::fs::write(at.join("job.json"), job(&pieces)).expect("written");
+    assert_eq!(bofta(at, &["lay", "job.json", "-o", "lay.json", "--seconds", "0"]).status.code(), Some(0));
+    let text = std::fs::read_to_string(at.join("lay.json")).expect("written");
+    let lay: serde_json::Value = serde_json::from_str(&text).expect("JSON");
+    for i in 0..3 {
+        for nudge in [1.0 / 64.0, -1.0 / 64.0] {
+            let mut moved = lay.clone();
+            let x = &mut moved["cloths"][0]["placements"][i]["x"];
+            *x = (x.as_f64().expect("a number") + nudge).into();
+            std::fs::write(at.join("moved.json"), moved.to_string()).expect("written");
+            let checked = bofta(at, &["check", "job.json", "moved.json"]);
+            assert_eq!(checked.status.code(), Some(1), "piece {i} moved by {nudge}");
+            assert!(!checked.stdout.is_empty(), "it says what is wrong");
+        }
+    }
+}
+
+#[test]
+fn what_does_not_fit_exits_3_and_still_writes_the_lay() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let at = folder.path();
+    let pieces = [rect("wide", 50.0, 60.0), rect("small", 5.0, 5.0)].join(",");
+    std::fs::write(at.join("job.json"), job(&pieces)).expect("written");
+    let laid = bofta(at, &["lay", "job.json", "-o", "lay.json", "--seconds", "0"]);
+    assert_eq!(laid.status.code(), Some(3));
+    assert!(String::from_utf8_lossy(&laid.stderr).contains("wide"));
+    assert_eq!(bofta(at, &["check", "job.json", "lay.json"]).status.code(), Some(0));
+}
+
+#[test]
+fn bad_input_exits_2_with_one_line_and_writes_nothing() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let at = folder.path();
+    let good = twelve();
+    for (name, text, field) in [
+        ("truncated", good[..good.len() / 2].to_owned(), "ends at line"),
+        ("unknown key", good.replacen("\"units\"", "\"unit\"", 1), "unit"),
+        ("negative", good.replacen("[5,", "[-5,", 1), "pieces[0].outline"),
+        ("narrow", good.replacen("\"width\": 44", "\"width\": 0.75", 1), "cloths[0].width"),
+        (
+            "not yet",
+            good.replacen("\"kind\": \"roll\", \"width\": 44", "\"kind\": \"sheet\", \"rect\": [44, 50]", 1),
+            "not yet",
+        ),
+    ] {
+        std::fs::write(at.join("bad.json"), text).expect("written");
+        let laid = bofta(at, &["lay", "bad.json", "-o", "never.json", "--seconds", "0"]);
+        assert_eq!(laid.status.code(), Some(2), "{name}");
+        let said = String::from_utf8_lossy(&laid.stderr).into_owned();
+        assert!(said.contains(field), "{name}: {said}");
+        assert_eq!(said.trim().lines().count(), 1, "{said}");
+        assert!(!at.join("never.json").exists());
+    }
+    assert_eq!(bofta(at, &["lay", "missing.json"]).status.code(), Some(2));
+    assert_eq!(bofta(at, &["lay", "bad.json", "--seconds", "-1"]).status.code(), Some(2));
+}
+
+#[test]
+fn a_database_is_backed_up() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let data = folder.path().join("data");
+    let server = support::Server::start("serve", &data);
+    server.post("/api/projects", &serde_json::json!({ "name": "Tote", "system": "cm" }));
+    let data = data.to_str().expect("plain");
+    let done = bofta(folder.path(), &["backup", "copy.db", "--data", data]);
+    assert_eq!(done.status.code(), Some(0), "{done:?}");
+    assert_eq!(
+        bofta(folder.path(), &["backup", "copy.db", "--data", data]).status.code(),
+        Some(2),
+        "it is there already"
+    );
+    assert_eq!(bofta(folder.path(), &["backup", "other.db", "--data", "nowhere"]).status.code(), Some(2));
+}

@@ -1,0 +1,350 @@
+//! The server through its real interface.
+#![allow(missing_docs)]
+
+mod support;
+
+use serde_json::{Value, json};
+use std::io::{BufRead, BufReader};
+use std::time::{Duration, Instant};
+use support::Server;
+
+fn demo() -> (tempfile::TempDir, Server) {
+    let folder = tempfile::tempdir().expect("a folder");
+    let server = Server::start("demo", folder.path());
+    (folder, server)
+}
+
+fn bag(field: &str, value: &str) -> Value {
+    json!([{ "edit": "bag", "field": field, "value": value }])
+}
+
+fn size(view: &Value, field: &str) -> String {
+    let sizes = view["bag"]["sizes"].as_array().expect("sizes");
+    let size = sizes.iter().find(|s| s["field"] == field).expect("the field");
+    size["value"]["text"].as_str().expect("text").to_owned()
+}
+
+#[test]
+fn the_demo_has_three_projects_that_are_laid() {
+    let (_folder, server) = demo();
+    let (status, shelf) = server.get("/api/projects");
+    assert_eq!(status, 200);
+    let cards = shelf.as_array().expect("cards");
+    assert_eq!(cards.len(), 3);
+    for card in cards {
+        let (_, view) = server.get(&format!("/api/projects/{}", card["id"].as_str().expect("id")));
+        assert_eq!(view["lay"]["complete"], true, "{}", card["name"]);
+        assert!(view["problems"].as_array().is_some_and(Vec::is_empty));
+    }
+}
+
+#[test]
+fn from_nothing_to_the_sheet() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let server = Server::start("serve", folder.path());
+    assert_eq!(server.get("/api/projects").1, json!([]));
+    let (status, view) = server.post("/api/projects", &json!({ "name": "Own tote", "system": "in" }));
+    assert_eq!(status, 200);
+    let id = view["id"].as_str().expect("id").to_owned();
+    assert!(view["lay"].is_null());
+    assert_eq!(server.get(&format!("/api/projects/{id}/steps/1")).0, 409, "nothing is laid yet");
+    let (status, view) = server.edit(
+        &id,
+        json!([
+            { "edit": "bag", "field": "width", "value": "15" },
+            { "edit": "bag", "field": "height", "value": "13" },
+            { "edit": "bag", "field": "depth", "value": "5" },
+            { "edit": "add-cloth", "name": "Pea canvas", "material": "canvas" },
+            { "edit": "cloth", "cloth": "pea-canvas", "field": "print", "value": "one-way" },
+            { "edit": "cloth", "cloth": "pea-canvas", "field": "price", "value": "12" },
+        ]),
+    );
+    assert_eq!(status, 200, "{view}");
+    // (15 + 5 + 2 × ½) × (13 + 2½ + ½ + ½)
+    assert_eq!(view["pieces"][0]["width"]["size"]["text"], "21");
+    assert_eq!(view["pieces"][0]["height"]["size"]["text"], "16½");
+    assert_eq!(view["lay"]["complete"], true);
+    assert_eq!(view["purchases"].as_array().map(Vec::len), Some(1));
+    let (status, step) = server.get(&format!("/api/projects/{id}/steps/3"));
+    assert_eq!((status, &step["number"]), (200, &json!(3)));
+    assert!(step["reading"]["words"].as_str().is_some_and(|w| w.ends_with("inches")));
+    let total = view["steps"].as_u64().expect("steps");
+    assert_eq!(server.get(&format!("/api/projects/{id}/steps/{}", total + 1)).0, 404);
+    for (file, kind, start) in [
+        ("cut-sheet.pdf", "application/pdf", "%PDF-"),
+        ("cut-list.csv", "text/csv; charset=utf-8", "piece,part"),
+        ("job.json", "application/json", "{"),
+        ("lay.json", "application/json", "{"),
+        ("lay/pea-canvas.svg", "image/svg+xml", "<svg"),
+    ] {
+        let (status, of_kind, body) = server.bytes(&format!("/api/projects/{id}/{file}"));
+        assert_eq!((status, of_kind.as_str()), (200, kind));
+        assert!(body.starts_with(start.as_bytes()), "{file}");
+    }
+    assert_eq!(server.bytes(&format!("/api/projects/{id}/lay/silk.svg")).0, 404);
+}
+
+/// Poppler measures the sheet independently: Letter is 8½ × 11 in (ANSI), A4 210 × 297 mm (ISO 216).
+#[test]
+fn the_sheet_is_printed_at_paper_size() {
+    let (folder, server) = demo();
+    for (id, size) in [("harvest-tote", "612 x 792 pts (letter)"), ("seed-swap-tote", "595.28 x 841.89 pts (A4)")] {
+        let (_, _, pdf) = server.bytes(&format!("/api/projects/{id}/cut-sheet.pdf"));
+        let file = folder.path().join("sheet.pdf");
+        std::fs::write(&file, pdf).expect("written");
+        let out = std::process::Command::new("pdfinfo").arg(&file).output().expect("pdfinfo is installed");
+        let text = String::from_utf8_lossy(&out.stdout).into_owned();
+        assert!(text.contains(size), "{text}");
+    }
+}
+
+#[test]
+fn bad_input_names_the_field_and_changes_nothing() {
+    let (_folder, server) = demo();
+    let (_, before) = server.get("/api/projects/harvest-tote");
+    for (edits, field) in [
+        (bag("width", "0"), "width"),
+        (bag("width", "wide"), "width"),
+        (bag("height", "-4"), "height"),
+        (bag("height", "900 yd"), "height"),
+        (bag("depth", "16"), "depth"),
+        (bag("seam_side", "9"), "seam_side"),
+        (json!([{ "edit": "cloth", "cloth": "oat-ticking", "field": "width", "value": "1/2" }]), "width"),
+        (json!([{ "edit": "assign", "part": "outer", "cloth": "silk" }]), "cloth"),
+        (json!([]), "edits"),
+    ] {
+        let (status, body) = server.edit("harvest-tote", edits.clone());
+        assert_eq!(status, 422, "{edits}: {body}");
+        assert_eq!(body["problems"][0]["field"], field, "{body}");
+        assert!(body["message"].as_str().is_some_and(|m| m.len() > 10));
+    }
+    // The second edit cannot stand, so the first is not made either.
+    let both =
+        json!([{ "edit": "bag", "field": "width", "value": "18" }, { "edit": "bag", "field": "depth", "value": "x" }]);
+    assert_eq!(server.edit("harvest-tote", both).0, 422);
+    for broken in [
+        "{",
+        "{\"based_on\":1}",
+        "{\"based_on\":1,\"edits\":[{\"edit\":\"fly\"}]}",
+        "{\"based_on\":1,\"edits\":[],\"colour\":2}",
+    ] {
+        let (status, body) = server.post_text("/api/projects/harvest-tote/edits", broken);
+        assert_eq!(status, 422, "{broken}");
+        assert_eq!(body["problems"][0]["field"], "body");
+    }
+    assert_eq!(server.get("/api/projects/harvest-tote").1, before, "the last good state stays");
+    assert_eq!(server.post("/api/projects", &json!({ "name": " ", "system": "in" })).1["problems"][0]["field"], "name");
+    assert_eq!(
+        server.post("/api/projects", &json!({ "name": "Tote", "system": "ell" })).1["problems"][0]["field"],
+        "system"
+    );
+    assert_eq!(server.get("/api/projects/nobody").0, 404);
+    assert_eq!(server.get("/api/nothing").0, 404);
+}
+
+#[test]
+fn a_piece_that_fits_no_cloth_is_said_and_the_rest_is_laid() {
+    let (_folder, server) = demo();
+    let wide = json!([
+        { "edit": "bag", "field": "strap_length", "value": "80" },
+        { "edit": "bag", "field": "width", "value": "60" },
+    ]);
+    let (status, view) = server.edit("harvest-tote", wide);
+    assert_eq!(status, 200, "{view}");
+    assert_eq!(view["lay"]["complete"], false);
+    let notices = view["notices"].to_string();
+    assert!(notices.contains("Outer panel is 66½"), "{notices}");
+}
+
+#[test]
+fn two_tabs_cannot_overwrite_each_other() {
+    let (_folder, server) = demo();
+    let (_, first) = server.get("/api/projects/harvest-tote");
+    let on = |value: &str| json!({ "based_on": first["revision"], "edits": bag("height", value) });
+    let (status, mine) = server.post("/api/projects/harvest-tote/edits", &on("14"));
+    assert_eq!(status, 200);
+    let (status, body) = server.post("/api/projects/harvest-tote/edits", &on("15"));
+    assert_eq!(status, 409);
+    assert_eq!(body["current"]["revision"], mine["revision"]);
+    assert_eq!(size(&body["current"], "height"), "14", "the later one is shown what is there");
+    let again = json!({ "based_on": body["current"]["revision"], "edits": bag("height", "15") });
+    assert_eq!(server.post("/api/projects/harvest-tote/edits", &again).0, 200, "and can make the change on top");
+}
+
+#[test]
+fn undo_and_redo_go_through_the_edits() {
+    let (_folder, server) = demo();
+    let (_, one) = server.edit("bulb-sack", bag("width", "12"));
+    assert_eq!(one["undo"], "width 12");
+    assert!(one["tally"]["cloth"].is_string());
+    let (status, undone) = server.post("/api/projects/bulb-sack/undo", &json!({ "based_on": one["revision"] }));
+    assert_eq!((status, size(&undone, "width").as_str(), &undone["redo"]), (200, "11", &json!("width 12")));
+    assert_eq!(server.post("/api/projects/bulb-sack/undo", &json!({ "based_on": undone["revision"] })).0, 409);
+    let (_, redone) = server.post("/api/projects/bulb-sack/redo", &json!({ "based_on": undone["revision"] }));
+    assert_eq!(size(&redone, "width"), "12");
+}
+
+#[test]
+fn a_preview_keeps_nothing() {
+    let (_folder, server) = demo();
+    let (_, before) = server.get("/api/projects/harvest-tote");
+    let body = json!({ "based_on": before["revision"], "edits": bag("depth", "7") });
+    let (status, preview) = server.post("/api/projects/harvest-tote/preview", &body);
+    assert_eq!((status, size(&preview, "depth").as_str()), (200, "7"));
+    let change = preview["tally"]["change"].as_str().expect("a deeper bag takes more cloth");
+    assert!(change.starts_with('+') && change.ends_with("yd"), "{change}");
+    assert_eq!(server.get("/api/projects/harvest-tote").1, before);
+}
+
+/// The last acknowledged edit is there after SIGKILL in the middle of edits.
+#[test]
+fn acknowledged_edits_survive_a_kill() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let mut id = None;
+    let mut expected = String::new();
+    for round in 0..4 {
+        let server = Server::start("serve", folder.path());
+        let id = id.get_or_insert_with(|| {
+            let (_, view) = server.post("/api/projects", &json!({ "name": "Tote", "system": "in" }));
+            view["id"].as_str().expect("id").to_owned()
+        });
+        let (_, found) = server.get(&format!("/api/projects/{id}"));
+        if round > 0 {
+            assert_eq!(size(&found, "height"), expected);
+        }
+        for n in 0..12 {
+            expected = (10 + round * 12 + n).to_string();
+            assert_eq!(server.edit(id, bag("height", &expected)).0, 200);
+        }
+        server.kill();
+    }
+}
+
+#[test]
+fn cutting_freezes_the_plan() {
+    let (_folder, server) = demo();
+    let done = |count: u32| json!([{ "edit": "steps-done", "count": count }]);
+    assert_eq!(server.edit("harvest-tote", done(2)).0, 200);
+    let (status, body) = server.edit("harvest-tote", bag("width", "14"));
+    assert_eq!((status, body["problems"][0]["field"].as_str()), (422, Some("steps_done")));
+    assert_eq!(server.get("/api/projects/harvest-tote/search").0, 409);
+    let rename = json!([{ "edit": "project", "field": "name", "value": "Harvest tote, the second" }]);
+    assert_eq!(server.edit("harvest-tote", rename).0, 200, "a name is no part of the plan");
+    assert_eq!(server.edit("harvest-tote", done(0)).0, 200);
+    assert_eq!(server.edit("harvest-tote", bag("width", "14")).0, 200);
+}
+
+#[test]
+fn other_ways_and_other_widths_are_told() {
+    let (_folder, server) = demo();
+    let (status, ways) = server.get("/api/projects/harvest-tote/alternatives");
+    assert_eq!(status, 200);
+    let ways = ways.as_array().expect("ways");
+    assert_eq!(ways[0]["chosen"], true);
+    let names: Vec<_> = ways.iter().filter_map(|w| w["name"].as_str()).collect();
+    assert!(names.contains(&"Edge to edge") && names.contains(&"Straps along"), "{names:?}");
+    let along = ways.iter().find(|w| w["name"] == "Straps along").expect("there");
+    let (status, view) = server.edit("harvest-tote", along["edits"].clone());
+    assert_eq!((status, view["choices"]["straps"].as_str()), (200, Some("along")));
+    let (_, widths) = server.get("/api/projects/harvest-tote/other-widths");
+    assert_eq!(widths.as_array().map(Vec::len), Some(3), "one entry for each cloth bought");
+}
+
+#[test]
+fn the_cupboard_lends_cloth_to_any_project() {
+    let (_folder, server) = demo();
+    let (_, before) = server.get("/api/projects/bulb-sack");
+    let take = json!({ "based_on": before["revision"], "cloth": "seed-dot-lawn" });
+    let (status, view) = server.post("/api/projects/bulb-sack/take", &take);
+    assert_eq!(status, 200);
+    assert_eq!(view["cloths"].as_array().map(Vec::len), Some(2));
+    assert_eq!(view["cloths"][1]["look"]["pattern"], "seeds");
+    assert_eq!(server.post("/api/projects/bulb-sack/take", &json!({ "based_on": 9, "cloth": "silk" })).0, 404);
+    let (status, kept) = server.post("/api/projects/bulb-sack/cloths/seed-dot-lawn/keep", &json!({}));
+    assert_eq!(status, 200);
+    assert_eq!(server.delete("/api/cupboard/seed-dot-lawn"), 200);
+    let (_, now) = server.get("/api/cupboard");
+    assert_eq!(now.as_array().map(Vec::len), kept.as_array().map(|k| k.len() - 1));
+}
+
+#[test]
+fn projects_are_put_away_and_put_back() {
+    let (_folder, server) = demo();
+    assert_eq!(server.delete("/api/projects/bulb-sack"), 204);
+    assert_eq!(server.get("/api/projects/bulb-sack").0, 404);
+    assert_eq!(server.post("/api/projects/bulb-sack/restore", &json!({})).0, 204);
+    assert_eq!(server.get("/api/projects/bulb-sack").0, 200);
+    assert_eq!(server.delete("/api/projects/nobody"), 404);
+}
+
+/// Each better lay, progress and the end come as events; what was found is kept.
+#[test]
+fn the_search_streams_and_ends() {
+    let (_folder, server) = demo();
+    let stream = reqwest::blocking::Client::builder().timeout(Duration::from_secs(30)).build().expect("a client");
+    let answer =
+        stream.get(format!("{}/api/projects/seed-swap-tote/search?seconds=1", server.base)).send().expect("a stream");
+    assert_eq!(answer.status(), 200);
+    let lines: Vec<String> = BufReader::new(answer).lines().map_while(Result::ok).collect();
+    let count = |name: &str| lines.iter().filter(|l| **l == format!("event: {name}")).count();
+    assert!(count("lay") >= 1 && count("done") == 1, "{lines:?}");
+    assert!((1..=12).contains(&count("progress")), "at most ten a second");
+    let data = lines.iter().rev().find(|l| l.starts_with("data: ")).expect("the end");
+    let done: Value = serde_json::from_str(&data[6..]).expect("JSON");
+    assert!(done["iterations"].as_u64().is_some_and(|n| n > 100));
+    let (_, view) = server.get("/api/projects/seed-swap-tote");
+    assert_eq!(view["lay"]["complete"], true);
+}
+
+/// Leaving stops the search: the server is soon idle again and still answers.
+#[test]
+fn closing_the_stream_stops_the_search() {
+    let (_folder, server) = demo();
+    for _ in 0..8 {
+        let answer = reqwest::blocking::get(format!("{}/api/projects/seed-swap-tote/search?seconds=600", server.base))
+            .expect("a stream");
+        let mut first = String::new();
+        BufReader::new(answer).read_line(&mut first).expect("an event");
+        assert!(first.starts_with("event:"));
+    }
+    // Eight searches of ten minutes would hold both threads; a glance answers as before once they have stopped.
+    let start = Instant::now();
+    assert_eq!(server.get("/api/projects/harvest-tote/alternatives").0, 200);
+    assert!(start.elapsed() < Duration::from_secs(60), "searches go on after their streams were closed");
+}
+
+#[test]
+fn pages_are_served_for_any_place_in_the_application() {
+    let (_folder, server) = demo();
+    for path in ["/", "/projects/harvest-tote/lay", "/cupboard"] {
+        let (status, kind, body) = server.bytes(path);
+        assert_eq!((status, kind.as_str()), (200, "text/html"));
+        let page = String::from_utf8_lossy(&body).into_owned();
+        assert!(page.contains("<div id=\"root\">"));
+        assert!(
+            !page.contains("http://") && !page.contains("https://") || page.contains("www.w3.org"),
+            "nothing is fetched from elsewhere"
+        );
+    }
+}
+
+/// The committed document and the types made from it are those of this code.
+#[test]
+fn the_generated_types_are_current() {
+    let web = std::path::Path::new(env!("CARGO_MANIFEST_DIR")).join("../../web");
+    let now = std::process::Command::new(support::PROGRAM).arg("openapi").output().expect("it runs").stdout;
+    let now = String::from_utf8(now).expect("text");
+    let committed = std::fs::read_to_string(web.join("openapi.json")).expect("committed");
+    assert_eq!(committed.trim(), now.trim(), "run `bofta openapi > web/openapi.json` and `npm run api`");
+    let folder = tempfile::tempdir().expect("a folder");
+    let fresh = folder.path().join("schema.ts");
+    let made = std::process::Command::new("npx")
+        .args(["openapi-typescript", "openapi.json", "-o"])
+        .arg(&fresh)
+        .current_dir(&web)
+        .output()
+        .expect("npx is there");
+    assert!(made.status.success(), "{}", String::from_utf8_lossy(&made.stderr));
+    let types = std::fs::read_to_string(web.join("src/api/generated/schema.ts")).expect("committed");
+    assert_eq!(types, std::fs::read_to_string(fresh).expect("made"), "run `npm run api` in web");
+}
