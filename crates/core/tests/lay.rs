@@ -374,7 +374,7 @@ fn touches(job: &Job, lay: &Lay, i: usize, (dx, dy): (Length, Length)) -> bool {
         let (w, h) = job.piece(&p.piece).expect("known").outline.extent(p.turn);
         Region { x: (p.x + dx).0, y: (p.y + dy).0, width: w.0, height: h.0 }
     };
-    let on_bias = |n: usize| lay.cloths[0].placements[n].turn.degrees() % 90 != 0;
+    let on_bias = |n: usize| !lay.cloths[0].placements[n].turn.degrees().is_multiple_of(90);
     let me = region(i, (dx, dy));
     if me.x < cloth.selvedge.0 || me.y < cloth.trim.0 {
         return true;
