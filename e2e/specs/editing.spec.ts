@@ -127,7 +127,7 @@ test('the search is seen, stopped, and taken up again', async ({ page, demo }) =
 
 test('another way to lay it is one press, and can be undone', async ({ page, demo }) => {
   await page.goto(`${demo.address}/projects/harvest-tote/lay`);
-  await page.getByRole('button', { name: 'Stop' }).click();
+  await expect(page.getByTestId('search-state')).toHaveText('no shorter cut will do');
   const before = await page.getByTestId('tally-cloth').textContent();
   await page.getByRole('button', { name: /^Straps along/ }).click();
   await expect(page.getByTestId('tally-change')).toContainText('+');

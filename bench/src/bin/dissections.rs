@@ -35,8 +35,7 @@ fn main() {
     let (mut closed, mut ratios, mut spent) = (0, 0.0, 0.0);
     for case in 0..cases {
         let n = from + case * (to - from + 1) / cases;
-        let (job, height) = dissection(n, &mut random);
-        let best = Length::inches(height, 8);
+        let (job, best) = dissection(n, &mut random);
         let mut until = Until { best, reached: false, start: Instant::now(), seconds };
         let Ok(lay) = solve(&job, Budget { iterations: u64::MAX }, &mut until) else { continue };
         assert!(verify(&job, &lay).is_empty(), "case {case} does not hold");

@@ -111,6 +111,56 @@ fn two_panels_side_by_side() {
     assert!(found.proven);
 }
 
+/// Two 22 × 17 panels and two 5 × 26 straps on 53 in: by area 22½ in of roll might do, but in 21½ in the straps only
+/// lie across, and no length is left beside the panels for both.
+#[test]
+fn a_purchase_is_ruled_out_by_widths_and_heights_together() {
+    let mut tote = job(
+        inch(54),
+        vec![
+            JobPiece { grain: Grain::Length, ..piece("panel", inch(22), inch(17), 2) },
+            piece("strap", inch(5), inch(26), 2),
+        ],
+    );
+    let half = Length::inches(1, 2);
+    tote.cloths[0] =
+        Cloth { selvedge: half, trim: half, shop: ShopStep::usual(System::Inches), ..tote.cloths[0].clone() };
+    let found = lay(&tote, 200);
+    assert_eq!(show_bought(found.cloths[0].buy_length, System::Inches), "¾ yd");
+    assert!(found.proven);
+    // One strap fewer and the shorter purchase does hold them: nothing that is possible is ruled out.
+    tote.pieces.truncate(1);
+    assert_eq!(show_bought(lay(&tote, 200).cloths[0].buy_length, System::Inches), "½ yd");
+}
+
+/// Equal pieces that fill the width exactly, halves and thirds of it above all: the bound is their length, not more.
+#[rstest]
+fn bounds_allow_equal_pieces_side_by_side(#[values(1, 2, 3, 4, 5, 7)] across: u32, #[values(1, 2, 3)] along: u32) {
+    let grid = job(inch(12) * i64::from(across), vec![piece("p", inch(12), inch(7), across * along)]);
+    let upright = Job { pieces: vec![JobPiece { grain: Grain::Length, ..grid.pieces[0].clone() }], ..grid };
+    let found = lay(&upright, 60);
+    assert_eq!(found.cloths[0].needed_length, inch(7) * i64::from(along));
+    assert_eq!(found.bound.length, found.cloths[0].needed_length);
+    assert!(found.proven);
+}
+
+#[test]
+fn what_is_left_over_lies_together() {
+    let mut sack = job(
+        inch(35),
+        vec![
+            JobPiece { grain: Grain::Length, ..piece("panel", inch(18), inch(18), 2) },
+            piece("strap", inch(4), inch(17), 2),
+        ],
+    );
+    sack.rules.keep = (inch(5), inch(5));
+    let found = lay(&sack, 100);
+    let largest = found.cloths[0].offcuts[0];
+    let area = |w: Length, h: Length| w.in_units(System::Inches) * h.in_units(System::Inches);
+    // Straps beside each other leave 9 in of width over the whole length; apart they would not.
+    assert!(area(largest.width, largest.height) >= area(inch(9), found.cloths[0].needed_length), "{largest:?}");
+}
+
 #[test]
 fn selvedge_trim_shrinkage_and_step_are_reckoned() {
     let mut one = job(inch(44), vec![JobPiece { grain: Grain::Length, ..piece("p", inch(20), inch(30), 2) }]);
@@ -290,7 +340,7 @@ proptest! {
         for pair in watch.0.windows(2) {
             prop_assert!(pair[1].bought() <= pair[0].bought());
         }
-        prop_assert!(last.bought() >= last.bound.length);
+        prop_assert!(last.bought() >= last.bound.length, "the bound is above a lay that is there");
         if last.proven {
             prop_assert_eq!(last.bought(), last.bound.length);
         }
@@ -346,6 +396,16 @@ proptest! {
         prop_assert!(missing.is_empty() || only_piece, "{missing:?} never come off");
         let twice = freed.windows(2).any(|w| w[0] == w[1]);
         prop_assert!(!twice);
+    }
+
+    /// A bound is never above a lay that exists: cut a rectangle up and ask for its own length.
+    #[test]
+    fn no_bound_is_above_a_known_lay(seed in any::<u64>(), n in 2_usize..14) {
+        let mut random = Random::new(seed);
+        let height = 8 * (10 + random.below(40) as i64);
+        let job = support::dissection(8 * (20 + random.below(30) as i64), height, n, &mut random);
+        let found = solve(&job, Budget { iterations: 0 }, &mut Silent).expect("a sound job");
+        prop_assert!(found.bound.length <= Length::inches(height, 8));
     }
 
     /// A moved piece is seen: any placement pushed by 1/64 in into a neighbour or over the edge.

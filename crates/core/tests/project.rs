@@ -2,9 +2,10 @@
 #![allow(missing_docs)]
 
 use bofta_core::buying::{other_widths, purchases};
+use bofta_core::cloth::{Money, Price};
 use bofta_core::cutting::{Step, cut_list};
 use bofta_core::lay::{Budget, Silent, solve, verify};
-use bofta_core::measure::{Length, System, show_bought};
+use bofta_core::measure::{Length, ShopStep, System, show_bought};
 use bofta_core::piece::Part;
 use bofta_core::project::{BagField, ClothField, Edit, LayField, Look, Pattern, Project, ProjectField};
 use rstest::rstest;
@@ -64,6 +65,19 @@ fn a_size_typed_in_the_other_system_is_converted() {
     assert_eq!((project.system, project.bag.width), (System::Centimetres, Length::INCH * 15));
     let refused = project.edited(&Edit::Project { field: ProjectField::Ruler, value: "eighth".into() });
     assert_eq!(refused.expect_err("never mix systems")[0].field, "ruler");
+}
+
+#[test]
+fn a_change_of_system_brings_the_shops_along() {
+    let project = made(&with_cloth(), &[cloth(ClothField::Price, "9.14")]);
+    let metric = made(&project, &[Edit::Project { field: ProjectField::System, value: "cm".into() }]);
+    let now = &metric.cloths[0];
+    assert_eq!(now.shop, ShopStep::usual(System::Centimetres));
+    // 9.14 a yard of 0.9144 m is 9.9956 a metre.
+    assert_eq!(now.price, Some(Price { amount: Money(1_000), per: Length::METRE }));
+    let own = made(&project, &[cloth(ClothField::Step, "9")]);
+    let metric = made(&own, &[Edit::Project { field: ProjectField::System, value: "cm".into() }]);
+    assert_eq!(metric.cloths[0].shop.step, Some(Length::INCH * 9), "a step of one's own stays");
 }
 
 #[rstest]

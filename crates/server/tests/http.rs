@@ -174,6 +174,8 @@ fn two_tabs_cannot_overwrite_each_other() {
 #[test]
 fn undo_and_redo_go_through_the_edits() {
     let (_folder, server) = demo();
+    let (_, same) = server.edit("bulb-sack", bag("width", "11 in"));
+    assert!(same["undo"].is_null() && same["revision"] == 1, "typed again as it was");
     let (_, one) = server.edit("bulb-sack", bag("width", "12"));
     assert_eq!(one["undo"], "width 12");
     assert!(one["tally"]["cloth"].is_string());
@@ -227,6 +229,7 @@ fn cutting_freezes_the_plan() {
     assert_eq!(server.edit("harvest-tote", done(2)).0, 200);
     let (status, body) = server.edit("harvest-tote", bag("width", "14"));
     assert_eq!((status, body["problems"][0]["field"].as_str()), (422, Some("steps_done")));
+    assert_eq!(server.edit("harvest-tote", done(500)).0, 422, "more steps than the plan has");
     assert_eq!(server.get("/api/projects/harvest-tote/search").0, 409);
     let rename = json!([{ "edit": "project", "field": "name", "value": "Harvest tote, the second" }]);
     assert_eq!(server.edit("harvest-tote", rename).0, 200, "a name is no part of the plan");

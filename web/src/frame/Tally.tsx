@@ -1,9 +1,18 @@
 // The tally: what this project needs, costs and wastes now, and what is to look at.
+import { useSyncExternalStore } from 'react';
 import { Link } from 'react-router';
 import { useProject } from '../project/ProjectContext';
 
+const wide = window.matchMedia('(min-width: 900px)');
+const onChange = (changed: () => void) => {
+  wide.addEventListener('change', changed);
+  return () => wide.removeEventListener('change', changed);
+};
+
 export function Tally() {
   const { view } = useProject();
+  // Beside the stage it is always open; below it, it folds into a bar.
+  const isWide = useSyncExternalStore(onChange, () => wide.matches);
   const { tally } = view;
   const rows: [string, string | null | undefined][] = [
     ['cost', tally.cost],
@@ -21,11 +30,8 @@ export function Tally() {
       aria-label="Tally"
       className="sheet fixed inset-x-0 bottom-0 z-20 max-h-[45vh] overflow-auto rounded-none p-3 min-[900px]:static min-[900px]:max-h-none min-[900px]:w-[236px] min-[900px]:shrink-0 min-[900px]:rounded min-[900px]:p-4 print:hidden"
     >
-      <details open={window.innerWidth >= 900} className="group">
-        <summary
-          className="list-none min-[900px]:pointer-events-none"
-          tabIndex={window.innerWidth >= 900 ? -1 : 0}
-        >
+      <details key={String(isWide)} open={isWide}>
+        <summary className="list-none min-[900px]:pointer-events-none" tabIndex={isWide ? -1 : 0}>
           <span className="font-heading text-sm">This bag</span>
           <span className="flex flex-wrap items-baseline gap-x-2">
             <span className="font-heading text-[27px] leading-9" data-testid="tally-cloth">

@@ -228,7 +228,7 @@ impl BoxedTote {
                     "strap_inset",
                     self.strap_inset,
                     format!(
-                        "The strap sits {} in from the edge of the face: between 0 and {} is allowed, or its ends meet.",
+                        "From the edge of the face to the strap is {}: between 0 and {} is allowed, or the strap’s ends meet.",
                         show(self.strap_inset),
                         show(most)
                     ),

@@ -1,8 +1,9 @@
 //! Lengths that no lay on a strip can beat.
 //!
-//! Area; the tallest piece; pieces too wide to lie side by side; and dual-feasible functions applied to the widths
-//! (Fekete and Schepers 2004, "A general framework for bounds for higher-dimensional orthogonal packing problems").
-//! A piece that may lie two ways counts with the lesser of its two contributions, so every bound stays valid.
+//! Area; the tallest piece; pieces too wide to lie side by side; and dual-feasible functions (Fekete and Schepers 2004,
+//! "A general framework for bounds for higher-dimensional orthogonal packing problems"), on the widths for a length
+//! outright, and on widths and heights together to rule out one length. A piece that may lie two ways counts with the
+//! lesser of its two contributions, so every bound stays valid.
 
 use super::job::{Cuts, JobPiece};
 use super::strip::Strip;
@@ -25,7 +26,8 @@ pub(super) fn strip_bound(strip: &Strip) -> i64 {
         .flat_map(|k| k.choices.iter().flat_map(|c| [c.width, strip.width - c.width + 1]))
         .filter(|e| *e > 0 && 2 * e <= strip.width + 1)
         .collect();
-    steps.push(strip.width / 2 + 1);
+    // Not a unit more: two halves of the width do lie side by side.
+    steps.push((strip.width + 1) / 2);
     steps.sort_unstable();
     steps.dedup();
     // A strip holds hundreds of kinds at most in earnest; beyond that sample, which only weakens the bound.
@@ -37,6 +39,82 @@ pub(super) fn strip_bound(strip: &Strip) -> i64 {
         best = best.max(weighted(strip, |w| rounding(w, strip.width, k), strip.width * k));
     }
     best - strip.gap
+}
+
+/// Whether no lay of `strip` can be as short as `length`: some pair of dual-feasible functions makes the pieces too
+/// large for the rectangle. A piece only counts in the ways that fit the rectangle at all.
+pub(super) fn ruled_out(strip: &Strip, length: i64) -> bool {
+    let (width, height) = (strip.width, length + strip.gap);
+    if height <= 0 {
+        return strip.pieces() > 0;
+    }
+    let mut sides: Vec<(usize, Vec<(i64, i64)>)> = Vec::with_capacity(strip.kinds.len());
+    for kind in &strip.kinds {
+        let fitting: Vec<(i64, i64)> =
+            kind.choices.iter().map(|c| (c.width, c.height)).filter(|(_, h)| *h <= height).collect();
+        if fitting.is_empty() {
+            return true;
+        }
+        sides.push((kind.count, fitting));
+    }
+    let across = Weights::all(width, sides.iter().flat_map(|(_, s)| s.iter().map(|(w, _)| *w)));
+    let along = Weights::all(height, sides.iter().flat_map(|(_, s)| s.iter().map(|(_, h)| *h)));
+    across.iter().any(|f| {
+        along.iter().any(|g| {
+            let total: i128 = sides
+                .iter()
+                .map(|(count, ways)| {
+                    let least =
+                        ways.iter().map(|(w, h)| i128::from(f.of(*w)) * i128::from(g.of(*h))).min().unwrap_or(0);
+                    least * *count as i128
+                })
+                .sum();
+            total > i128::from(f.full()) * i128::from(g.full())
+        })
+    })
+}
+
+/// A dual-feasible function on sides up to `side`: if sides fit into `side`, their weights fit into `full`.
+#[derive(Clone, Copy)]
+struct Weights {
+    side: i64,
+    kind: WeightKind,
+}
+
+#[derive(Clone, Copy)]
+enum WeightKind {
+    Threshold(i64),
+    Rounding(i64),
+}
+
+impl Weights {
+    /// Those that can differ for these sides: thresholds at the sides and at what they leave. Enough of them for a job
+    /// of a few kinds; of more a sample, which only weakens the bound.
+    fn all(side: i64, sides: impl Iterator<Item = i64>) -> Vec<Self> {
+        const MOST: usize = 48;
+        let mut steps: Vec<i64> =
+            sides.flat_map(|s| [s, side - s + 1]).filter(|e| *e > 0 && 2 * e <= side + 1).collect();
+        steps.push(1);
+        steps.sort_unstable();
+        steps.dedup();
+        let every = steps.len().div_ceil(MOST).max(1);
+        let thresholds = steps.into_iter().step_by(every).map(WeightKind::Threshold);
+        thresholds.chain((1..=3).map(WeightKind::Rounding)).map(|kind| Self { side, kind }).collect()
+    }
+
+    fn of(&self, s: i64) -> i64 {
+        match self.kind {
+            WeightKind::Threshold(e) => threshold(s, self.side, e),
+            WeightKind::Rounding(k) => rounding(s, self.side, k),
+        }
+    }
+
+    fn full(&self) -> i64 {
+        match self.kind {
+            WeightKind::Threshold(_) => self.side,
+            WeightKind::Rounding(k) => self.side * k,
+        }
+    }
 }
 
 /// Σ height · f(width) over the pieces, divided by f's full width and rounded up.

@@ -3,7 +3,7 @@
 //!
 //! Late acceptance: Burke and Bykov 2017, "The late acceptance hill-climbing heuristic".
 
-use super::bounds::strip_bound;
+use super::bounds::{ruled_out, strip_bound};
 use super::cut_tree::{Region, cut_tree};
 use super::niche::Niche;
 use super::random::Random;
@@ -32,6 +32,10 @@ const DEEP_EVERY: u64 = 48;
 const DEEP_PIECES: usize = 60;
 /// Nodes of the shortest deep search; longer ones follow as in Luby's sequence.
 const DEEP_NODES: u64 = 2_000;
+/// Jobs of more kinds keep the plain bound: ruling lengths out is quadratic in the kinds.
+const MOST_KINDS_BOUNDED: usize = 80;
+/// Nobody buys by less than this.
+const FINE: Length = Length::inches(1, 64);
 const LATE: usize = 60;
 /// Iterations spent on making an unbeatable lay simpler to cut.
 const POLISH: u64 = 4_000;
@@ -79,7 +83,38 @@ impl<'a> StripSearch<'a> {
             strip,
         };
         search.construct();
+        search.raise_bound();
         search
+    }
+
+    /// Rules out purchases below the best one by one from the least, then lengths below it by halving.
+    fn raise_bound(&mut self) {
+        if self.score.over > 0 || self.strip.kinds.len() > MOST_KINDS_BOUNDED {
+            return;
+        }
+        let length_of = |bought: Length| (bought.shrunk(self.cloth.shrink.along) - self.cloth.trim * 2).0;
+        if self.cloth.shop.step.is_some() && !self.cloth.owned {
+            loop {
+                let bought = self.cloth.buy_length(self.cloth.needed_length(Length(self.bound)));
+                // The longest lay this purchase holds.
+                let length = length_of(bought);
+                if bought >= self.score.bought || length < self.bound || !ruled_out(&self.strip, length) {
+                    break;
+                }
+                self.bound = length + 1;
+            }
+        }
+        // What is ruled out rules out all that is shorter.
+        let (mut low, mut high) = (self.bound, self.score.length);
+        while high - low > FINE.0 {
+            let middle = low + (high - low) / 2;
+            if ruled_out(&self.strip, middle) {
+                low = middle + 1;
+                self.bound = low;
+            } else {
+                high = middle;
+            }
+        }
     }
 
     fn construct(&mut self) {
@@ -158,6 +193,25 @@ impl<'a> StripSearch<'a> {
     /// Every cut of `best` can run edge to edge.
     pub(super) fn through(&self) -> bool {
         !self.score.ragged
+    }
+
+    /// The best lay with every piece slid to the left as far as it goes, so that what is left over lies together; as it
+    /// was where that would spoil cuts from edge to edge.
+    pub(super) fn tidied(&self) -> Vec<Laid> {
+        let mut lay = self.best.clone();
+        lay.sort_by_key(|l| (l.x, l.y));
+        for i in 0..lay.len() {
+            let (_, height) = self.strip.size(&lay[i]);
+            let (low, high) = (lay[i].y, lay[i].y + height);
+            // Whatever is to the left has been slid already and keeps its place.
+            lay[i].x = lay[..i]
+                .iter()
+                .filter(|l| l.y < high && l.y + self.strip.size(l).1 > low)
+                .map(|l| l.x + self.strip.size(l).0)
+                .max()
+                .unwrap_or(0);
+        }
+        if self.through() && !is_through(&self.strip, &lay, self.score.length) { self.best.clone() } else { lay }
     }
 
     fn score(&self, lay: &[Laid]) -> Score {

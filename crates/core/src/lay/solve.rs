@@ -153,7 +153,7 @@ fn lay_of(job: &Job, searches: &[StripSearch<'_>], unplaced: &[Unplaced], iterat
 
 fn cloth_lay(job: &Job, search: &StripSearch<'_>, copies: &mut [u32]) -> ClothLay {
     let (cloth, strip) = (search.cloth, &search.strip);
-    let mut laid = search.best.clone();
+    let mut laid = search.tidied();
     laid.sort_by_key(|l| (l.y, l.x));
     let mut area = Area(0);
     let mut regions = Vec::with_capacity(laid.len());

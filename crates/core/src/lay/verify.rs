@@ -237,6 +237,15 @@ fn check_figures(job: &Job, cloth: &Cloth, lay: &ClothLay, shapes: &[Shape], fau
     };
     compare("needed_length", lay.needed_length, should);
     compare("buy_length", lay.buy_length, cloth.buy_length(should));
+    // A bound that a lay undercuts is no bound.
+    if lay.bound > lay.buy_length {
+        faults.push(Fault::Figure {
+            name: "bound",
+            of: cloth.id.clone(),
+            stated: ruler.show(lay.bound).text,
+            should: format!("at most {}", ruler.show(lay.buy_length).text),
+        });
+    }
     for o in &lay.offcuts {
         let rect = geo::Rect::new((o.x.0 as f64, o.y.0 as f64), ((o.x + o.width).0 as f64, (o.y + o.height).0 as f64));
         let corners = vec![Point::new(o.x, o.y), Point::new(o.x + o.width, o.y + o.height)];

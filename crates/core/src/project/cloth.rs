@@ -120,6 +120,21 @@ impl ProjectCloth {
         }
     }
 
+    /// The same cloth as shops of `system` sell it: priced by the yard or the metre, to the nearest hundredth, and cut
+    /// in their usual steps if it was cut in the usual steps of the other.
+    #[must_use]
+    pub fn sold_in(mut self, system: System) -> Self {
+        let (per, other) = match system {
+            System::Inches => (Length::YARD, System::Centimetres),
+            System::Centimetres => (Length::METRE, System::Inches),
+        };
+        self.price = self.price.map(|price| Price { amount: price.of(per), per });
+        if self.shop == ShopStep::usual(other) {
+            self.shop = ShopStep::usual(system);
+        }
+        self
+    }
+
     /// Shrinkage to reckon with.
     pub fn shrink(&self) -> Shrink {
         if self.wash_first { self.material.usual_shrink() } else { Shrink::NONE }

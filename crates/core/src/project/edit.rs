@@ -250,6 +250,8 @@ impl Project {
                     ProjectField::System => {
                         self.system = choice("system", value)?;
                         self.ruler = Ruler::usual(self.system);
+                        let cloths = std::mem::take(&mut self.cloths);
+                        self.cloths = cloths.into_iter().map(|c| c.sold_in(self.system)).collect();
                     }
                     ProjectField::Ruler => {
                         let ruler: Ruler = choice("ruler", value)?;

@@ -47,7 +47,10 @@ fn shown(cloth: &ProjectCloth) -> CupboardCloth {
         material: cloth.material.name().to_owned(),
         width: format!("{} {}", ruler.show(cloth.width).text, system.symbol()),
         owned: cloth.owned.map(|l| show_bought(l, system)),
-        price: cloth.price.map(|p| p.amount.show()),
+        price: cloth.price.map(|p| {
+            let per = if p.per == bofta_core::measure::Length::YARD { "a yard" } else { "a metre" };
+            format!("{} {per}", p.amount.show())
+        }),
         swatch: swatch(cloth, &format!("cupboard-{}", cloth.id), 120.0, 72.0).into(),
     }
 }
@@ -110,7 +113,7 @@ pub async fn take(
         let change = Edits { based_on: take.based_on, edits: vec![edit] };
         let (mut next, label) = super::projects::with_edits(&before, &change.edits)?;
         if let Some(added) = next.cloths.last_mut() {
-            *added = ProjectCloth { id: added.id.clone(), ..cloth.clone() };
+            *added = ProjectCloth { id: added.id.clone(), ..cloth.clone() }.sold_in(before.system);
         }
         let kept = store.change(&id, take.based_on, &label, &next).map_err(from_store)?;
         project_view(&Context { store, kept: &kept, before: Some(&before) }).map(Json).map_err(from_store)

@@ -150,13 +150,20 @@ pub async fn edit(
     app.blocking(move |store| {
         let from_store = |e| Refusal::from_store(store, e);
         let kept = store.project(&id).map_err(from_store)?;
-        let before = kept.project;
+        let before = kept.project.clone();
         if kept.revision != change.based_on {
             // The store refuses it again under its lock; this spares the work.
             let refused = store.change(&id, change.based_on, "", &before).err();
             return Err(refused.map_or_else(|| Refusal::internal("a stale revision was taken"), from_store));
         }
         let (next, label) = with_edits(&before, &change.edits)?;
+        if next == before {
+            // Typed again as it was: nothing to keep and nothing to undo.
+            return view(store, &Kept { project: next, ..kept }, None);
+        }
+        if next.steps_done > 0 {
+            check_steps(store, &id, &next)?;
+        }
         // From the first cut on, the lay must stay what it is, whatever a later version would find.
         if before.steps_done == 0 && next.steps_done > 0 {
             keep_lay(store, &id, &before)?;
@@ -165,6 +172,18 @@ pub async fn edit(
         view(store, &kept, Some(&before))
     })
     .await
+}
+
+/// No more steps are done than there are.
+fn check_steps(store: &Store, id: &str, project: &Project) -> Result<(), Refusal> {
+    let planned = project.plan().map_err(Refusal::fields)?;
+    let laid = laid(store, id, &planned).map_err(|e| Refusal::from_store(store, e))?;
+    let steps = laid.map_or(0, |l| cut_list(&l.job, &l.lay.cloths, &planned.draft.pieces).len());
+    if project.steps_done as usize > steps {
+        let message = format!("{} steps are done: the plan has {steps}.", project.steps_done);
+        return Err(Refusal::fields(vec![FieldProblem::new("steps_done", project.steps_done, message)]));
+    }
+    Ok(())
 }
 
 fn keep_lay(store: &Store, id: &str, project: &Project) -> Result<(), Refusal> {

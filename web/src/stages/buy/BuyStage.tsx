@@ -40,7 +40,9 @@ export function BuyStage() {
   return (
     <div>
       <div className="mb-3 flex flex-wrap items-center gap-3">
-        <h1 className="text-xl">Buy</h1>
+        <h1 className="text-xl">
+          <span className="hidden print:inline">{view.name}: </span>Buy
+        </h1>
         <p className="flex-1 text-soft">in the steps the shop cuts, needs rounded up</p>
         <button type="button" className="btn print:hidden" onClick={copy}>
           <Copy size={16} /> {copied ? 'Copied' : 'Copy the list'}

@@ -144,14 +144,20 @@ export function CutStage() {
                 </p>
               ))}
             </section>
-            <div className="mt-auto flex flex-col gap-2">
-              <button type="button" className="btn btn-act py-3 text-lg" onClick={() => go(done + 1)}>
+            <div className="order-first mt-auto flex flex-row-reverse gap-2 xl:order-none xl:flex-col">
+              <button
+                type="button"
+                className="btn btn-act flex-1 py-3 text-lg xl:flex-none"
+                onClick={() => go(done + 1)}
+              >
                 <Check size={20} /> Done, next cut
               </button>
               <button type="button" className="btn" disabled={done === 0} onClick={() => go(done - 1)}>
                 <Undo2 size={16} /> Take it back
               </button>
-              <p className="text-center text-sm text-soft">space bar: done · backspace: back</p>
+              <p className="hidden text-center text-sm text-soft xl:block">
+                space bar: done · backspace: back
+              </p>
             </div>
           </div>
         </div>

@@ -196,7 +196,7 @@ function OtherWays({ running }: { running: boolean }) {
               {w.drawing && <Drawing drawing={w.drawing} label="" className="h-[58px] w-[70px] shrink-0" />}
               <span className="min-w-0 leading-tight">
                 <span className="block font-bold">{w.name}</span>
-                <span className="block text-sm">{w.chosen ? `${w.bought} in all` : w.difference}</span>
+                <span className="block text-sm">{w.chosen ? `${w.bought} altogether` : w.difference}</span>
                 <span className="block text-sm text-soft">{w.cuts}</span>
               </span>
             </button>
