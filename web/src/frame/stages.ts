@@ -43,8 +43,7 @@ export const STAGES: StageInfo[] = [
   {
     key: 'buy',
     name: 'Buy',
-    figure: (v) =>
-      v.lay ? (v.lay.bought === 'nothing to buy' ? v.lay.bought : `${v.lay.bought} · ${v.lay.cost}`) : '–',
+    figure: (v) => (v.lay ? [v.lay.bought, v.lay.cost].filter(Boolean).join(' · ') : '–'),
     pin: pinned('buy'),
   },
   {

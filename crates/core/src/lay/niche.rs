@@ -267,8 +267,12 @@ fn order_of_trying(strip: &Strip, random: &mut Random) -> Vec<usize> {
     let mut order: Vec<usize> = (0..strip.kinds.len()).collect();
     random.shuffle(&mut order);
     if random.below(6) > 0 {
-        let largest = |k: usize| strip.kinds[k].choices.iter().map(|c| c.width.max(c.height)).max();
-        order.sort_by_key(|&k| std::cmp::Reverse(largest(k)));
+        let by_area = random.below(2) == 0;
+        let size = |k: usize| {
+            let c = strip.kinds[k].choices.first()?;
+            Some(if by_area { i128::from(c.width) * i128::from(c.height) } else { i128::from(c.width.max(c.height)) })
+        };
+        order.sort_by_key(|&k| std::cmp::Reverse(size(k)));
         for i in 0..order.len() {
             let j = (i + random.below(8)).min(order.len() - 1);
             order.swap(i, j);

@@ -59,7 +59,7 @@ impl Ruler {
     pub const fn name(self) -> &'static str {
         match self {
             Self::Eighth => "⅛ in",
-            Self::Sixteenth => "1⁄16 in",
+            Self::Sixteenth => "¹⁄₁₆ in",
             Self::Millimetre => "1 mm",
             Self::HalfCentimetre => "0.5 cm",
         }
@@ -88,7 +88,7 @@ impl Ruler {
     }
 }
 
-/// An amount in 64ths of a whole, as people set it: `18½`, `2 3⁄16` with small figures.
+/// An amount in 64ths of a whole, as people set it: `18½`, `2³⁄₁₆`.
 pub(super) fn mixed_number(sixty_fourths: i64) -> String {
     let (whole, part) = (sixty_fourths / 64, sixty_fourths % 64);
     if part == 0 {

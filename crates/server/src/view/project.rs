@@ -1,6 +1,6 @@
 //! A whole project, as every stage needs it.
 
-use super::shelf::{bought, bought_text, shop_unit};
+use super::shelf::{bought, bought_text, cost_text, shop_unit};
 use super::{DimensionView, DrawingView, Measure};
 use crate::laying::{Laid, laid, plan_and_lay};
 use bofta_core::FieldProblem;
@@ -182,6 +182,7 @@ pub struct LayView {
     pub used_percent: u32,
     /// To buy in all, as a shop says it.
     pub bought: String,
+    /// Empty when no price is known or nothing is bought.
     pub cost: String,
     pub iterations: u64,
 }
@@ -525,7 +526,7 @@ pub fn lay_view(project: &Project, laid: &Laid, steps: &[Step]) -> LayView {
         complete: lay.complete(),
         proven: lay.proven,
         bought: bought_text(project, lay),
-        cost: lay.cost.show(),
+        cost: cost_text(project, lay),
         iterations: lay.iterations,
         cloths,
     }
@@ -602,7 +603,7 @@ fn tally(project: &Project, planned: &Planned, laid: Option<&Laid>) -> TallyView
     TallyView {
         cloth: laid.map(|l| bought_text(project, &l.lay)),
         change: None,
-        cost: laid.map(|l| l.lay.cost.show()),
+        cost: laid.map(|l| cost_text(project, &l.lay)).filter(|t| !t.is_empty()),
         pieces: planned.draft.pieces.iter().map(|p| p.count).sum(),
         used_percent: laid.map(used_percent),
         strap_drop: strap_drop(project, planned),

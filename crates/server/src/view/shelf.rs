@@ -76,7 +76,11 @@ fn state(project: &Project, lay: &Lay, cuts: usize) -> String {
         return "does not fit its cloth".into();
     }
     match project.steps_done as usize {
-        0 => format!("{} · {}", bought_text(project, lay), lay.cost.show()),
+        0 => [bought_text(project, lay), cost_text(project, lay)]
+            .into_iter()
+            .filter(|t| !t.is_empty())
+            .collect::<Vec<_>>()
+            .join(" · "),
         n if n >= cuts => "all cut".into(),
         n => format!("{n} of {cuts} cut"),
     }
@@ -86,6 +90,17 @@ fn state(project: &Project, lay: &Lay, cuts: usize) -> String {
 pub fn bought_text(project: &Project, lay: &Lay) -> String {
     let length = bought(project, lay);
     if length == Length::ZERO { "nothing to buy".into() } else { show_bought(length, project.system) }
+}
+
+/// What the cloth to buy costs: nothing when no price of it is known or nothing is bought, `and more` when one is missing.
+pub fn cost_text(project: &Project, lay: &Lay) -> String {
+    let bought = || lay.cloths.iter().filter_map(|c| project.cloth(&c.cloth)).filter(|c| c.owned.is_none());
+    let priced = bought().filter(|c| c.price.is_some()).count();
+    match bought().count() - priced {
+        _ if priced == 0 => String::new(),
+        0 => lay.cost.show(),
+        _ => format!("{} and more", lay.cost.show()),
+    }
 }
 
 /// Length to buy in all, owned cloth left out.

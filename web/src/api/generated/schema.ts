@@ -524,6 +524,7 @@ export interface components {
             bought: string;
             cloths: components["schemas"]["ClothLayView"][];
             complete: boolean;
+            /** @description Empty when no price is known or nothing is bought. */
             cost: string;
             /** Format: int64 */
             iterations: number;

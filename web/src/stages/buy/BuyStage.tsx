@@ -34,7 +34,9 @@ export function BuyStage() {
       (p) =>
         `${p.owned ? 'have' : 'buy'}  ${p.length}  ${p.name}, ${p.width.text} ${unit} wide${p.cost ? `  ${p.cost}` : ''}`,
     );
-    await navigator.clipboard.writeText([view.name, ...lines, `together ${view.lay?.cost ?? ''}`].join('\n'));
+    await navigator.clipboard.writeText(
+      [view.name, ...lines, view.lay?.cost ? `together ${view.lay.cost}` : ''].join('\n'),
+    );
     setCopied(true);
   };
   return (
@@ -139,14 +141,13 @@ export function BuyStage() {
           );
         })}
       </ul>
-      <p className="mt-3 flex items-baseline justify-end gap-3 text-lg">
-        together{' '}
-        <strong className="font-heading text-[28px]" data-testid="buy-total">
-          {view.lay.cost}
-        </strong>
-      </p>
-      {view.purchases.some((p) => !p.owned && !p.cost) && (
-        <p className="text-right text-sm text-soft">without the cloths whose price is not known</p>
+      {view.lay.cost && (
+        <p className="mt-3 flex items-baseline justify-end gap-3 text-lg">
+          together{' '}
+          <strong className="font-heading text-[28px]" data-testid="buy-total">
+            {view.lay.cost}
+          </strong>
+        </p>
       )}
     </div>
   );

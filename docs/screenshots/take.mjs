@@ -1,0 +1,43 @@
+// Takes the pictures of docs/screenshots from a demo that is being served: node docs/screenshots/take.mjs [ADDRESS].
+import { execFileSync } from 'node:child_process';
+import { rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { chromium } from '../../e2e/node_modules/@playwright/test/index.mjs';
+
+const address = process.argv[2] ?? 'http://127.0.0.1:4747';
+const folder = import.meta.dirname;
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu'] });
+
+async function take(name, path, width = 1280, height = 800, before = async () => {}) {
+  const page = await browser.newPage({ viewport: { width, height } });
+  await page.goto(address + path);
+  await page.waitForLoadState('networkidle');
+  await before(page);
+  await page.waitForTimeout(400);
+  await page.screenshot({ path: join(folder, `${name}.png`) });
+  await page.close();
+}
+
+await take('shelf', '/');
+await take('cupboard', '/cupboard');
+await take('bag', '/projects/harvest-tote/bag');
+await take('corners', '/projects/harvest-tote/bag', 1280, 800, (page) => page.getByRole('button', { name: /^Corners/ }).click());
+await take('pieces', '/projects/harvest-tote/pieces');
+await take('cloth', '/projects/seed-swap-tote/cloth');
+await take('lay', '/projects/harvest-tote/lay');
+await take('lay-metric', '/projects/seed-swap-tote/lay');
+await take('buy', '/projects/harvest-tote/buy');
+await take('cut', '/projects/harvest-tote/cut', 1280, 800, async (page) => {
+  for (let n = 2; n <= 7; n++) {
+    await page.locator('body').press('Space');
+    await page.getByRole('heading', { name: `Cut ${n} of` }).waitFor();
+  }
+});
+await take('phone', '/projects/harvest-tote/lay', 400, 800);
+await browser.close();
+
+// The sheet's second page, by poppler.
+const pdf = join(folder, 'sheet.pdf');
+writeFileSync(pdf, Buffer.from(await (await fetch(`${address}/api/projects/harvest-tote/cut-sheet.pdf`)).arrayBuffer()));
+execFileSync('pdftoppm', ['-r', '90', '-f', '2', '-l', '2', '-singlefile', '-png', pdf, join(folder, 'sheet')]);
+rmSync(pdf);
