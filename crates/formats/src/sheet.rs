@@ -224,7 +224,7 @@ impl Book {
         let c = &mut self.canvas;
         c.rect(0.0, 0.0, w, h, &Style::fill("#FFFFFF"));
         // A stretch of tape heads every page.
-        c.rect(MARGIN, 34.0, w - 2.0 * MARGIN, 30.0, &Style::fill(ink::TAPE).stroke("#B7951F", 0.8).rounded(2.0));
+        c.rect(MARGIN, 30.0, w - 2.0 * MARGIN, 38.0, &Style::fill(ink::TAPE).stroke("#B7951F", 0.8).rounded(2.0));
         let mut x = MARGIN + 9.0;
         let mut n = 1;
         while x < w - MARGIN - 2.0 {
@@ -235,12 +235,12 @@ impl Book {
             } else {
                 5.0
             };
-            c.line(x, 64.0 - tall, x, 64.0, &Style::line(ink::INDIGO, 0.6));
+            c.line(x, 68.0 - tall, x, 68.0, &Style::line(ink::INDIGO, 0.6));
             x += 9.0;
             n += 1;
         }
-        c.text(MARGIN + 10.0, 53.0, &self.title, Face::Heading, 16.0, ink::INDIGO, "start");
-        c.text(w - MARGIN - 10.0, 51.0, "Bofta · cut sheet", Face::Bold, 12.0, ink::INDIGO, "end");
+        c.text(MARGIN + 10.0, 50.0, &self.title, Face::Heading, 16.0, ink::INDIGO, "start");
+        c.text(w - MARGIN - 10.0, 49.0, "Bofta · cut sheet", Face::Bold, 12.0, ink::INDIGO, "end");
         self.y = 92.0;
     }
 

@@ -351,3 +351,82 @@ fn the_generated_types_are_current() {
     let types = std::fs::read_to_string(web.join("src/api/generated/schema.ts")).expect("committed");
     assert_eq!(types, std::fs::read_to_string(fresh).expect("made"), "run `npm run api` in web");
 }
+
+/// The view says each measure in figures and in words, each reason's terms add up, each mark says from where.
+#[test]
+fn the_view_tells_every_measure_and_reason() {
+    let (_folder, server) = demo();
+    for id in ["harvest-tote", "seed-swap-tote", "bulb-sack"] {
+        let (_, view) = server.get(&format!("/api/projects/{id}"));
+        for piece in view["pieces"].as_array().expect("pieces") {
+            for side in ["width", "height"] {
+                let dimension = &piece[side];
+                let terms = dimension["terms"].as_array().expect("terms");
+                let sum: i64 = terms.iter().filter_map(|t| t["value"]["exact"].as_i64()).sum();
+                assert_eq!(Some(sum), dimension["size"]["exact"].as_i64(), "{id} {} {side}", piece["name"]);
+                let words = dimension["size"]["words"].as_str().expect("words");
+                assert!(words.ends_with("inches") || words.ends_with("centimetres"), "{words}");
+            }
+            for mark in piece["marks"].as_array().expect("marks") {
+                let text = mark.as_str().expect("text");
+                assert!(text.contains("raw edge") || text.contains("of the middle"), "{text}");
+            }
+        }
+    }
+}
+
+#[test]
+fn notices_say_what_is_likely_wrong_and_where() {
+    let (_folder, server) = demo();
+    let attention = |view: &Value, stage: &str| {
+        let notices = view["notices"].as_array().expect("notices").iter();
+        notices.filter(|n| n["stage"] == stage && n["attention"] == true).count()
+    };
+    let (_, before) = server.get("/api/projects/harvest-tote");
+    assert_eq!(attention(&before, "bag"), 0);
+    let (_, view) = server.edit("harvest-tote", bag("pocket_height", "12"));
+    assert_eq!(attention(&view, "bag"), 1, "the pocket runs into the boxing");
+    let remove = json!([{ "edit": "remove-cloth", "cloth": "oat-ticking" }]);
+    let (_, view) = server.edit("harvest-tote", remove);
+    assert_eq!(attention(&view, "cloth"), 2, "lining and pocket have no cloth");
+    assert!(view["lay"].is_null() && view["purchases"].as_array().is_some_and(Vec::is_empty));
+    // A tightly needed, unsquared cloth is warned of.
+    let trim = json!([{ "edit": "cloth", "cloth": "donated-potato-sack-check", "field": "trim", "value": "0" }]);
+    let (status, _) = server.edit("bulb-sack", trim);
+    assert_eq!(status, 200);
+}
+
+/// Steps lead from the whole cloth to the last corner; bundles fill up as pieces come off.
+#[test]
+fn steps_fill_the_bundles() {
+    let (_folder, server) = demo();
+    let (_, view) = server.get("/api/projects/harvest-tote");
+    let total = view["steps"].as_u64().expect("steps");
+    let mut freed = 0;
+    for n in 1..=total {
+        let (status, step) = server.get(&format!("/api/projects/harvest-tote/steps/{n}"));
+        assert_eq!(status, 200);
+        let cut: u64 = step["bundles"].as_array().expect("bundles").iter().filter_map(|b| b["cut"].as_u64()).sum();
+        assert_eq!(cut, freed, "before step {n}");
+        freed += step["frees"].as_array().map_or(0, |f| f.len() as u64);
+        assert!(step["before"].as_array().is_some_and(|b| !b.is_empty()), "each step has its checks");
+        let straight = step["reading"].is_object();
+        assert_eq!(straight, step["ruler"].is_object(), "a reading is shown on the ruler");
+        assert!(step["drawing"]["body"].as_str().is_some_and(|b| b.contains("#A9412A")), "the cut is lit");
+    }
+    assert_eq!(freed, view["tally"]["pieces"].as_u64().expect("pieces"));
+}
+
+/// A preview that cannot stand is refused like an edit, and a stale take is told of the present state.
+#[test]
+fn previews_and_takes_are_checked_too() {
+    let (_folder, server) = demo();
+    let (_, view) = server.get("/api/projects/harvest-tote");
+    let body = json!({ "based_on": view["revision"], "edits": bag("depth", "40") });
+    let (status, refusal) = server.post("/api/projects/harvest-tote/preview", &body);
+    assert_eq!((status, refusal["problems"][0]["field"].as_str()), (422, Some("depth")));
+    server.edit("harvest-tote", bag("depth", "5"));
+    let take = json!({ "based_on": view["revision"], "cloth": "seed-dot-lawn" });
+    let (status, refusal) = server.post("/api/projects/harvest-tote/take", &take);
+    assert_eq!((status, size(&refusal["current"], "depth").as_str()), (409, "5"));
+}

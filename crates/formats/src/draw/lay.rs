@@ -223,10 +223,6 @@ impl Sheet<'_> {
 
     fn width_line(&self, canvas: &mut Canvas) {
         let (x, right, y) = (self.x(Length::ZERO), self.x(self.width), self.bottom + 20.0);
-        let line = Style::line(ink::SOFT, 1.0);
-        canvas.line(x, y, right, y, &line);
-        canvas.line(x, y - 5.0, x, y + 5.0, &line);
-        canvas.line(right, y - 5.0, right, y + 5.0, &line);
         let ruler = self.project.ruler;
         let usable = self.width - self.cloth.selvedge * 2;
         let text = format!(
@@ -235,9 +231,15 @@ impl Sheet<'_> {
             unit(self.project.system),
             shown_down(ruler, usable)
         );
-        let wide = text_width(&text, Face::Text, 15.0) + 16.0;
+        let half = text_width(&text, Face::Text, 15.0) / 2.0 + 8.0;
         let middle = (x + right) / 2.0;
-        canvas.rect(middle - wide / 2.0, y - 10.0, wide, 20.0, &Style::fill(ink::CALICO));
+        let line = Style::line(ink::SOFT, 1.0);
+        for (end, inner) in [(x, middle - half), (right, middle + half)] {
+            canvas.line(end, y - 5.0, end, y + 5.0, &line);
+            if (middle - inner).abs() < (middle - end).abs() {
+                canvas.line(end, y, inner, y, &line);
+            }
+        }
         canvas.text(middle, y + 5.0, &text, Face::Text, 15.0, ink::SOFT, "middle");
     }
 }

@@ -1,0 +1,191 @@
+//! Drawings are to scale and say what they show.
+#![allow(missing_docs)]
+
+use bofta_core::cutting::{Step, cut_list};
+use bofta_core::lay::{Budget, Job, Lay, Silent, solve};
+use bofta_core::measure::{Length, Ruler, System};
+use bofta_core::project::{BagField, ClothField, Edit, Look, Pattern, Planned, Project};
+use bofta_formats::{draw, sheet};
+use rstest::rstest;
+use svg2pdf::usvg::roxmltree::{Document, Node};
+
+fn made(system: System, edits: &[Edit]) -> (Project, Planned, Job, Lay) {
+    let add = Edit::AddCloth { name: "Moss canvas".into(), material: "canvas".into() };
+    let start = Project::new("Tote", system);
+    let project = std::iter::once(&add).chain(edits).fold(start, |p, e| p.edited(e).expect("a sound edit").0);
+    let planned = project.plan().expect("drafts");
+    let job = planned.job.clone().expect("a job");
+    let lay = solve(&job, Budget { iterations: 200 }, &mut Silent).expect("laid");
+    (project, planned, job, lay)
+}
+
+fn number(node: Node<'_, '_>, name: &str) -> f64 {
+    node.attribute(name).and_then(|v| v.parse().ok()).unwrap_or(f64::NAN)
+}
+
+/// Width and height of the first rectangle in each group of a piece.
+fn drawn_pieces(svg: &str) -> Vec<(String, f64, f64)> {
+    let document = Document::parse(svg).expect("well formed");
+    document
+        .descendants()
+        .filter(|n| n.has_tag_name("g") && n.has_attribute("data-piece"))
+        .map(|g| {
+            let rect = g.children().find(|n| n.has_tag_name("rect")).expect("a rectangle");
+            (g.attribute("data-piece").unwrap_or_default().to_owned(), number(rect, "width"), number(rect, "height"))
+        })
+        .collect()
+}
+
+#[rstest]
+fn every_piece_of_a_lay_is_drawn_to_one_scale(#[values(System::Inches, System::Centimetres)] system: System) {
+    let (project, _, job, lay) = made(system, &[]);
+    let drawing = draw::cloth_lay(&project, &job, &lay.cloths[0], 960.0, 440.0, "t").expect("drawn");
+    let drawn = drawn_pieces(&drawing.to_svg());
+    assert_eq!(drawn.len(), lay.cloths[0].placements.len());
+    let mut scale = None;
+    for (p, (id, w, h)) in lay.cloths[0].placements.iter().zip(&drawn) {
+        assert_eq!(&p.piece, id);
+        let (across, along) = job.piece(id).expect("known").outline.extent(p.turn);
+        let scale = *scale.get_or_insert(w / across.0 as f64);
+        // Drawn to a hundredth of a pixel.
+        assert!((w - across.0 as f64 * scale).abs() < 0.05 && (h - along.0 as f64 * scale).abs() < 0.05, "{id}");
+    }
+}
+
+#[test]
+fn a_lay_says_its_lengths_and_widths() {
+    let (project, _, job, lay) = made(System::Inches, &[]);
+    let drawing = draw::cloth_lay(&project, &job, &lay.cloths[0], 960.0, 440.0, "t").expect("drawn");
+    let bought = bofta_core::measure::show_bought(lay.cloths[0].buy_length, System::Inches);
+    assert!(drawing.body.contains(&format!(">{bought}<")), "the bought length stands at its line");
+    assert!(drawing.body.contains("54 in wide · 53 usable"));
+    assert!(drawing.body.contains("Outer panel"));
+}
+
+/// A railroaded print is drawn with its up at the right, a plain one with its up along the cloth.
+#[rstest]
+#[case("length", "rotate(0)")]
+#[case("across", "rotate(90)")]
+fn prints_are_drawn_the_way_they_run(#[case] up: &str, #[case] turned: &str) {
+    let look = Look { pattern: Pattern::Sprig, ground: "#4F6F52".into(), figure: "#C9D8BE".into() };
+    let cloth = || "moss-canvas".to_owned();
+    let (project, _, job, lay) = made(
+        System::Inches,
+        &[
+            Edit::ClothLook { cloth: cloth(), look },
+            Edit::Cloth { cloth: cloth(), field: ClothField::Up, value: up.into() },
+        ],
+    );
+    let drawing = draw::cloth_lay(&project, &job, &lay.cloths[0], 960.0, 440.0, "t").expect("drawn");
+    let document_text = drawing.to_svg();
+    let document = Document::parse(&document_text).expect("well formed");
+    let pattern = document.descendants().find(|n| n.has_tag_name("pattern")).expect("a pattern");
+    assert_eq!(pattern.attribute("patternTransform"), Some(turned));
+}
+
+/// The lit line of the ruler stands where its figure says, measured against the drawn whole lines.
+#[rstest]
+#[case(Length::inches(43, 2), Ruler::Eighth)]
+#[case(Length::inches(1, 2), Ruler::Eighth)]
+#[case(Length::inches(105, 16), Ruler::Sixteenth)]
+#[case(Length::MILLIMETRE * 435, Ruler::Millimetre)]
+#[case(Length::MILLIMETRE * 735, Ruler::HalfCentimetre)]
+fn the_ruler_shows_the_reading_where_it_is(#[case] reading: Length, #[case] ruler: Ruler) {
+    let drawing = draw::ruler_strip(reading, ruler, "from the left edge", 760.0);
+    let text = drawing.to_svg();
+    let document = Document::parse(&text).expect("well formed");
+    let lines: Vec<Node<'_, '_>> = document.descendants().filter(|n| n.has_tag_name("line")).collect();
+    let lit = lines.iter().find(|n| n.attribute("stroke") == Some(draw::ink::MADDER)).expect("a lit line");
+    // Whole units are labelled just right of their lines.
+    let labelled: Vec<(f64, f64)> = document
+        .descendants()
+        .filter(|n| n.has_tag_name("text"))
+        .filter_map(|n| Some((n.text()?.parse().ok()?, number(n, "x") - 6.0)))
+        .collect();
+    let [(a, xa), (b, xb)] = labelled[..2] else { panic!("two whole units are in sight") };
+    let unit = (xb - xa) / (b - a);
+    let shown = a + (number(*lit, "x1") - xa) / unit;
+    assert!((shown - reading.in_units(ruler.system())).abs() < 0.01, "{shown}");
+    assert!(text.contains(&ruler.show(reading).text));
+}
+
+#[test]
+fn anchors_lie_on_the_bag_and_pull_along_their_lines() {
+    let (project, planned, ..) = made(System::Inches, &[]);
+    let bag = draw::bag(&project, &planned.draft, 960.0, 400.0);
+    for a in &bag.anchors {
+        for (x, y) in [(a.x1, a.y1), (a.x2, a.y2)] {
+            assert!((0.0..=960.0).contains(&x) && (0.0..=400.0).contains(&y), "{a:?}");
+        }
+        let size = match a.field {
+            "width" => project.bag.width,
+            "height" => project.bag.height,
+            _ => project.bag.depth,
+        };
+        // One unit's pull, as often as the size has units, runs along the drawn line.
+        let units = size.in_units(System::Inches);
+        let (dx, dy) = (a.per_unit.0 * units, a.per_unit.1 * units);
+        assert!((a.x2 - a.x1 - dx).abs() < 0.5 && (a.y2 - a.y1 - dy).abs() < 0.5, "{a:?}");
+    }
+}
+
+/// Extreme bags stay inside the drawing.
+#[rstest]
+#[case("100", "8", "2")]
+#[case("8", "100", "8")]
+#[case("12", "12", "12")]
+fn any_bag_fits_its_drawing(#[case] width: &str, #[case] height: &str, #[case] depth: &str) {
+    let set = |field, value: &str| Edit::Bag { field, value: value.into() };
+    let edits = [
+        set(BagField::Pocket, "no"),
+        set(BagField::Straps, "no"),
+        set(BagField::Depth, "2"),
+        set(BagField::Width, width),
+        set(BagField::Height, height),
+        set(BagField::Depth, depth),
+    ];
+    let project = edits.iter().fold(Project::new("Tote", System::Inches), |p, e| p.edited(e).expect("a sound edit").0);
+    let planned = project.plan().expect("drafts");
+    let bag = draw::bag(&project, &planned.draft, 960.0, 400.0);
+    for a in &bag.anchors {
+        assert!(a.x2 <= 960.0 && a.x1 >= 0.0 && a.y2 >= 0.0 && a.y1 <= 400.0, "{a:?}");
+    }
+}
+
+/// Every piece, every cut and the whole shopping list stand on the sheet.
+#[test]
+fn the_sheet_leaves_nothing_out() {
+    let set = |field, value: &str| Edit::Bag { field, value: value.into() };
+    let (project, planned, job, lay) = made(System::Inches, &[set(BagField::Mouth, "double-hem")]);
+    let pages = sheet::cut_sheet_pages(&project, &planned, &job, &lay);
+    let all: String = pages.iter().map(|p| p.body.as_str()).collect();
+    for piece in &planned.draft.pieces {
+        let size =
+            format!("{} × {}", project.ruler.show(piece.width.size).text, project.ruler.show(piece.height.size).text);
+        assert!(all.contains(piece.name) && all.contains(&size), "{}", piece.name);
+        for mark in &piece.marks {
+            assert!(all.contains(mark.name), "{}", mark.name);
+        }
+    }
+    let boxes = all.matches("<rect").count();
+    let straight = cut_list(&job, &lay.cloths, &[]).len();
+    assert!(boxes > straight, "a box to tick for each of {straight} cuts");
+    let corners =
+        cut_list(&job, &lay.cloths, &planned.draft.pieces).iter().filter(|s| matches!(s, Step::Corners(_))).count();
+    assert_eq!(all.matches("in from each side").count(), corners);
+    assert!(all.contains("guard at every pause"), "the caution is where the cuts are");
+    for (i, page) in pages.iter().enumerate() {
+        assert!(page.body.contains(&format!("{} of {}", i + 1, pages.len())));
+    }
+}
+
+#[test]
+fn text_is_measured_by_its_own_face() {
+    let wide = draw::text_width("WWW", draw::Face::Text, 16.0);
+    let narrow = draw::text_width("iii", draw::Face::Text, 16.0);
+    assert!(wide > narrow * 2.0);
+    assert!(
+        draw::text_width("22½", draw::Face::Heading, 32.0) > draw::text_width("22½", draw::Face::Heading, 16.0) * 1.9
+    );
+    assert_eq!(draw::text_width("", draw::Face::Bold, 16.0), 0.0);
+}

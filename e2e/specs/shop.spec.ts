@@ -1,0 +1,109 @@
+// Cloth, buying and printing: prices, widths, what is owned, the cupboard, both systems in one project.
+import { accessible, expect, go, test, type } from '../server';
+
+test('a price that is not known is asked for where it is missed', async ({ page, demo }) => {
+  await page.goto(`${demo.address}/projects/harvest-tote/cloth`);
+  const fleece = page.getByRole('region', { name: 'Fusible fleece' });
+  await fleece.getByLabel('Price a yard').fill('');
+  await fleece.getByLabel('Price a yard').press('Enter');
+  await go(page, 'Buy');
+  await expect(page.getByTestId('buy-total')).toHaveText(/and more$/);
+  await type(page, 'Price a yard', '8');
+  await expect(page.getByTestId('buy-total')).toHaveText(/^\d+\.\d\d$/);
+  await accessible(page);
+});
+
+test('a price that is none is refused beside its field', async ({ page, demo }) => {
+  await page.goto(`${demo.address}/projects/harvest-tote/cloth`);
+  const canvas = page.getByRole('region', { name: 'Bean-flower canvas' });
+  await canvas.getByLabel('Price a yard').fill('dear');
+  await canvas.getByLabel('Price a yard').press('Enter');
+  await expect(canvas.getByText('“dear” is not a price')).toBeVisible();
+  await canvas.getByLabel('Wide', { exact: true }).fill('0.75');
+  await canvas.getByLabel('Wide', { exact: true }).press('Enter');
+  await expect(canvas.getByText('its two selvedges leave nothing to cut from')).toBeVisible();
+});
+
+test('what is owned is not bought', async ({ page, demo }) => {
+  await page.goto(`${demo.address}/projects/harvest-tote/cloth`);
+  const ticking = page.getByRole('region', { name: 'Oat ticking' });
+  await ticking.getByLabel('I have').fill('2 yd');
+  await ticking.getByLabel('I have').press('Enter');
+  await go(page, 'Buy');
+  await expect(page.getByText('from what you have')).toBeVisible();
+  await page.getByRole('button', { name: 'Buy it instead' }).click();
+  await expect(page.getByText('from what you have')).toHaveCount(0);
+});
+
+test('too little owned cloth is said, with the way out', async ({ page, demo }) => {
+  await page.goto(`${demo.address}/projects/bulb-sack/cloth`);
+  const check = page.getByRole('region', { name: 'Donated potato-sack check' });
+  await check.getByLabel('I have').fill('25');
+  await check.getByLabel('I have').press('Enter');
+  await go(page, 'Lay');
+  await expect(page.getByRole('alert')).toContainText('no room is left for');
+  await page.getByRole('alert').getByRole('link', { name: 'Choose another cloth' }).click();
+  await expect(page).toHaveURL(/\/cloth/);
+});
+
+test('other widths are told beside each cloth', async ({ page, demo }) => {
+  await page.goto(`${demo.address}/projects/harvest-tote/buy`);
+  await expect(page.getByText('in another width')).toHaveCount(3);
+  await expect(
+    page
+      .getByRole('listitem')
+      .filter({ hasText: /^60 in/ })
+      .first(),
+  ).toContainText('yd');
+});
+
+test('the list prints with its name and without the buttons', async ({ page, demo }) => {
+  await page.goto(`${demo.address}/projects/harvest-tote/buy`);
+  await expect(page.getByTestId('buy-total')).toBeVisible();
+  await page.emulateMedia({ media: 'print' });
+  await expect(page.getByText('Harvest tote:')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Print the list' })).toBeHidden();
+  await expect(page.getByRole('navigation', { name: 'Stages of the work' })).toBeHidden();
+  await expect(page.getByLabel('Tally')).toBeHidden();
+});
+
+test('a project changes its system and nothing changes its size', async ({ page, demo }) => {
+  await page.goto(`${demo.address}/projects/seed-swap-tote/bag`);
+  await page.getByRole('button', { name: /^Measured in centimetres/ }).click();
+  await page.getByRole('dialog').getByRole('radio', { name: 'inches' }).click();
+  await expect(page.getByLabel('tall, finished', { exact: true })).toHaveValue('about 14⅝');
+  await page.getByRole('dialog').getByRole('radio', { name: '¹⁄₁₆ in' }).click();
+  await expect(page.getByLabel('tall, finished', { exact: true })).toHaveValue('about 14⁹⁄₁₆');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(page.getByLabel('tall, finished', { exact: true })).toHaveValue('37');
+});
+
+test('a cloth is named, drawn, kept in the cupboard and taken from there', async ({ page, demo }) => {
+  await page.goto(`${demo.address}/projects/bulb-sack/cloth`);
+  await page.getByLabel('Its name').fill('Rhubarb drill');
+  await page.getByRole('button', { name: 'Add cloth' }).click();
+  const drill = page.getByRole('region', { name: 'Rhubarb drill' });
+  await drill.getByText('Look, selvedge, washing, shop').click();
+  await drill.getByLabel('Drawn as').selectOption({ label: 'watering cans' });
+  await expect(drill.getByRole('radio', { name: 'one way up' })).toBeChecked();
+  await drill.getByRole('button', { name: 'Keep in the cupboard' }).click();
+  await expect(drill.getByRole('button', { name: 'Kept in the cupboard' })).toBeVisible();
+  await accessible(page);
+  await page.goto(`${demo.address}/projects/harvest-tote/cloth`);
+  await page.getByRole('button', { name: 'From the cupboard' }).click();
+  await page.getByRole('button', { name: /^Rhubarb drill/ }).click();
+  await expect(page.getByRole('region', { name: 'Rhubarb drill' })).toContainText('nothing is cut from it');
+  await page.getByRole('button', { name: 'Remove Rhubarb drill from this project' }).click();
+  await expect(page.getByRole('region', { name: 'Rhubarb drill' })).toHaveCount(0);
+  await page.goto(`${demo.address}/cupboard`);
+  await page.getByRole('button', { name: 'Take Rhubarb drill out of the cupboard' }).click();
+  await expect(page.getByRole('heading', { name: 'Rhubarb drill' })).toHaveCount(0);
+});
+
+test('a notice leads to the field it is about', async ({ page, demo }) => {
+  await page.goto(`${demo.address}/projects/bulb-sack/lay`);
+  await page.getByRole('link', { name: /^A drop of/ }).click();
+  await expect(page.getByLabel('How much shows')).toBeFocused();
+});
