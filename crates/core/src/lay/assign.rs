@@ -5,7 +5,6 @@ use super::answer::Unplaced;
 use super::job::{Job, JobPiece};
 use super::search::StripSearch;
 use super::strip::{Strip, choices};
-use crate::cloth::Cloth;
 use crate::measure::{Length, Ruler};
 
 /// Copies of a piece on their way through the piece's list of cloths.
@@ -34,23 +33,11 @@ pub(super) fn assign(job: &Job) -> (Vec<Vec<(usize, u32)>>, Vec<Unplaced>) {
             if cloth.usable_length().is_none() || on_cloth[c].is_empty() {
                 continue;
             }
-            waiting.extend(overflow(job, cloth, &mut on_cloth[c]));
+            waiting.extend(overflow(job, c, &mut on_cloth[c]));
         }
     }
-    let merged = on_cloth
-        .into_iter()
-        .map(|lots| {
-            let mut merged: Vec<(usize, u32)> = Vec::new();
-            for lot in lots {
-                match merged.iter_mut().find(|(piece, _)| *piece == lot.piece) {
-                    Some((_, copies)) => *copies += lot.copies,
-                    None => merged.push((lot.piece, lot.copies)),
-                }
-            }
-            merged
-        })
-        .collect();
-    (merged, unplaced)
+    let given = |lots: Vec<Lot>| lots.into_iter().map(|l| (l.piece, l.copies)).collect();
+    (on_cloth.into_iter().map(given).collect(), unplaced)
 }
 
 fn place(job: &Job, lot: Lot, on_cloth: &mut [Vec<Lot>], unplaced: &mut Vec<Unplaced>) {
@@ -63,7 +50,11 @@ fn place(job: &Job, lot: Lot, on_cloth: &mut [Vec<Lot>], unplaced: &mut Vec<Unpl
     };
     let found = piece.cloths.iter().enumerate().skip(lot.from).find_map(|(i, id)| fits(id).map(|c| (i, c)));
     match found {
-        Some((i, c)) => on_cloth[c].push(Lot { from: i + 1, ..lot }),
+        // One lot a piece: its place in the list is the same for all that come here.
+        Some((i, c)) => match on_cloth[c].iter_mut().find(|l| l.piece == lot.piece) {
+            Some(there) => there.copies += lot.copies,
+            None => on_cloth[c].push(Lot { from: i + 1, ..lot }),
+        },
         None => {
             let before = unplaced.iter().position(|u| u.piece == piece.id).map(|i| unplaced.remove(i));
             let count = lot.copies + before.map_or(0, |u| u.count);
@@ -73,19 +64,29 @@ fn place(job: &Job, lot: Lot, on_cloth: &mut [Vec<Lot>], unplaced: &mut Vec<Unpl
     }
 }
 
-/// Takes off what hangs over the end of `cloth` in the best lay found.
-fn overflow(job: &Job, cloth: &Cloth, lots: &mut Vec<Lot>) -> Vec<Lot> {
-    let pieces: Vec<(usize, &JobPiece, u32)> = lots.iter().map(|l| (l.piece, &job.pieces[l.piece], l.copies)).collect();
+/// The search for `pieces` (index in the job, copies) on cloth `c` of the job, gone on with until they fit the cloth or
+/// it is taken as full. The same pieces always give the same, so that what fitted once fits again.
+pub(super) fn search_on<'a>(job: &'a Job, c: usize, pieces: &[(usize, u32)]) -> StripSearch<'a> {
+    let cloth = &job.cloths[c];
+    let pieces: Vec<(usize, &JobPiece, u32)> = pieces.iter().map(|(i, n)| (*i, &job.pieces[*i], *n)).collect();
     let strip = Strip::new(cloth, &pieces, job.rules.gap, job.rules.cuts);
-    let mut search = StripSearch::new(cloth, strip, job.rules.seed);
+    let mut search = StripSearch::new(cloth, strip, job.rules.seed.wrapping_add(c as u64));
     let mut tries = 0;
     while search.over() && tries < TRIES_BEFORE_FULL {
         search.iterate();
         tries += 1;
     }
+    search
+}
+
+/// Takes off what hangs over the end of cloth `c` in the best lay found.
+fn overflow(job: &Job, c: usize, lots: &mut Vec<Lot>) -> Vec<Lot> {
+    let pieces: Vec<(usize, u32)> = lots.iter().map(|l| (l.piece, l.copies)).collect();
+    let search = search_on(job, c, &pieces);
     if !search.over() {
         return Vec::new();
     }
+    let cloth = &job.cloths[c];
     let limit = cloth.usable_length().unwrap_or(Length(i64::MAX)).0 + job.rules.gap.0;
     let mut moved = Vec::new();
     for laid in &search.best {

@@ -1,12 +1,11 @@
 //! From a job to a lay: which piece from which cloth, then the search on each roll in turn, as long as it is let.
 
 use super::answer::{Bound, ClothLay, Lay, Placement, Unplaced};
-use super::assign::assign;
+use super::assign::{assign, search_on};
 use super::cut_tree::Region;
 use super::job::{Aim, Job};
 use super::offcuts::keepable;
 use super::search::StripSearch;
-use super::strip::Strip;
 use super::turns::allowed_turns;
 use crate::FieldProblem;
 use crate::cloth::{Form, Money};
@@ -75,14 +74,9 @@ pub fn solve(job: &Job, budget: Budget, observer: &mut dyn Observer) -> Result<L
     let (assigned, unplaced) = assign(job);
     let mut searches: Vec<StripSearch<'_>> = assigned
         .iter()
-        .zip(&job.cloths)
         .enumerate()
-        .filter(|(_, (pieces, _))| !pieces.is_empty())
-        .map(|(c, (pieces, cloth))| {
-            let pieces: Vec<_> = pieces.iter().map(|(i, n)| (*i, &job.pieces[*i], *n)).collect();
-            let strip = Strip::new(cloth, &pieces, job.rules.gap, job.rules.cuts);
-            StripSearch::new(cloth, strip, job.rules.seed.wrapping_add(c as u64))
-        })
+        .filter(|(_, pieces)| !pieces.is_empty())
+        .map(|(c, pieces)| search_on(job, c, pieces))
         .collect();
     let mut iterations = 0;
     observer.better(&lay_of(job, &searches, &unplaced, iterations));

@@ -176,6 +176,8 @@ fn check_cloth(job: &Job, cloth: &Cloth, lay: &ClothLay, faults: &mut Vec<Fault>
 
 fn check_edges(cloth: &Cloth, lay: &ClothLay, shapes: &[Shape], faults: &mut Vec<Fault>) {
     let right = cloth.washed_width() - cloth.selvedge;
+    // As far as the lay says it goes, and never past the cloth that is there.
+    let end = cloth.usable_length().map(|usable| usable + cloth.trim);
     let top = lay.needed_length - cloth.trim;
     for shape in shapes {
         let mut over = |is: bool, edge| {
@@ -187,6 +189,7 @@ fn check_edges(cloth: &Cloth, lay: &ClothLay, shapes: &[Shape], faults: &mut Vec
         over(shape.corners.iter().any(|p| p.x > right), "right selvedge");
         over(shape.corners.iter().any(|p| p.y < cloth.trim), "cut end");
         over(shape.corners.iter().any(|p| p.y > top), "needed length");
+        over(end.is_some_and(|end| shape.corners.iter().any(|p| p.y > end)), "end");
     }
 }
 
