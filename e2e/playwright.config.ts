@@ -5,6 +5,8 @@ export default defineConfig({
   testDir: 'specs',
   workers: 2,
   fullyParallel: true,
+  // A shared machine may stall once; a test that needed its second try is told as flaky.
+  retries: process.env.CI ? 1 : 0,
   timeout: 60_000,
   expect: { timeout: 10_000 },
   reporter: 'line',

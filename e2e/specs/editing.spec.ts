@@ -117,7 +117,7 @@ test('a part is cut from another cloth, by choosing and by dropping', async ({ p
 test('the search is seen, stopped, and taken up again', async ({ page, demo }) => {
   await page.goto(`${demo.address}/projects/seed-swap-tote/lay`);
   await expect(page.getByTestId('search-state')).toContainText('looking for better');
-  await page.getByRole('button', { name: 'Stop' }).click();
+  await page.getByRole('button', { name: 'Stop', exact: true }).click();
   await expect(page.getByTestId('search-state')).toContainText('best after');
   await page.getByRole('button', { name: 'Look further' }).click();
   await expect(page.getByTestId('search-state')).toContainText('looking for better');
