@@ -10,28 +10,30 @@ use bofta_core::piece::Grain;
 use proptest::prelude::*;
 use support::{job, piece};
 
+/// Width, height, and whether it may be turned.
+type Rectangle = (usize, usize, bool);
+
+/// The ways a rectangle may lie, as (width, height).
+fn ways(&(w, h, free): &Rectangle) -> Vec<(usize, usize)> {
+    if free && w != h { vec![(w, h), (h, w)] } else { vec![(w, h)] }
+}
+
 /// The shortest length on which `pieces` (width, height, may be turned) fit a strip `width` wide, by trying the next
 /// piece at every place of a grid. Integer sizes may be assumed at integer places: pushed left and down, every piece
 /// stands on sums of others.
-fn shortest(width: usize, pieces: &[(usize, usize, bool)]) -> Option<usize> {
-    let turned =
-        |&(w, h, free): &(usize, usize, bool)| if free && w != h { vec![(w, h), (h, w)] } else { vec![(w, h)] };
+fn shortest(width: usize, pieces: &[Rectangle]) -> Option<usize> {
     let most: usize = pieces.iter().map(|p| p.0.max(p.1)).sum();
     let area: usize = pieces.iter().map(|p| p.0 * p.1).sum();
     (area.div_ceil(width)..=most).find(|&length| {
         let mut grid = vec![vec![false; width]; length];
-        place(&mut grid, pieces, &turned)
+        place(&mut grid, pieces)
     })
 }
 
-fn place(
-    grid: &mut [Vec<bool>],
-    rest: &[(usize, usize, bool)],
-    turned: &dyn Fn(&(usize, usize, bool)) -> Vec<(usize, usize)>,
-) -> bool {
+fn place(grid: &mut [Vec<bool>], rest: &[Rectangle]) -> bool {
     let Some((first, rest)) = rest.split_first() else { return true };
     let (length, width) = (grid.len(), grid[0].len());
-    for (w, h) in turned(first) {
+    for (w, h) in ways(first) {
         if w > width || h > length {
             continue;
         }
@@ -46,7 +48,7 @@ fn place(
                     }
                 };
                 mark(grid, true);
-                if place(grid, rest, turned) {
+                if place(grid, rest) {
                     return true;
                 }
                 mark(grid, false);
