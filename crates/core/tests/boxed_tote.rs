@@ -177,6 +177,8 @@ fn any_tote() -> impl Strategy<Value = (BoxedTote, Ruler)> {
             lining: [LiningFit::Same, LiningFit::Smaller, LiningFit::None][if hem { lining } else { lining % 2 }],
             strap_ends: if outside { StrapEnds::Outside } else { StrapEnds::InMouth },
             backing: [BackingSchool::None, BackingSchool::FullSize, BackingSchool::ClearOfSeams][backing],
+            // Long enough to span any bag, so that nearly every one is drafted.
+            strap_length: eighths(2 * w),
             pocket_width: eighths(w / 2),
             pocket_height: eighths(h / 2),
             pocket_below: eighths(8),
