@@ -6,7 +6,7 @@ use bofta_core::buying::purchases;
 use bofta_core::cutting::{Cut, CutKind, Edge, Step, cut_list};
 use bofta_core::lay::{Job, Lay};
 use bofta_core::measure::{Length, Ruler, System, show_bought};
-use bofta_core::piece::{Part, Piece};
+use bofta_core::piece::Piece;
 use bofta_core::project::{Planned, Project};
 use pdf_writer::{Content, Finish, Name, Pdf, Rect, Ref};
 use std::collections::HashMap;
@@ -200,11 +200,6 @@ pub fn falls_off(cut: &Cut, pieces: &[Piece]) -> String {
         (true, _, Some(true)) => "left over".into(),
         (true, ..) => "a strip, cut next".into(),
     }
-}
-
-/// The order parts are bundled in on sheets and screens.
-pub fn part_order(part: Part) -> usize {
-    Part::ALL.iter().position(|p| *p == part).unwrap_or(0)
 }
 
 struct Book {

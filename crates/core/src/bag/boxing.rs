@@ -37,12 +37,6 @@ pub fn depth_of_square(square: Length, drawn: Square, seam: Length, boxing: Leng
     }
 }
 
-/// What to cut out of a panel's corner, (across, up) from the raw edges, for a finished `depth`: a square of half the
-/// depth when the seams are equal.
-pub fn notch(depth: Length, side: Length, base: Length, boxing: Length) -> (Length, Length) {
-    (depth / 2 + side - boxing, depth / 2 + base - boxing)
-}
-
 /// Sewn across: (length of the seam across the triangle, its distance from the tip along the seams).
 pub fn across(depth: Length) -> (Length, Length) {
     (depth, depth / 2)

@@ -2,11 +2,6 @@
 
 use crate::measure::Length;
 
-/// The width to cut for a strap folded in four.
-pub fn folded_in_four(finished: Length) -> Length {
-    finished * 4
-}
-
 /// The drop of a handle that shows `visible` long, its ends `apart` centre to centre: √((L/2)² − (p/2)²), to the unit
 /// below; nothing when it cannot span the distance.
 pub fn drop(visible: Length, apart: Length) -> Option<Length> {

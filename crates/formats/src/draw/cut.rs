@@ -9,6 +9,7 @@ use bofta_core::lay::{ClothLay, Job, Lay};
 use bofta_core::measure::{Length, Ruler, System};
 use bofta_core::piece::Piece;
 use bofta_core::project::Project;
+use bofta_core::shape::Turn;
 
 /// Draws `step` into `width` × `height` pixels; `gone` are the pieces (id, copy) cut off before it.
 pub fn cut_step(
@@ -80,7 +81,9 @@ fn straight(
         }
         canvas.begin(&format!(r#"data-piece="{}""#, escape(&p.piece)));
         canvas.rect(px, py, pw, ph, &Style::fill("url(#on-table)").stroke(ink::INDIGO, if freed { 2.2 } else { 1.0 }));
-        let size = format!("{} × {}", project.ruler.show(w).text, project.ruler.show(h).text);
+        // As it stands on the bag, like everywhere else, however it lies here.
+        let (wide, tall) = piece.outline.extent(Turn::NONE);
+        let size = format!("{} × {}", project.ruler.show(wide).text, project.ruler.show(tall).text);
         let centre = (px + pw / 2.0, py + ph / 2.0);
         let _ = canvas.label(centre, &piece.name, &size, if freed { 17.0 } else { 14.0 }, (pw - 4.0, ph - 4.0))
             || canvas.label(centre, &piece.name, "", 12.0, (pw - 2.0, ph));
