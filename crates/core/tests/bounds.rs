@@ -33,7 +33,9 @@ fn bound(width: i64, pieces: &[(i64, i64, u32)]) -> f64 {
 #[case::wide_with_small_beside(10, &[(6, 3, 2), (4, 3, 2)], 6.0)]
 #[case::wide_and_too_wide_beside(10, &[(6, 3, 2), (5, 3, 2)], 9.0)]
 #[case::thirds(9, &[(3, 2, 6)], 4.0)]
-#[case::just_over_a_third(10, &[(4, 6, 3)], 9.0)]
+#[case::a_sum_of_heights(10, &[(4, 6, 3)], 12.0)]
+#[case::a_sum_of_widths(11, &[(4, 3, 4)], 6.0)]
+#[case::patches(44, &[(5, 5, 9)], 10.0)]
 fn known_strips_have_known_bounds(#[case] width: i64, #[case] pieces: &[(i64, i64, u32)], #[case] inches: f64) {
     let found = bound(width, pieces);
     assert!((found - inches).abs() < 1e-6, "{found}");
@@ -60,7 +62,7 @@ fn proof_goes_by_the_shops_steps() {
     let mut five = job(inch(5), vec![piece("p", inch(2), inch(2), 5)]);
     for (step, bought) in [(6, 6), (9, 9)] {
         five.cloths[0].shop = ShopStep { step: Some(inch(step)), min: Length::ZERO };
-        let lay = solve(&five, Budget { iterations: 100 }, &mut Silent).expect("laid");
+        let lay = solve(&five, Budget::iterations(100), &mut Silent).expect("laid");
         assert_eq!(lay.bought(), inch(bought));
         assert!(lay.proven, "no purchase below the first step");
     }
@@ -71,7 +73,7 @@ fn the_cost_of_the_bound_is_never_above_the_cost() {
     let mut one = job(inch(30), vec![piece("a", inch(17), inch(11), 3), piece("b", inch(9), inch(6), 4)]);
     one.cloths[0].shop = ShopStep::usual(System::Inches);
     one.cloths[0].price = Some(bofta_core::cloth::Price { amount: bofta_core::cloth::Money(1_234), per: Length::YARD });
-    let lay = solve(&one, Budget { iterations: 300 }, &mut Silent).expect("laid");
+    let lay = solve(&one, Budget::iterations(300), &mut Silent).expect("laid");
     assert!(lay.bound.cost <= lay.cost && lay.bound.length <= lay.bought());
     assert_eq!(lay.proven, lay.bound.length == lay.bought());
 }

@@ -21,7 +21,7 @@ impl Observer for Until {
 }
 
 fn search(job: &Job, iterations: u64, best: Length) -> Lay {
-    let lay = solve(job, Budget { iterations }, &mut Until(best, false)).expect("a sound job");
+    let lay = solve(job, Budget::iterations(iterations), &mut Until(best, false)).expect("a sound job");
     assert_eq!(verify(job, &lay), []);
     lay
 }
@@ -70,12 +70,12 @@ fn random_dissections_are_closed() {
 fn an_impossible_dissection_is_not_called_proven() {
     // Three 2 × 2 squares on a strip of 3: the area bound says 4, but no two lie side by side, so 6.
     let job = squares(3, &[2, 2, 2]);
-    let lay = solve(&job, Budget { iterations: 2_000 }, &mut Silent).expect("a sound job");
+    let lay = solve(&job, Budget::iterations(2_000), &mut Silent).expect("a sound job");
     assert_eq!(lay.cloths[0].needed_length, Length::INCH * 6);
     assert!(lay.proven, "wide pieces cannot lie side by side: the bound sees it");
     // Five squares of 2 on a strip of 5: two side by side, three rows; the bounds see only 4, so nothing is proven.
     let job = squares(5, &[2, 2, 2, 2, 2]);
-    let lay = solve(&job, Budget { iterations: 2_000 }, &mut Silent).expect("a sound job");
+    let lay = solve(&job, Budget::iterations(2_000), &mut Silent).expect("a sound job");
     assert_eq!(lay.cloths[0].needed_length, Length::INCH * 6);
     assert!(lay.bound.length <= Length::INCH * 6);
 }

@@ -82,10 +82,27 @@ proptest! {
             let grain = if *free { Grain::Either } else { Grain::Length };
             bofta_core::lay::JobPiece { grain, ..piece(format!("p{i}"), inch(*w), inch(*h), 1) }
         }).collect());
-        let lay = solve(&job, Budget { iterations: 2_000 }, &mut Silent).expect("a sound job");
+        let lay = solve(&job, Budget::iterations(2_000), &mut Silent).expect("a sound job");
         prop_assert_eq!(verify(&job, &lay), vec![]);
         prop_assert_eq!(lay.cloths[0].needed_length, inch(best));
         prop_assert!(lay.bound.length <= inch(best));
+    }
+
+    /// After trying everything, what is called proven is the shortest there is; some pieces stand away from every wall.
+    #[test]
+    fn exhausted_searches_prove_the_shortest(
+        width in 5_usize..9,
+        pieces in prop::collection::vec((1_usize..6, 1_usize..6, any::<bool>()), 4..7),
+    ) {
+        let best = shortest(width, &pieces).expect("a strip as long as all of them holds them");
+        let inch = |n: usize| Length::INCH * n as i64;
+        let job = job(inch(width), pieces.iter().enumerate().map(|(i, (w, h, free))| {
+            let grain = if *free { Grain::Either } else { Grain::Length };
+            bofta_core::lay::JobPiece { grain, ..piece(format!("p{i}"), inch(*w), inch(*h), 1) }
+        }).collect());
+        let lay = solve(&job, Budget::iterations(400), &mut Silent).expect("a sound job");
+        prop_assert!(lay.proven, "so few are exhausted");
+        prop_assert_eq!(lay.cloths[0].needed_length, inch(best));
     }
 
     /// What is called proven is what the exhaustive search would buy too, in a shop's steps.
@@ -103,7 +120,7 @@ proptest! {
         }).collect());
         job.cloths[0].shop = ShopStep { step: Some(Length::INCH * step), min: Length::ZERO };
         // The constructors alone, so that some answers are not the best and must not be called so.
-        let lay = solve(&job, Budget { iterations: 0 }, &mut Silent).expect("a sound job");
+        let lay = solve(&job, Budget::iterations(0), &mut Silent).expect("a sound job");
         let least = job.cloths[0].shop.to_buy(inch(best));
         prop_assert!(lay.bought() >= least);
         prop_assert!(!lay.proven || lay.bought() == least, "{} is called proven, {} would do",

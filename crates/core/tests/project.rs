@@ -8,6 +8,7 @@ use bofta_core::lay::{Budget, Silent, solve, verify};
 use bofta_core::measure::{Length, ShopStep, System, show_bought};
 use bofta_core::piece::Part;
 use bofta_core::project::{BagField, ClothField, Edit, LayField, Look, Pattern, Project, ProjectField};
+use bofta_core::shape::Outline;
 use rstest::rstest;
 
 fn bag(field: BagField, value: &str) -> Edit {
@@ -36,7 +37,7 @@ fn a_new_project_asks_for_cloth_and_then_is_laid() {
     let planned = with_cloth().plan().expect("drafts");
     assert!(planned.unassigned.is_empty());
     let job = planned.job.expect("a job");
-    let lay = solve(&job, Budget { iterations: 50 }, &mut Silent).expect("laid");
+    let lay = solve(&job, Budget::iterations(50), &mut Silent).expect("laid");
     assert_eq!(verify(&job, &lay), []);
     // Corners are a step each for outer and lining, through both layers at once.
     let steps = cut_list(&job, &lay.cloths, &planned.draft.pieces);
@@ -131,7 +132,7 @@ fn documents_read_back_and_unknown_keys_are_refused() {
 fn the_shopping_list_knows_steps_prices_and_what_is_owned() {
     let project = made(&with_cloth(), &[cloth(ClothField::Price, "12,50"), cloth(ClothField::WashFirst, "yes")]);
     let job = project.plan().expect("drafts").job.expect("a job");
-    let lay = solve(&job, Budget { iterations: 200 }, &mut Silent).expect("laid");
+    let lay = solve(&job, Budget::iterations(200), &mut Silent).expect("laid");
     let list = purchases(&job, &lay);
     assert_eq!(list.len(), 1);
     let line = &list[0];
@@ -142,7 +143,7 @@ fn the_shopping_list_knows_steps_prices_and_what_is_owned() {
     assert!(line.needed > lay.cloths[0].needed_length);
     let owned = made(&project, &[cloth(ClothField::Owned, "3 yd")]);
     let job = owned.plan().expect("drafts").job.expect("a job");
-    let lay = solve(&job, Budget { iterations: 200 }, &mut Silent).expect("laid");
+    let lay = solve(&job, Budget::iterations(200), &mut Silent).expect("laid");
     let line = &purchases(&job, &lay)[0];
     assert!(line.owned && line.cost.is_none() && lay.cost.0 == 0);
 }
@@ -155,4 +156,30 @@ fn other_widths_leave_out_the_own_one() {
     let names: Vec<_> = widths.iter().map(|w| w.width.in_units(System::Inches)).collect();
     assert_eq!(names, [44.0, 60.0]);
     assert!(widths.iter().all(|w| w.length.is_some_and(|l| show_bought(l, System::Inches).ends_with("yd"))));
+}
+
+/// Asked to lie in the corners cut out of the panels, small pieces save cloth; the panels then come off round their
+/// template and their corners are no step of their own. Edge to edge the corners stay for last.
+#[test]
+fn small_pieces_lie_in_the_corners_when_asked() {
+    let mut project = Project::new("Tote", System::Inches);
+    for edit in [
+        Edit::AddCloth { name: "Duck".into(), material: "canvas".into() },
+        Edit::Bag { field: BagField::Depth, value: "8".into() },
+        Edit::Bag { field: BagField::StrapWidth, value: "3/4".into() },
+        Edit::Lay { field: LayField::InNotches, value: "yes".into() },
+    ] {
+        project = project.edited(&edit).expect("a sound edit").0;
+    }
+    let planned = project.plan().expect("drafts");
+    let job = planned.job.expect("a job");
+    assert!(job.pieces.iter().any(|p| matches!(p.outline, Outline::Polygon(_))));
+    let lay = solve(&job, Budget::iterations(100), &mut Silent).expect("laid");
+    assert_eq!(verify(&job, &lay), []);
+    let steps = cut_list(&job, &lay.cloths, &planned.draft.pieces);
+    assert!(steps.iter().any(|s| matches!(s, Step::Outline(_))));
+    assert!(!steps.iter().any(|s| matches!(s, Step::Corners(_))));
+    let through = Edit::Lay { field: LayField::Cuts, value: "through".into() };
+    let job = project.edited(&through).expect("a sound edit").0.plan().expect("drafts").job.expect("a job");
+    assert!(job.pieces.iter().all(|p| matches!(p.outline, Outline::Rect(..))));
 }

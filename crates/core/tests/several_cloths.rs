@@ -20,7 +20,7 @@ fn owned(id: &str, width: i64, length: i64) -> Cloth {
 }
 
 fn lay(job: &Job) -> Lay {
-    let lay = solve(job, Budget { iterations: 60 }, &mut Silent).expect("a sound job");
+    let lay = solve(job, Budget::iterations(60), &mut Silent).expect("a sound job");
     assert_eq!(verify(job, &lay), []);
     lay
 }
@@ -141,7 +141,7 @@ proptest! {
     /// Every copy is laid on a cloth of its list or named with a reason; nothing is laid past an owned length.
     #[test]
     fn nothing_is_lost_between_cloths(job in any_job()) {
-        let found = solve(&job, Budget { iterations: 40 }, &mut Silent).expect("a sound job");
+        let found = solve(&job, Budget::iterations(40), &mut Silent).expect("a sound job");
         prop_assert_eq!(verify(&job, &found), vec![]);
         let laid: usize = found.cloths.iter().map(|c| c.placements.len()).sum();
         let left: u32 = found.unplaced.iter().map(|u| u.count).sum();
@@ -162,7 +162,7 @@ proptest! {
     /// A piece with a bought roll wide enough in its list always finds a place: a roll is as long as needed.
     #[test]
     fn a_bought_roll_holds_whatever_fits_its_width(job in any_job()) {
-        let found = solve(&job, Budget { iterations: 0 }, &mut Silent).expect("a sound job");
+        let found = solve(&job, Budget::iterations(0), &mut Silent).expect("a sound job");
         for u in &found.unplaced {
             let piece = job.piece(&u.piece).expect("known");
             let (w, h) = piece.outline.extent(bofta_core::shape::Turn::NONE);

@@ -5,7 +5,7 @@ mod support;
 
 use bofta_core::cloth::Cloth;
 use bofta_core::cutting::{Cut, CutKind, Edge, Step, cut_list};
-use bofta_core::lay::{Budget, Cuts, Job, JobPiece, Lay, Random, Region, Silent, solve};
+use bofta_core::lay::{Budget, Cuts, Job, JobPiece, Lay, Offcut, Random, Region, Silent, solve};
 use bofta_core::measure::{Length, ShopStep, System};
 use bofta_core::piece::Grain;
 use proptest::prelude::*;
@@ -51,7 +51,7 @@ fn a_tote_is_cut_in_the_order_of_the_table() {
     );
     tote.cloths[0] =
         Cloth { selvedge: half, trim: half, shop: ShopStep::usual(System::Inches), ..tote.cloths[0].clone() };
-    let lay = solve(&tote, Budget { iterations: 300 }, &mut Silent).expect("laid");
+    let lay = solve(&tote, Budget::iterations(300), &mut Silent).expect("laid");
     let list = cuts(&tote, &lay);
     let kinds: Vec<CutKind> = list.iter().map(|c| c.kind).collect();
     assert_eq!(kinds[..2], [CutKind::SquareEnd, CutKind::Selvedge]);
@@ -73,13 +73,13 @@ fn a_piece_as_wide_as_the_cloth_needs_one_cut() {
     let inch = |n: i64| Length::INCH * n;
     let mut strip = job(inch(44), vec![JobPiece { grain: Grain::Length, ..piece("strip", inch(44), inch(3), 1) }]);
     strip.cloths[0].shop = ShopStep { step: Some(inch(9)), min: Length::ZERO };
-    let lay = solve(&strip, Budget { iterations: 0 }, &mut Silent).expect("laid");
+    let lay = solve(&strip, Budget::iterations(0), &mut Silent).expect("laid");
     let list = cuts(&strip, &lay);
     assert_eq!(list.len(), 1);
     assert_eq!((list[0].reading, list[0].from, list[0].frees.len()), (inch(3), Edge::Near, 1));
     // Bought exactly, there is nothing to cut at all.
     strip.cloths[0].shop = ShopStep { step: None, min: Length::ZERO };
-    let lay = solve(&strip, Budget { iterations: 0 }, &mut Silent).expect("laid");
+    let lay = solve(&strip, Budget::iterations(0), &mut Silent).expect("laid");
     assert!(cuts(&strip, &lay).is_empty());
 }
 
@@ -100,7 +100,7 @@ proptest! {
             shop: ShopStep::usual(System::Inches),
             ..Cloth::roll("roll", eighths(width + 2 * selvedge))
         };
-        let lay = solve(&job, Budget { iterations: 40 }, &mut Silent).expect("a sound job");
+        let lay = solve(&job, Budget::iterations(40), &mut Silent).expect("a sound job");
         let list = cuts(&job, &lay);
         let mut table = carry_out(whole_cloth(&job, &lay), &list);
         for p in &lay.cloths[0].placements {
@@ -123,19 +123,24 @@ proptest! {
         let mut job = dissection(8 * 30, 8 * (10 + random.below(20) as i64), n, &mut random);
         job.cloths[0].shop = ShopStep::usual(System::Inches);
         job.rules.keep = (Length::INCH * keep_w, Length::INCH * keep_h);
-        let lay = solve(&job, Budget { iterations: 20 }, &mut Silent).expect("a sound job");
-        let offcuts = &lay.cloths[0].offcuts;
+        let lay = solve(&job, Budget::iterations(20), &mut Silent).expect("a sound job");
+        let offcuts: Vec<Region> = lay.cloths[0].offcuts.iter().filter_map(|o| match *o {
+            Offcut::Rect { x, y, width, height } => {
+                Some(Region { x: x.0, y: y.0, width: width.0, height: height.0 })
+            }
+            Offcut::Polygon(_) => None,
+        }).collect();
         for (i, o) in offcuts.iter().enumerate() {
-            let (a, b) = job.rules.keep;
+            let (a, b) = (job.rules.keep.0.0, job.rules.keep.1.0);
             prop_assert!((o.width >= a && o.height >= b) || (o.width >= b && o.height >= a));
             for p in &offcuts[i + 1..] {
-                let apart = o.x + o.width <= p.x || p.x + p.width <= o.x || o.y + o.height <= p.y || p.y + p.height <= o.y;
+                let apart = o.right() <= p.x || p.right() <= o.x || o.top() <= p.y || p.top() <= o.y;
                 prop_assert!(apart);
             }
-            prop_assert!(o.y + o.height <= lay.cloths[0].buy_length && o.x + o.width <= Length::INCH * 30);
+            prop_assert!(o.top() <= lay.cloths[0].buy_length.0 && o.right() <= Length::INCH.0 * 30);
         }
         // Largest first.
-        let area = |o: &bofta_core::lay::Offcut| (o.width * o.height).0;
+        let area = |o: &Region| i128::from(o.width) * i128::from(o.height);
         prop_assert!(offcuts.windows(2).all(|w| area(&w[0]) >= area(&w[1])));
     }
 }

@@ -65,6 +65,7 @@ pub fn other_widths(job: &Job, id: &str, iterations: u64) -> Vec<OtherWidth> {
     let Some(Form::Roll { width: own, .. }) = job.cloth(id).map(|c| c.form.clone()) else { return vec![] };
     let mut alone = job.clone();
     alone.cloths.retain(|c| c.id == id);
+    alone.pinned.clear();
     alone.pieces.retain(|p| p.cloths.first().is_some_and(|c| c == id));
     for piece in &mut alone.pieces {
         piece.cloths.truncate(1);
@@ -77,7 +78,7 @@ pub fn other_widths(job: &Job, id: &str, iterations: u64) -> Vec<OtherWidth> {
                 cloth.form = Form::Roll { width: w, length: None, max: None };
                 cloth.owned = false;
             }
-            let lay = solve(&alone, Budget { iterations }, &mut Silent).ok().filter(Lay::complete);
+            let lay = solve(&alone, Budget::iterations(iterations), &mut Silent).ok().filter(Lay::complete);
             OtherWidth { width: w, length: lay.map(|l| l.bought()) }
         })
         .collect()

@@ -2,7 +2,7 @@
 
 use super::{Money, Price, Print, PrintUp};
 use crate::measure::{Length, ShopStep};
-use crate::shape::Outline;
+use crate::shape::{Outline, Point};
 use serde::{Deserialize, Serialize};
 
 /// Shrinkage in the wash, in parts per million of the bought size.
@@ -110,14 +110,51 @@ impl Cloth {
     pub fn washed_width(&self) -> Length {
         let width = match &self.form {
             Form::Roll { width, .. } | Form::Sheet { width, .. } => *width,
-            Form::Scrap { outline, .. } => outline.extent(crate::shape::Turn::NONE).0,
+            Form::Scrap { outline, .. } => outline.size().0,
         };
         width.shrunk(self.shrink.across)
     }
 
-    /// Width between the selvedges as washed; negative when the selvedges eat it all.
+    /// Width between the selvedges as washed; negative when the selvedges eat it all. Folded cloth has its fold at the
+    /// left and both selvedges at the right.
     pub fn usable_width(&self) -> Length {
-        self.washed_width() - self.selvedge * 2
+        self.washed_width() - self.selvedge - self.left_edge()
+    }
+
+    /// Lost at the left: the selvedge, nothing at a fold.
+    pub fn left_edge(&self) -> Length {
+        if self.layers == 2 { Length::ZERO } else { self.selvedge }
+    }
+
+    /// Where a point of the cloth as bought lies after the wash.
+    pub fn washed(&self, p: Point) -> Point {
+        Point::new(p.x.shrunk(self.shrink.across), p.y.shrunk(self.shrink.along))
+    }
+
+    /// The lower left corner of the cloth as washed, in its own axes: a scrap's may lie anywhere.
+    pub fn corner(&self) -> Point {
+        match &self.form {
+            Form::Scrap { outline, .. } => {
+                let corners = outline.corners();
+                let low = |of: fn(&Point) -> Length| corners.iter().map(of).min().unwrap_or_default();
+                self.washed(Point::new(low(|p| p.x), low(|p| p.y)))
+            }
+            Form::Roll { .. } | Form::Sheet { .. } => Point::new(Length::ZERO, Length::ZERO),
+        }
+    }
+
+    /// The length there is as bought, if it comes whole: a sheet or a scrap.
+    pub fn whole_length(&self) -> Option<Length> {
+        match &self.form {
+            Form::Roll { .. } => None,
+            Form::Sheet { height, .. } => Some(*height),
+            Form::Scrap { outline, .. } => Some(outline.size().1),
+        }
+    }
+
+    /// How many alike there are.
+    pub fn copies(&self) -> u32 {
+        if let Form::Sheet { count, .. } = &self.form { *count } else { 1 }
     }
 
     /// The longest run between the trimmed ends as washed, if there is a limit.
@@ -126,7 +163,7 @@ impl Cloth {
             Form::Roll { length: Some(owned), .. } => Some(*owned),
             Form::Roll { length: None, max, .. } => *max,
             Form::Sheet { height, .. } => Some(*height),
-            Form::Scrap { outline, .. } => Some(outline.extent(crate::shape::Turn::NONE).1),
+            Form::Scrap { outline, .. } => Some(outline.size().1),
         };
         limit.map(|length| length.shrunk(self.shrink.along) - self.trim * 2)
     }
@@ -136,12 +173,34 @@ impl Cloth {
         if laid <= Length::ZERO { Length::ZERO } else { laid + self.trim * 2 }
     }
 
-    /// What to ask the shop for so that `needed` is there after the wash; what is owned is not bought.
+    /// What to ask the shop for so that `needed` is there after the wash; what is owned is not bought, and sheets and
+    /// scraps are bought whole.
     pub fn buy_length(&self, needed: Length) -> Length {
+        if let Some(whole) = self.whole_length().filter(|_| !self.owned && needed > Length::ZERO) {
+            return whole;
+        }
         if self.owned {
             return needed.before_shrinking(self.shrink.along);
         }
         self.shop.to_buy(needed.before_shrinking(self.shrink.along))
+    }
+
+    /// The longest lay that needs less than `bought`, if the shop sells less; of what comes whole there is no less.
+    pub fn longest_cheaper(&self, bought: Length) -> Option<Length> {
+        if self.whole_length().is_some() {
+            return None;
+        }
+        let less = match self.shop.step {
+            Some(step) if !self.owned => bought - step,
+            _ => bought - Length(1),
+        };
+        let laid = self.longest_lay(less);
+        (laid > Length::ZERO && (self.owned || less >= self.shop.min)).then_some(laid)
+    }
+
+    /// The longest lay on `bought` of this cloth, washed and squared.
+    pub fn longest_lay(&self, bought: Length) -> Length {
+        bought.shrunk(self.shrink.along) - self.trim * 2
     }
 
     /// What `bought` costs: nothing when owned or unpriced.

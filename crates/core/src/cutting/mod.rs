@@ -2,8 +2,8 @@
 //!
 //! For the Cut stage and the cut sheet. The end is squared, the selvedge taken off, then strips are cut right across
 //! and each is cross-cut before the next, so that no unlabelled strips pile up. Where a lay cannot come apart edge to
-//! edge a piece is freed by cuts that stop. Corners are cut out last, through all panels alike at once.
+//! edge a piece is freed by cuts that stop, a shaped one by cutting round its template. Corners are cut out last, through all panels alike at once.
 
 mod steps;
 
-pub use steps::{CornerCut, Cut, CutKind, Edge, Freed, Line, Step, cut_list};
+pub use steps::{CornerCut, Cut, CutKind, Edge, Freed, Line, OutlineCut, Step, cut_list};

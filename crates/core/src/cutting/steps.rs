@@ -4,6 +4,7 @@ use crate::lay::{ClothLay, Job, Region};
 use crate::lay::{Placement, first_line};
 use crate::measure::Length;
 use crate::piece::{Corners, Piece};
+use crate::shape::Outline;
 
 /// The edge a reading is measured from.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -81,6 +82,19 @@ pub struct CornerCut {
     pub up: Length,
 }
 
+/// A shaped piece cut round its outline, where it lies.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct OutlineCut {
+    /// The cloth.
+    pub cloth: String,
+    /// What comes off.
+    pub frees: Freed,
+    /// Its bounding box on the cloth.
+    pub around: Region,
+    /// The rectangle of cloth that lies there.
+    pub lies: Region,
+}
+
 /// One step at the table.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub enum Step {
@@ -91,8 +105,21 @@ pub enum Step {
         /// The cut.
         cut: Cut,
     },
+    /// Round a template: the outline is not a rectangle.
+    Outline(OutlineCut),
     /// Corners, after the rectangles.
     Corners(CornerCut),
+}
+
+impl Step {
+    /// The pieces that come off the cloth with it.
+    pub fn frees(&self) -> &[Freed] {
+        match self {
+            Self::Cut { cut, .. } => &cut.frees,
+            Self::Outline(round) => std::slice::from_ref(&round.frees),
+            Self::Corners(_) => &[],
+        }
+    }
 }
 
 /// All steps for the cloths of a lay, in their order, then the corners of `pieces`.
@@ -101,14 +128,26 @@ pub fn cut_list(job: &Job, cloths: &[ClothLay], pieces: &[Piece]) -> Vec<Step> {
     for lay in cloths {
         let Some(cloth) = job.cloth(&lay.cloth) else { continue };
         let regions: Vec<Region> = lay.placements.iter().filter_map(|p| region_of(job, p)).collect();
-        let there = lay.buy_length.shrunk(cloth.shrink.along).max(lay.needed_length);
-        let mut table = Table { placements: &lay.placements, regions: &regions, cuts: Vec::new() };
-        let whole = Region { x: 0, y: 0, width: cloth.washed_width().0, height: there.0 };
-        table.take_apart(whole, cloth.selvedge, cloth.trim);
-        steps.extend(table.cuts.into_iter().map(|cut| Step::Cut { cloth: cloth.id.clone(), cut }));
+        let shaped: Vec<bool> = lay.placements.iter().map(|p| is_shaped(job, p)).collect();
+        let corner = cloth.corner();
+        let there = match cloth.usable_length() {
+            Some(usable) if cloth.whole_length().is_some() => usable + cloth.trim * 2,
+            _ => lay.buy_length.shrunk(cloth.shrink.along).max(lay.needed_length),
+        };
+        let mut table = Table {
+            cloth: &cloth.id,
+            placements: &lay.placements,
+            regions: &regions,
+            shaped: &shaped,
+            steps: Vec::new(),
+        };
+        let whole = Region { x: corner.x.0, y: corner.y.0, width: cloth.washed_width().0, height: there.0 };
+        table.take_apart(whole, cloth.left_edge(), cloth.trim);
+        steps.extend(table.steps);
     }
     let placed = |piece: &Piece| cloths.iter().any(|c| c.placements.iter().any(|p| p.piece == piece.id));
-    steps.extend(pieces.iter().filter(|p| placed(p)).filter_map(|p| match &p.corners {
+    let square = |piece: &Piece| job.piece(piece.id).is_some_and(|p| matches!(p.outline, Outline::Rect(..)));
+    steps.extend(pieces.iter().filter(|p| placed(p) && square(p)).filter_map(|p| match &p.corners {
         Corners::Whole => None,
         Corners::CutOut { across, up } => {
             Some(Step::Corners(CornerCut { piece: p.id.to_owned(), layers: p.count, across: across.size, up: up.size }))
@@ -117,15 +156,25 @@ pub fn cut_list(job: &Job, cloths: &[ClothLay], pieces: &[Piece]) -> Vec<Step> {
     steps
 }
 
+/// Whether straight cuts along its bounding box do not give the piece.
+fn is_shaped(job: &Job, placement: &Placement) -> bool {
+    let rect = job.piece(&placement.piece).is_some_and(|p| matches!(p.outline, Outline::Rect(..)));
+    placement.on_fold || !rect || !placement.turn.degrees().is_multiple_of(90)
+}
+
 fn region_of(job: &Job, placement: &Placement) -> Option<Region> {
     let (width, height) = job.piece(&placement.piece)?.outline.extent(placement.turn);
-    Some(Region { x: placement.x.0, y: placement.y.0, width: width.0, height: height.0 })
+    // On the fold only the right half is on the cloth.
+    let (x, width) = if placement.on_fold { (0, (placement.x + width).0) } else { (placement.x.0, width.0) };
+    Some(Region { x, y: placement.y.0, width, height: height.0 })
 }
 
 struct Table<'a> {
+    cloth: &'a str,
     placements: &'a [Placement],
     regions: &'a [Region],
-    cuts: Vec<Cut>,
+    shaped: &'a [bool],
+    steps: Vec<Step>,
 }
 
 impl Table<'_> {
@@ -148,7 +197,12 @@ impl Table<'_> {
     fn divide(&mut self, region: Region, inside: &[usize]) {
         match inside {
             [] => return,
-            [only] if self.regions[*only] == region => return,
+            [only] if self.regions[*only] == region => {
+                if self.shaped[*only] {
+                    self.round(*only, region);
+                }
+                return;
+            }
             _ => {}
         }
         if let Some((across, at)) = first_line(region, self.regions, inside) {
@@ -157,7 +211,7 @@ impl Table<'_> {
                 .partition(|&&i| if across { self.regions[i].top() <= at } else { self.regions[i].right() <= at });
             let (near_region, far_region) = if across { region.split_across(at) } else { region.split_along(at) };
             // What is freed are pieces that lie alone in their part, on either side of the line.
-            let alone = |part: Region, those: &[usize]| matches!(those, [only] if self.regions[*only] == part);
+            let alone = |part: Region, those: &[usize]| matches!(those, [only] if self.regions[*only] == part && !self.shaped[*only]);
             let mut frees: Vec<usize> = Vec::new();
             if alone(near_region, &near) {
                 frees.extend(&near);
@@ -177,7 +231,15 @@ impl Table<'_> {
             self.divide(far_region, &far);
             return;
         }
-        // No line goes right across: free the nearest piece by cuts that stop at its corner.
+        // No line goes right across: a shaped piece is cut round, for its box may hold others; then the nearest piece is
+        // freed by cuts that stop at its corner.
+        if let Some(&first) =
+            inside.iter().filter(|&&i| self.shaped[i]).min_by_key(|&&i| (self.regions[i].y, self.regions[i].x))
+        {
+            self.round(first, region);
+            let rest: Vec<usize> = inside.iter().copied().filter(|&i| i != first).collect();
+            return self.divide(region, &rest);
+        }
         let Some(&first) = inside.iter().min_by_key(|&&i| (self.regions[i].y, self.regions[i].x)) else { return };
         let piece = self.regions[first];
         let vertical = |x: i64| Line { x1: Length(x), y1: Length(piece.y), x2: Length(x), y2: Length(piece.top()) };
@@ -196,10 +258,20 @@ impl Table<'_> {
         let last = lines.len().saturating_sub(1);
         for (n, (line, reading, from)) in lines.into_iter().enumerate() {
             let frees = if n == last { self.freed(&[first]) } else { vec![] };
-            self.cuts.push(Cut { kind: CutKind::Stopped, line, reading, from, lies: region, frees, bare: None });
+            self.push(Cut { kind: CutKind::Stopped, line, reading, from, lies: region, frees, bare: None });
         }
         let rest: Vec<usize> = inside.iter().copied().filter(|&i| i != first).collect();
         self.divide(region, &rest);
+    }
+
+    fn push(&mut self, cut: Cut) {
+        self.steps.push(Step::Cut { cloth: self.cloth.to_owned(), cut });
+    }
+
+    fn round(&mut self, index: usize, lies: Region) {
+        let Some(frees) = self.freed(&[index]).pop() else { return };
+        let around = self.regions[index];
+        self.steps.push(Step::Outline(OutlineCut { cloth: self.cloth.to_owned(), frees, around, lies }));
     }
 
     fn freed(&self, those: &[usize]) -> Vec<Freed> {
@@ -220,6 +292,6 @@ impl Table<'_> {
             let line = Line { x1: x, y1: Length(lies.y), x2: x, y2: Length(lies.top()) };
             (line, Length(at - lies.x), Edge::Left)
         };
-        self.cuts.push(Cut { kind, line, reading, from, lies, frees, bare });
+        self.push(Cut { kind, line, reading, from, lies, frees, bare });
     }
 }

@@ -1,8 +1,10 @@
 //! The answer: what lies where, what it takes and what is left.
 
-use crate::cloth::Money;
+use super::job::JobPiece;
+use crate::cloth::{Cloth, Money};
 use crate::measure::Length;
-use crate::shape::Turn;
+use crate::piece::Mirror;
+use crate::shape::{Point, Turn};
 use serde::{Deserialize, Serialize};
 
 /// One copy of a piece on a cloth: mirrored if so, turned counter-clockwise, then moved so that the lower left corner
@@ -21,19 +23,55 @@ pub struct Placement {
     pub turn: Turn,
     /// Whether it lies face down.
     pub mirrored: bool,
+    /// On folded cloth: its axis lies on the fold, only its right half on the cloth. `x` is then minus half its width.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub on_fold: bool,
 }
 
-/// A rectangle left over that is worth keeping.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
-pub struct Offcut {
-    /// Left edge.
-    pub x: Length,
-    /// Lower edge.
-    pub y: Length,
-    /// Across.
-    pub width: Length,
-    /// Along.
-    pub height: Length,
+impl Placement {
+    /// How many copies of `piece` it yields on `cloth`, this and the following: two on folded cloth, unless it lies on
+    /// the fold, or is the last copy, or its mirror image is of no use.
+    pub fn yields(&self, piece: &JobPiece, cloth: &Cloth) -> u32 {
+        let twice = cloth.layers == 2
+            && !self.on_fold
+            && self.copy < piece.count
+            && (piece.mirror != Mirror::No || piece.outline.is_symmetric(Turn::NONE));
+        if twice { 2 } else { 1 }
+    }
+}
+
+/// Cloth left over.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum Offcut {
+    /// A rectangle worth keeping.
+    Rect {
+        /// Left edge.
+        x: Length,
+        /// Lower edge.
+        y: Length,
+        /// Across.
+        width: Length,
+        /// Along.
+        height: Length,
+    },
+    /// What remains besides, for stuffing and patchwork: the corners, counter-clockwise.
+    Polygon(Vec<Point>),
+}
+
+impl Offcut {
+    /// Its corners, counter-clockwise.
+    pub fn corners(&self) -> Vec<Point> {
+        match self {
+            Self::Rect { x, y, width, height } => vec![
+                Point::new(*x, *y),
+                Point::new(*x + *width, *y),
+                Point::new(*x + *width, *y + *height),
+                Point::new(*x, *y + *height),
+            ],
+            Self::Polygon(corners) => corners.clone(),
+        }
+    }
 }
 
 /// What lies on one cloth.
@@ -51,7 +89,7 @@ pub struct ClothLay {
     pub used_share: f64,
     /// The pieces.
     pub placements: Vec<Placement>,
-    /// What is worth keeping, largest first.
+    /// What is left: rectangles worth keeping, largest first, then the rest.
     pub offcuts: Vec<Offcut>,
     /// No lay of these pieces on this cloth can have a shorter `buy_length` than this.
     pub bound: Length,

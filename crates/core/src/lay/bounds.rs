@@ -5,10 +5,14 @@
 //! outright, and on widths and heights together to rule out one length. A piece that may lie two ways counts with the
 //! lesser of its two contributions, so every bound stays valid.
 
-use super::job::{Cuts, JobPiece};
-use super::strip::Strip;
+use super::ground::Ground;
+use super::job::{Cuts, Job, JobPiece};
+use super::nest::{Lot, rectangle_inside};
+use super::rectangles::{Choice, Kind, Strip};
+use super::turns::allowed_turns;
 use crate::cloth::Cloth;
 use crate::measure::Length;
+use crate::shape::Outline;
 
 /// The shortest length between the trimmed ends on which `pieces` (piece, copies) can possibly lie on `cloth`.
 pub fn shortest_length(cloth: &Cloth, pieces: &[(&JobPiece, u32)], gap: Length) -> Length {
@@ -16,9 +20,86 @@ pub fn shortest_length(cloth: &Cloth, pieces: &[(&JobPiece, u32)], gap: Length) 
     Length(strip_bound(&Strip::new(cloth, &indexed, gap, Cuts::Free)))
 }
 
+/// The same for `lots` of any shape on `ground`, in its own coordinates: by area, by the tallest, and by the rectangles
+/// inside the shapes, which need room wherever the shapes do. On folded cloth there is twice the area.
+pub(super) fn shaped_bound(job: &Job, ground: &Ground, lots: &[Lot]) -> i64 {
+    let cloth = &job.cloths[ground.cloth];
+    let layers = if ground.folded { 2 } else { 1 };
+    let area: i128 = lots.iter().map(|l| covered(&job.pieces[l.piece]) * i128::from(l.copies)).sum();
+    let mut best = div_up(area, (ground.width * layers).max(1));
+    let mut inside: Vec<Kind> = Vec::with_capacity(lots.len());
+    for lot in lots {
+        let piece = &job.pieces[lot.piece];
+        let turns = allowed_turns(piece.grain, piece.print, cloth).turns;
+        best = best.max(turns.iter().map(|t| piece.outline.extent(*t).1.0).min().unwrap_or(0));
+        let mut choices: Vec<Choice> = Vec::new();
+        for turn in turns {
+            let (width, height) = rectangle_inside(piece, turn);
+            // With a gap the shapes keep off each other, but what is inside of them by less.
+            let choice = Choice { turn, width: width.0, height: height.0 };
+            if !choices.iter().any(|c| (c.width, c.height) == (choice.width, choice.height)) {
+                choices.push(choice);
+            }
+        }
+        if choices.iter().all(|c| c.width > 0 && c.height > 0 && c.width <= ground.width) && lot.copies > 0 {
+            inside.push(Kind { piece: lot.piece, count: lot.copies as usize, choices });
+        }
+    }
+    if ground.folded && !inside.is_empty() {
+        // A copy takes half of a placement over both layers, or, half on the fold, half the width of one: twice the
+        // length then holds each copy once.
+        for kind in &mut inside {
+            let piece = &job.pieces[kind.piece];
+            let halves = |c: &Choice| Choice { width: c.width / 2, height: c.height * 2, ..*c };
+            if kind.choices.iter().any(|c| piece.outline.is_symmetric(c.turn)) {
+                let folded: Vec<Choice> = kind.choices.iter().map(halves).collect();
+                kind.choices.extend(folded);
+            }
+        }
+        let strip = Strip { width: ground.width, kinds: inside, gap: 0, through: false };
+        return best.max(div_up(i128::from(by_widths(&strip)), 2));
+    }
+    if ground.edge.is_none() && !inside.is_empty() {
+        let strip = Strip { width: ground.width, kinds: inside, gap: 0, through: false };
+        best = best.max(strip_bound(&strip));
+        best = raised(&strip, best, best * 2);
+    }
+    best
+}
+
+/// What a piece covers: of a circle, the polygon on it that it is laid and checked by.
+fn covered(piece: &JobPiece) -> i128 {
+    Outline::Polygon(piece.outline.corners()).area().0
+}
+
+/// More kinds than this keep the plain bound: ruling lengths out is quadratic in them.
+const MOST_KINDS: usize = 80;
+/// Nobody buys by less than this.
+const FINE: Length = Length::inches(1, 64);
+
+/// The bound `low` raised towards `high` by ruling out lengths between them: what is ruled out rules out all that is
+/// shorter.
+pub(super) fn raised(strip: &Strip, low: i64, high: i64) -> i64 {
+    if strip.kinds.len() > MOST_KINDS {
+        return low;
+    }
+    let (mut bound, mut high) = (low, high);
+    while high - bound > FINE.0 {
+        let middle = bound + (high - bound) / 2;
+        if ruled_out(strip, middle) { bound = middle + 1 } else { high = middle }
+    }
+    bound
+}
+
 pub(super) fn strip_bound(strip: &Strip) -> i64 {
     let tallest = strip.kinds.iter().map(|k| k.choices.iter().map(|c| c.height).min().unwrap_or(0)).max().unwrap_or(0);
-    let mut best = tallest.max(div_up(strip.area(), strip.width));
+    // Pushed down, the topmost piece stands on a stack of others: the length is a sum of heights.
+    strip.sum_of_heights(tallest.max(by_widths(strip))) - strip.gap
+}
+
+/// By area and by dual-feasible functions on the widths, each linear in the heights.
+fn by_widths(strip: &Strip) -> i64 {
+    let mut best = div_up(strip.area(), strip.width);
     // ε runs over the widths and what they leave: nothing changes in between.
     let mut steps: Vec<i64> = strip
         .kinds
@@ -38,7 +119,7 @@ pub(super) fn strip_bound(strip: &Strip) -> i64 {
     for k in 1..=5 {
         best = best.max(weighted(strip, |w| rounding(w, strip.width, k), strip.width * k));
     }
-    best - strip.gap
+    best
 }
 
 /// Whether no lay of `strip` can be as short as `length`: some pair of dual-feasible functions makes the pieces too

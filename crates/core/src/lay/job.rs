@@ -1,10 +1,11 @@
 //! The problem: pieces, cloths and rules.
 
+use super::answer::Placement;
 use crate::FieldProblem;
 use crate::cloth::{Cloth, Form};
 use crate::measure::{LONGEST, Length, System};
 use crate::piece::{Grain, Mirror, PrintRule};
-use crate::shape::Outline;
+use crate::shape::{NoFit, Outline, convex_parts};
 use serde::{Deserialize, Serialize};
 use std::collections::HashSet;
 
@@ -90,6 +91,17 @@ impl Default for Rules {
     }
 }
 
+/// A placement that stays where it is.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Pin {
+    /// Id of the cloth.
+    pub cloth: String,
+    /// Which copy of the cloth, from 1.
+    pub cloth_copy: u32,
+    /// What lies there.
+    pub placement: Placement,
+}
+
 /// A whole lay problem.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct Job {
@@ -103,6 +115,8 @@ pub struct Job {
     pub cloths: Vec<Cloth>,
     /// How.
     pub rules: Rules,
+    /// What lies already.
+    pub pinned: Vec<Pin>,
 }
 
 impl Job {
@@ -176,21 +190,88 @@ impl Job {
                     format!("there is no cloth “{unknown}” in this job"),
                 ));
             }
-            let (width, height) = piece.outline.extent(crate::shape::Turn::NONE);
+            let (width, height) = piece.outline.size();
             for size in [width, height] {
                 if size <= Length::ZERO || size > LONGEST {
                     return Err(self.problem(&field("outline"), size, "is more than 0 and at most 20 m"));
                 }
             }
+            if is_sliver(&piece.outline) {
+                return Err(FieldProblem::new(field("outline"), "", SLIVER));
+            }
+        }
+        self.check_gap()?;
+        for (i, pin) in self.pinned.iter().enumerate() {
+            self.check_pin(i, pin).map_err(|p| p.within(&format!("pinned[{i}]")))?;
+        }
+        Ok(())
+    }
+
+    fn check_gap(&self) -> Result<(), FieldProblem> {
+        let widest = self.cloths.iter().map(Cloth::usable_width).max().unwrap_or_default();
+        if self.rules.gap > Length::ZERO && self.rules.gap > widest {
+            let shown = |l: Length| format!("{} {}", l.in_units(self.units), self.units.symbol());
+            let gap = shown(self.rules.gap);
+            let message = format!("{gap}: is wider than the widest cloth ({} usable)", shown(widest));
+            return Err(FieldProblem::new("rules.gap", &gap, message));
+        }
+        Ok(())
+    }
+
+    /// A pin names what there is, and does not contradict one before it. Whether it lies on the cloth and clear of
+    /// the others is [`super::verify`]'s business, asked by `solve`.
+    fn check_pin(&self, index: usize, pin: &Pin) -> Result<(), FieldProblem> {
+        let p = &pin.placement;
+        let Some(cloth) = self.cloth(&pin.cloth) else {
+            let message = format!("there is no cloth “{}” in this job", pin.cloth);
+            return Err(FieldProblem::new("cloth", &pin.cloth, message));
+        };
+        if !(1..=cloth.copies()).contains(&pin.cloth_copy) {
+            let message = format!("{}: there are {} of “{}”", pin.cloth_copy, cloth.copies(), cloth.id);
+            return Err(FieldProblem::new("cloth_copy", pin.cloth_copy, message));
+        }
+        let Some(piece) = self.piece(&p.piece) else {
+            let message = format!("there is no piece “{}” in this job", p.piece);
+            return Err(FieldProblem::new("piece", &p.piece, message));
+        };
+        if !(1..=piece.count).contains(&p.copy) {
+            let message = format!("{}: “{}” has copies 1 to {}", p.copy, piece.id, piece.count);
+            return Err(FieldProblem::new("copy", p.copy, message));
+        }
+        if p.on_fold && !(cloth.layers == 2 && piece.outline.is_symmetric(p.turn)) {
+            let message = "only a symmetric piece on folded cloth (layers 2) lies on the fold";
+            return Err(FieldProblem::new("on_fold", true, message));
+        }
+        let taken = |other: &Pin| {
+            let q = &other.placement;
+            let reach = |p: &Placement, c: &Cloth| p.copy..p.copy + p.yields(piece, c);
+            let theirs = self.cloth(&other.cloth).map_or(q.copy..q.copy + 1, |c| reach(q, c));
+            let ours = reach(p, cloth);
+            q.piece == p.piece && ours.start < theirs.end && theirs.start < ours.end
+        };
+        if let Some(other) = self.pinned[..index].iter().position(taken) {
+            let message = format!("copy {} of “{}” is pinned already, by pinned[{other}]", p.copy, p.piece);
+            return Err(FieldProblem::new("copy", p.copy, message));
         }
         Ok(())
     }
 
     fn check_cloth(&self, cloth: &Cloth) -> Result<(), FieldProblem> {
         let sizes: &[(&str, Length)] = match &cloth.form {
+            Form::Roll { width, length: Some(length), .. } => &[("width", *width), ("length", *length)],
+            Form::Roll { width, max: Some(max), .. } => &[("width", *width), ("max", *max)],
             Form::Roll { width, .. } => &[("width", *width)],
-            Form::Sheet { width, height, .. } => &[("rect", *width), ("rect", *height)],
-            Form::Scrap { .. } => &[],
+            Form::Sheet { width, height, count } => {
+                if *count == 0 {
+                    return Err(FieldProblem::new("count", 0, "0 sheets: a count is 1 or more"));
+                }
+                &[("rect", *width), ("rect", *height)]
+            }
+            Form::Scrap { outline, flaws } => {
+                check_scrap(outline, flaws)?;
+                let (width, height) = outline.size();
+                &[("polygon", width), ("polygon", height)]
+            }
         };
         for (name, size) in sizes {
             if *size <= Length::ZERO || *size > LONGEST {
@@ -234,6 +315,17 @@ impl Job {
         Ok(())
     }
 
+    /// The numbers of the copies of piece `index` that are not pinned.
+    pub(super) fn free_copies(&self, index: usize) -> Vec<u32> {
+        let piece = &self.pieces[index];
+        let mut free: Vec<u32> = (1..=piece.count).collect();
+        for pin in self.pinned.iter().filter(|p| p.placement.piece == piece.id) {
+            let yields = self.cloth(&pin.cloth).map_or(1, |c| pin.placement.yields(piece, c));
+            free.retain(|n| !(pin.placement.copy..pin.placement.copy + yields).contains(n));
+        }
+        free
+    }
+
     fn problem(&self, field: &str, size: Length, allowed: &str) -> FieldProblem {
         let shown = format!("{} {}", size.in_units(self.units), self.units.symbol());
         FieldProblem::new(
@@ -242,4 +334,32 @@ impl Job {
             format!("{shown}: a size here {allowed}").replace("a size here is narrower", "it is narrower"),
         )
     }
+}
+
+const SLIVER: &str = "is a sliver, thinner than a tenth of a millimetre: nothing can be cut so thin";
+
+/// Less area than a strip a tenth of a millimetre wide along its longer side.
+fn is_sliver(outline: &Outline) -> bool {
+    let (width, height) = outline.size();
+    outline.area().0 < (width.max(height) * Length::tenth_mm(1)).0
+}
+
+fn check_scrap(outline: &Outline, flaws: &[Outline]) -> Result<(), FieldProblem> {
+    if is_sliver(outline) {
+        return Err(FieldProblem::new("polygon", "", SLIVER));
+    }
+    let parts = convex_parts(&outline.corners());
+    for (i, flaw) in flaws.iter().enumerate() {
+        let within = convex_parts(&flaw.corners()).iter().any(|f| {
+            // They share ground where neither is beside the other.
+            parts
+                .iter()
+                .any(|p| NoFit::of(std::slice::from_ref(p), std::slice::from_ref(f), Length::ZERO).depth(0, 0) > 0.0)
+        });
+        if !within {
+            let message = "lies outside the scrap: is it measured from the scrap's own axes?";
+            return Err(FieldProblem::new(format!("flaws[{i}]"), "", message));
+        }
+    }
+    Ok(())
 }

@@ -1,23 +1,25 @@
 //! The heart: pieces and cloths in, a lay out. Which piece lies where, which way up, and how good that is.
 //!
-//! [`solve`] searches; [`verify`] checks any lay by separate code; `bounds` say what no lay can beat. A lay is the
-//! same on any machine for the same job, seed and number of iterations: time only decides how many are run, and
-//! that is the caller's business through [`Observer`].
+//! [`solve`] searches; [`verify`] checks any lay by separate code; `bounds` say what no lay can beat. `ground` is what
+//! is laid on, `share` and `planner` choose what comes from which cloth, `rectangles` and `nest` lay one of them, and
+//! `report` tells the result. A lay is the same on any machine for the same job, seed and number of iterations: time
+//! only decides how many are run, and that is the caller's business through [`Observer`].
 
 mod answer;
-mod assign;
 mod bounds;
 mod cut_tree;
+mod ground;
 mod job;
-mod niche;
+mod nest;
 mod offcuts;
+mod on_ground;
+mod planner;
 mod random;
-mod reach;
-mod search;
-mod shelves;
-mod skyline;
+mod rank;
+mod rectangles;
+mod report;
+mod share;
 mod solve;
-mod strip;
 mod turns;
 mod verify;
 
@@ -25,8 +27,8 @@ pub use answer::{Bound, ClothLay, Lay, Offcut, Placement, Unplaced};
 pub use bounds::shortest_length;
 pub(crate) use cut_tree::first_line;
 pub use cut_tree::{CutTree, Region, cut_tree};
-pub use job::{Aim, Cuts, Job, JobPiece, MOST_PIECES, Rules};
+pub use job::{Aim, Cuts, Job, JobPiece, MOST_PIECES, Pin, Rules};
 pub use random::Random;
-pub use solve::{Budget, NotYet, Observer, Silent, SolveError, solve};
+pub use solve::{Budget, Observer, Silent, solve};
 pub use turns::{Allowed, allowed_turns};
 pub use verify::{Fault, verify};

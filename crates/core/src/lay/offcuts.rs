@@ -1,11 +1,15 @@
-//! What is left of a roll in rectangles worth keeping.
+//! What is left of a cloth: rectangles worth keeping first, then what remains as polygons.
 
 use super::answer::Offcut;
 use super::cut_tree::Region;
 use crate::measure::Length;
+use crate::shape::Point;
+use geo::{Area as _, BooleanOps, BoundingRect, LineString, MultiPolygon, Polygon};
 
 /// Between more pieces than this no offcut is looked for, only beyond them: the look is cubic in the pieces.
 const MOST_EXAMINED: usize = 200;
+/// Crumbs smaller than this across are not told of.
+const CRUMB: Length = Length::CENTIMETRE;
 
 /// The largest bare rectangles of `region`, largest first, none overlapping another or a piece, each at least `keep`
 /// one way round. Greedy: the largest is taken, then the largest of what remains.
@@ -20,7 +24,7 @@ pub(super) fn keepable(region: Region, pieces: &[Region], keep: (Length, Length)
     while found.len() < 6 {
         let Some(best) = largest_bare(region, &taken, keep) else { break };
         taken.push(best);
-        found.push(Offcut {
+        found.push(Offcut::Rect {
             x: Length(best.x),
             y: Length(best.y),
             width: Length(best.width),
@@ -28,6 +32,99 @@ pub(super) fn keepable(region: Region, pieces: &[Region], keep: (Length, Length)
         });
     }
     found
+}
+
+/// Boxes that together cover a convex shape, closer than its bounding box does.
+pub(super) fn bands(corners: &[Point]) -> Vec<Region> {
+    const BANDS: i64 = 12;
+    let low = corners.iter().map(|p| p.y.0).min().unwrap_or(0);
+    let high = corners.iter().map(|p| p.y.0).max().unwrap_or(0);
+    let is_box = corners.len() == 4 && corners.iter().all(|p| p.y.0 == low || p.y.0 == high);
+    let step = if is_box { high - low } else { (high - low) / BANDS + 1 };
+    let mut found = Vec::new();
+    let mut y = low;
+    while y < high {
+        let top = (y + step).min(high);
+        // The widest stretch of a convex shape over a band is at its ends or at a corner in it.
+        let mut xs: Vec<f64> = Vec::new();
+        for i in 0..corners.len() {
+            let (a, b) = (corners[i], corners[(i + 1) % corners.len()]);
+            if (y..=top).contains(&a.y.0) {
+                xs.push(a.x.0 as f64);
+            }
+            for level in [y, top] {
+                if (a.y.0 < level && b.y.0 > level) || (a.y.0 > level && b.y.0 < level) {
+                    let t = (level - a.y.0) as f64 / (b.y.0 - a.y.0) as f64;
+                    xs.push(a.x.0 as f64 + t * (b.x.0 - a.x.0) as f64);
+                }
+            }
+        }
+        let left = xs.iter().copied().fold(f64::INFINITY, f64::min).floor() as i64;
+        let right = xs.iter().copied().fold(f64::NEG_INFINITY, f64::max).ceil() as i64;
+        if right > left {
+            found.push(Region { x: left, y, width: right - left, height: top - y });
+        }
+        y = top;
+    }
+    found
+}
+
+/// What remains of `whole` once `taken` and the rectangles of `kept` are off, crumbs left out, largest first.
+pub(super) fn remaining(whole: &[Vec<Point>], taken: &[Vec<Point>], kept: &[Offcut]) -> Vec<Offcut> {
+    let all = |shapes: &[Vec<Point>]| {
+        let polygons: Vec<Polygon<f64>> = shapes.iter().map(|s| polygon(s)).collect();
+        geo::algorithm::bool_ops::unary_union(&polygons)
+    };
+    let mut off: Vec<Vec<Point>> = taken.to_vec();
+    off.extend(kept.iter().map(Offcut::corners));
+    let left = all(whole).difference(&all(&off));
+    let mut found: Vec<(f64, Vec<Point>)> = Vec::new();
+    for part in left {
+        without_holes(part, &mut found);
+    }
+    found.sort_by(|a, b| b.0.total_cmp(&a.0));
+    found.into_iter().map(|(_, corners)| Offcut::Polygon(corners)).collect()
+}
+
+fn polygon(corners: &[Point]) -> Polygon<f64> {
+    let ring: Vec<(f64, f64)> = corners.iter().map(|p| (p.x.0 as f64, p.y.0 as f64)).collect();
+    Polygon::new(LineString::from(ring), vec![])
+}
+
+/// A polygon with a hole is cut in two through the hole until none has one.
+fn without_holes(part: Polygon<f64>, found: &mut Vec<(f64, Vec<Point>)>) {
+    let crumb = CRUMB.0 as f64;
+    let area = part.unsigned_area();
+    let Some(around) = part.bounding_rect() else { return };
+    // Thin strips are crumbs however long they are.
+    if area < crumb * crumb || area < crumb * around.width().max(around.height()) / 2.0 {
+        return;
+    }
+    if let Some(hole) = part.interiors().first().and_then(BoundingRect::bounding_rect) {
+        let at = hole.center().x;
+        let (low, high) = (around.min(), around.max());
+        for (a, b) in [(low.x, at), (at, high.x)] {
+            let half = geo::Rect::new((a, low.y), (b, high.y)).to_polygon();
+            let halves: MultiPolygon<f64> = part.intersection(&half);
+            for half in halves {
+                without_holes(half, found);
+            }
+        }
+        return;
+    }
+    let corners =
+        part.exterior().points().map(|p| Point::new(Length(p.x().round() as i64), Length(p.y().round() as i64)));
+    let mut corners = crate::shape::without_idle_corners(&corners.collect::<Vec<_>>());
+    let doubled: i128 = (0..corners.len())
+        .map(|i| {
+            let (a, b) = (corners[i], corners[(i + 1) % corners.len()]);
+            i128::from(a.x.0) * i128::from(b.y.0) - i128::from(a.y.0) * i128::from(b.x.0)
+        })
+        .sum();
+    if doubled < 0 {
+        corners.reverse();
+    }
+    found.push((area, corners));
 }
 
 fn worth_keeping(r: &Region, keep: (Length, Length)) -> bool {
@@ -45,6 +142,10 @@ fn largest_bare(region: Region, taken: &[Region], keep: (Length, Length)) -> Opt
     let mut best: Option<Region> = None;
     for (i, &low) in heights.iter().enumerate() {
         for &high in &heights[i + 1..] {
+            let most = i128::from(region.width) * i128::from(high - low);
+            if best.is_some_and(|b| area(&b) >= most) {
+                continue;
+            }
             let mut spans: Vec<(i64, i64)> =
                 taken.iter().filter(|t| t.y < high && t.top() > low).map(|t| (t.x, t.right())).collect();
             spans.push((region.right(), region.right()));

@@ -2,14 +2,15 @@
 //! compared with the boolean operations of the `geo` crate.
 
 use super::answer::{ClothLay, Lay, Placement};
-use super::job::Job;
+use super::job::{Cuts, Job};
 use super::turns::allowed_turns;
-use crate::cloth::Cloth;
+use crate::FieldProblem;
+use crate::cloth::{Cloth, Form};
 use crate::measure::{Length, Ruler};
 use crate::piece::Mirror;
-use crate::shape::Point;
-use geo::{Area as _, BooleanOps, Distance, Euclidean, LineString, Polygon};
-use std::collections::BTreeMap;
+use crate::shape::{Outline, Point};
+use geo::{Area as _, BooleanOps, Distance, Euclidean, LineString, MultiPolygon, Polygon};
+use std::collections::{BTreeMap, BTreeSet};
 use std::fmt;
 
 /// Something wrong with a lay.
@@ -57,6 +58,23 @@ pub enum Fault {
         /// The piece.
         piece: String,
     },
+    /// A copy lies twice, or has a number the piece does not have.
+    Copy {
+        /// The piece.
+        piece: String,
+        /// The copy.
+        copy: u32,
+    },
+    /// A pinned placement is not in the lay.
+    Pin {
+        /// The piece.
+        piece: String,
+    },
+    /// The pieces do not come apart by cuts from edge to edge, and the rules ask for that.
+    Ragged {
+        /// The cloth.
+        cloth: String,
+    },
     /// Too many or too few copies.
     Count {
         /// The piece.
@@ -90,6 +108,9 @@ impl fmt::Display for Fault {
             Self::Mirror { piece } => write!(f, "{piece} lies on the wrong face"),
             Self::Cloth { piece, cloth } => write!(f, "{piece} may not come from {cloth}"),
             Self::Unknown { piece } => write!(f, "the job has no piece {piece}"),
+            Self::Copy { piece, copy } => write!(f, "copy {copy} of {piece} lies twice, or there is no such copy"),
+            Self::Pin { piece } => write!(f, "{piece} does not lie where it is pinned"),
+            Self::Ragged { cloth } => write!(f, "{cloth} does not come apart by cuts from edge to edge"),
             Self::Count { piece, found, wanted } => write!(f, "{piece}: {found} copies, {wanted} wanted"),
             Self::Figure { name, of, stated, should } => write!(f, "{name} of {of} is {stated}, should be {should}"),
         }
@@ -104,11 +125,23 @@ pub fn verify(job: &Job, lay: &Lay) -> Vec<Fault> {
         *counts.entry(&unplaced.piece).or_default() += unplaced.count;
     }
     let mut cost = 0;
+    let mut copies: BTreeSet<(&str, u32)> = BTreeSet::new();
+    let mut grounds: BTreeSet<(&str, u32)> = BTreeSet::new();
     for cloth_lay in &lay.cloths {
+        let cloth = job.cloth(&cloth_lay.cloth);
         for placement in &cloth_lay.placements {
-            *counts.entry(&placement.piece).or_default() += 1;
+            let piece = job.piece(&placement.piece);
+            let yields = cloth.zip(piece).map_or(1, |(cloth, piece)| placement.yields(piece, cloth));
+            *counts.entry(&placement.piece).or_default() += yields;
+            for copy in placement.copy..placement.copy + yields {
+                let known = piece.is_none_or(|p| (1..=p.count).contains(&copy));
+                if !known || !copies.insert((&placement.piece, copy)) {
+                    faults.push(Fault::Copy { piece: placement.piece.clone(), copy });
+                }
+            }
         }
-        match job.cloth(&cloth_lay.cloth) {
+        let there = cloth.is_some_and(|c| (1..=c.copies()).contains(&cloth_lay.copy));
+        match cloth.filter(|_| there && grounds.insert((&cloth_lay.cloth, cloth_lay.copy))) {
             Some(cloth) => {
                 cost += cloth.cost(cloth_lay.buy_length).0;
                 check_cloth(job, cloth, cloth_lay, &mut faults);
@@ -116,6 +149,12 @@ pub fn verify(job: &Job, lay: &Lay) -> Vec<Fault> {
             None => faults.extend(
                 cloth_lay.placements.iter().map(|p| Fault::Cloth { piece: label(p), cloth: cloth_lay.cloth.clone() }),
             ),
+        }
+    }
+    for pin in &job.pinned {
+        let on = lay.cloths.iter().filter(|c| c.cloth == pin.cloth && c.copy == pin.cloth_copy);
+        if !on.flat_map(|c| &c.placements).any(|p| *p == pin.placement) {
+            faults.push(Fault::Pin { piece: label(&pin.placement) });
         }
     }
     for piece in &job.pieces {
@@ -136,15 +175,42 @@ pub fn verify(job: &Job, lay: &Lay) -> Vec<Fault> {
     faults
 }
 
+/// The first pin that cannot stand: off the cloth, on another, turned or flipped as it may not be.
+pub(super) fn pin_faults(job: &Job) -> Result<(), FieldProblem> {
+    for cloth in &job.cloths {
+        for copy in 1..=cloth.copies() {
+            let here = |p: &&super::job::Pin| p.cloth == cloth.id && p.cloth_copy == copy;
+            let placements: Vec<Placement> = job.pinned.iter().filter(here).map(|p| p.placement.clone()).collect();
+            if placements.is_empty() {
+                continue;
+            }
+            let mut faults = Vec::new();
+            let shapes = shapes(job, cloth, &placements, &mut faults);
+            check_edges(cloth, None, &shapes, &mut faults);
+            check_overlaps(job.rules.gap, cloth, &shapes, &mut faults);
+            if let Some(fault) = faults.first() {
+                return Err(FieldProblem::new("pinned", "", format!("cannot stay where it is: {fault}")));
+            }
+        }
+    }
+    Ok(())
+}
+
 struct Shape {
     label: String,
     corners: Vec<Point>,
-    polygon: Polygon<f64>,
+    /// What of it is on the cloth: the right half of a piece on the fold.
+    on_cloth: MultiPolygon<f64>,
 }
 
-fn check_cloth(job: &Job, cloth: &Cloth, lay: &ClothLay, faults: &mut Vec<Fault>) {
-    let mut shapes: Vec<Shape> = Vec::new();
-    for placement in &lay.placements {
+fn polygon_of(corners: &[Point]) -> Polygon<f64> {
+    let ring: Vec<(f64, f64)> = corners.iter().map(|p| (p.x.0 as f64, p.y.0 as f64)).collect();
+    Polygon::new(LineString::from(ring), vec![])
+}
+
+fn shapes(job: &Job, cloth: &Cloth, placements: &[Placement], faults: &mut Vec<Fault>) -> Vec<Shape> {
+    let mut shapes: Vec<Shape> = Vec::with_capacity(placements.len());
+    for placement in placements {
         let Some(piece) = job.piece(&placement.piece) else { continue }; // counted as unknown already
         if !piece.cloths.contains(&cloth.id) {
             faults.push(Fault::Cloth { piece: label(placement), cloth: cloth.id.clone() });
@@ -166,31 +232,100 @@ fn check_cloth(job: &Job, cloth: &Cloth, lay: &ClothLay, faults: &mut Vec<Fault>
             .into_iter()
             .map(|p| Point::new(p.x + placement.x, p.y + placement.y))
             .collect();
-        let ring: Vec<(f64, f64)> = corners.iter().map(|p| (p.x.0 as f64, p.y.0 as f64)).collect();
-        shapes.push(Shape { label: label(placement), polygon: Polygon::new(LineString::from(ring), vec![]), corners });
+        let mut on_cloth = MultiPolygon::from(polygon_of(&corners));
+        if placement.on_fold {
+            let (width, _) = piece.outline.extent(placement.turn);
+            let axis_on_fold = (placement.x * 2 + width).0.abs() <= 1;
+            if cloth.layers != 2 || !axis_on_fold || !piece.outline.is_symmetric(placement.turn) {
+                let (cloth, piece) = (cloth.id.clone(), label(placement));
+                faults.push(Fault::Outside { cloth, piece, edge: "fold" });
+            }
+            // Close around it: the boolean operations work on a grid as fine as what they are given is large.
+            let [_, low, right, high] = bounds(&corners).map(|l| l.0 as f64);
+            let right = geo::Rect::new((0.0, low - 8.0), (right.max(0.0) + 8.0, high + 8.0)).to_polygon();
+            on_cloth = on_cloth.intersection(&right);
+        }
+        shapes.push(Shape { label: label(placement), on_cloth, corners });
     }
-    check_edges(cloth, lay, &shapes, faults);
-    check_overlaps(job.rules.gap, cloth, &shapes, faults);
-    check_figures(job, cloth, lay, &shapes, faults);
+    shapes
 }
 
-fn check_edges(cloth: &Cloth, lay: &ClothLay, shapes: &[Shape], faults: &mut Vec<Fault>) {
-    let right = cloth.washed_width() - cloth.selvedge;
+fn check_cloth(job: &Job, cloth: &Cloth, lay: &ClothLay, faults: &mut Vec<Fault>) {
+    let shapes = shapes(job, cloth, &lay.placements, faults);
+    check_edges(cloth, Some(lay), &shapes, faults);
+    check_overlaps(job.rules.gap, cloth, &shapes, faults);
+    check_figures(job, cloth, lay, &shapes, faults);
+    if job.rules.cuts == Cuts::Through && !comes_apart(shapes.iter().map(|s| bounds(&s.corners)).collect()) {
+        faults.push(Fault::Ragged { cloth: cloth.id.clone() });
+    }
+}
+
+/// Whether boxes can be parted again and again by a straight line between them until each is alone.
+fn comes_apart(boxes: Vec<[Length; 4]>) -> bool {
+    if boxes.len() < 2 {
+        return true;
+    }
+    for axis in [0, 1] {
+        for line in boxes.iter().map(|b| b[axis]) {
+            let (before, after): (Vec<_>, Vec<_>) = boxes.iter().copied().partition(|b| b[axis + 2] <= line);
+            if !before.is_empty() && after.iter().all(|b| b[axis] >= line) {
+                return comes_apart(before) && comes_apart(after);
+            }
+        }
+    }
+    false
+}
+
+fn check_edges(cloth: &Cloth, lay: Option<&ClothLay>, shapes: &[Shape], faults: &mut Vec<Fault>) {
+    let corner = cloth.corner();
+    let left = corner.x + if cloth.layers == 2 { Length::ZERO } else { cloth.selvedge };
+    let right = corner.x + cloth.washed_width() - cloth.selvedge;
+    let low = corner.y + cloth.trim;
     // As far as the lay says it goes, and never past the cloth that is there.
-    let end = cloth.usable_length().map(|usable| usable + cloth.trim);
-    let top = lay.needed_length - cloth.trim;
+    let end = cloth.usable_length().map(|usable| usable + low);
+    let top = lay.map(|lay| corner.y + lay.needed_length - cloth.trim);
+    let missing = scrap_edges(cloth);
     for shape in shapes {
         let mut over = |is: bool, edge| {
             if is {
                 faults.push(Fault::Outside { cloth: cloth.id.clone(), piece: shape.label.clone(), edge });
             }
         };
-        over(shape.corners.iter().any(|p| p.x < cloth.selvedge), "left selvedge");
+        let on_fold = cloth.layers == 2 && bounds(&shape.corners)[0] < Length::ZERO;
+        over(!on_fold && shape.corners.iter().any(|p| p.x < left), "left selvedge");
+        over(on_fold && !axis_at_zero(&shape.corners), "fold");
         over(shape.corners.iter().any(|p| p.x > right), "right selvedge");
-        over(shape.corners.iter().any(|p| p.y < cloth.trim), "cut end");
-        over(shape.corners.iter().any(|p| p.y > top), "needed length");
+        over(shape.corners.iter().any(|p| p.y < low), "cut end");
+        over(top.is_some_and(|top| shape.corners.iter().any(|p| p.y > top)), "needed length");
         over(end.is_some_and(|end| shape.corners.iter().any(|p| p.y > end)), "end");
+        if let Some((edge, flaws)) = &missing {
+            let around = around(&shape.corners);
+            over(shape.on_cloth.difference(edge).unsigned_area() > around * 2.0, "edge");
+            over(shape.on_cloth.intersection(flaws).unsigned_area() > around * 2.0, "sound part");
+        }
     }
+}
+
+fn axis_at_zero(corners: &[Point]) -> bool {
+    let [left, _, right, _] = bounds(corners);
+    (left + right).0.abs() <= 1
+}
+
+/// The washed outline of a scrap, and its flaws.
+fn scrap_edges(cloth: &Cloth) -> Option<(MultiPolygon<f64>, MultiPolygon<f64>)> {
+    let Form::Scrap { outline, flaws } = &cloth.form else { return None };
+    let washed = |o: &Outline| {
+        let corners: Vec<Point> = o
+            .corners()
+            .into_iter()
+            .map(|p| Point::new(p.x.shrunk(cloth.shrink.across), p.y.shrunk(cloth.shrink.along)))
+            .collect();
+        polygon_of(&corners)
+    };
+    let flaws: Vec<Polygon<f64>> = flaws.iter().map(washed).collect();
+    let flaws =
+        if flaws.is_empty() { MultiPolygon::new(vec![]) } else { geo::algorithm::bool_ops::unary_union(&flaws) };
+    Some((MultiPolygon::from(washed(outline)), flaws))
 }
 
 fn check_overlaps(gap: Length, cloth: &Cloth, shapes: &[Shape], faults: &mut Vec<Fault>) {
@@ -214,20 +349,23 @@ fn check_overlaps(gap: Length, cloth: &Cloth, shapes: &[Shape], faults: &mut Vec
 
 /// The boolean operations snap to a grid of their own, so a sliver thinner than two units is no overlap.
 fn overlap(a: &Shape, b: &Shape) -> bool {
-    let shared = a.polygon.intersection(&b.polygon);
-    let [left, low, right, high] = bounds(&a.corners);
-    let around = ((right - left) + (high - low)).0 as f64 * 2.0;
-    shared.unsigned_area() > around * 2.0
+    a.on_cloth.intersection(&b.on_cloth).unsigned_area() > around(&a.corners) * 2.0
+}
+
+/// The way round a bounding box.
+fn around(corners: &[Point]) -> f64 {
+    let [left, low, right, high] = bounds(corners);
+    ((right - left) + (high - low)).0 as f64 * 2.0
 }
 
 fn too_close(a: &Shape, b: &Shape, gap: Length) -> bool {
-    gap > Length::ZERO && Euclidean.distance(&a.polygon, &b.polygon) + 2.0 < gap.0 as f64
+    gap > Length::ZERO && Euclidean.distance(&a.on_cloth, &b.on_cloth) + 2.0 < gap.0 as f64
 }
 
 fn check_figures(job: &Job, cloth: &Cloth, lay: &ClothLay, shapes: &[Shape], faults: &mut Vec<Fault>) {
     let ruler = Ruler::usual(job.units);
     let highest = shapes.iter().flat_map(|s| s.corners.iter().map(|p| p.y)).max().unwrap_or_default();
-    let should = if shapes.is_empty() { Length::ZERO } else { highest + cloth.trim };
+    let should = if shapes.is_empty() { Length::ZERO } else { highest - cloth.corner().y + cloth.trim };
     let mut compare = |name, stated: Length, should: Length| {
         if stated != should {
             faults.push(Fault::Figure {
@@ -249,10 +387,16 @@ fn check_figures(job: &Job, cloth: &Cloth, lay: &ClothLay, shapes: &[Shape], fau
             should: format!("at most {}", ruler.show(lay.buy_length).text),
         });
     }
+    let scrap = scrap_edges(cloth);
     for o in &lay.offcuts {
-        let rect = geo::Rect::new((o.x.0 as f64, o.y.0 as f64), ((o.x + o.width).0 as f64, (o.y + o.height).0 as f64));
-        let corners = vec![Point::new(o.x, o.y), Point::new(o.x + o.width, o.y + o.height)];
-        let offcut = Shape { label: "an offcut".into(), polygon: rect.to_polygon(), corners };
+        let corners = o.corners();
+        let on_cloth = MultiPolygon::from(polygon_of(&corners));
+        let offcut = Shape { label: "an offcut".into(), on_cloth, corners };
+        if let Some((edge, _)) = &scrap
+            && offcut.on_cloth.difference(edge).unsigned_area() > around(&offcut.corners) * 2.0
+        {
+            faults.push(Fault::Outside { cloth: cloth.id.clone(), piece: offcut.label.clone(), edge: "edge" });
+        }
         for shape in shapes.iter().filter(|s| overlap(&offcut, s)) {
             faults.push(Fault::Overlap {
                 cloth: cloth.id.clone(),

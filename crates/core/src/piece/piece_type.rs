@@ -92,8 +92,8 @@ pub struct Piece {
 }
 
 impl Piece {
-    /// The rectangle it is cut from, which is what the lay places: corners are cut out afterwards, through all
-    /// panels at once.
+    /// The rectangle it is cut from. The lay places it, and corners are cut out afterwards through all panels at once;
+    /// unless the maker wants small pieces in the corners, then the lay places the outline.
     pub fn size(&self) -> (Length, Length) {
         (self.width.size, self.height.size)
     }

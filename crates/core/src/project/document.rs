@@ -34,6 +34,9 @@ pub struct LayChoices {
     pub print_may_lie: bool,
     /// Which way straps run.
     pub straps: StrapLie,
+    /// Corners are cut out with the panels, so small pieces may lie in them. Not where cuts run edge to edge.
+    #[serde(default)]
+    pub in_notches: bool,
 }
 
 /// A project as it is kept.
@@ -121,6 +124,7 @@ impl Project {
             .iter()
             .map(|p| {
                 let (width, height) = p.size();
+                let nested = self.lay.in_notches && self.lay.cuts == Cuts::Free;
                 let grain = match (p.part, self.lay.straps) {
                     (Part::Straps, StrapLie::Along) => Grain::Length,
                     (Part::Straps, StrapLie::Across) => Grain::Across,
@@ -130,7 +134,7 @@ impl Project {
                     id: p.id.to_owned(),
                     name: p.name.to_owned(),
                     count: p.count,
-                    outline: Outline::Rect(width, height),
+                    outline: if nested { p.outline() } else { Outline::Rect(width, height) },
                     grain,
                     print: if self.lay.print_may_lie { PrintRule::Ignore } else { p.print },
                     mirror: p.mirror,
@@ -145,6 +149,6 @@ impl Project {
             System::Centimetres => Length::CENTIMETRE * 12,
         };
         let rules = Rules { cuts: self.lay.cuts, keep: (keep, keep), ..Rules::default() };
-        Job { name: self.name.clone(), units: self.system, pieces, cloths, rules }
+        Job { name: self.name.clone(), units: self.system, pieces, cloths, rules, pinned: vec![] }
     }
 }

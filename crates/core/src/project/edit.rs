@@ -70,6 +70,7 @@ pub enum LayField {
     Cuts,
     PrintMayLie,
     Straps,
+    InNotches,
 }
 
 /// A field of the project itself.
@@ -241,6 +242,7 @@ impl Project {
                     LayField::Cuts => self.lay.cuts = choice("cuts", value)?,
                     LayField::PrintMayLie => self.lay.print_may_lie = yes_or_no("print_may_lie", value)?,
                     LayField::Straps => self.lay.straps = choice("straps", value)?,
+                    LayField::InNotches => self.lay.in_notches = yes_or_no("in_notches", value)?,
                 }
                 Ok(format!("Lay, {}", key_of(field).replace('_', " ")))
             }

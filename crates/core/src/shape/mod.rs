@@ -1,7 +1,11 @@
-//! Outlines of pieces: their size however they are turned, and the points they are drawn and checked by.
+//! Outlines of pieces: their size however they are turned, their convex parts, and where two of them touch.
 //!
 //! For `lay` (what space does this piece take?) and for drawing. Axes: x to the right, y up.
 
+mod convex;
+mod nofit;
 mod outline;
 
+pub use convex::{area_below, convex_hull, convex_parts, inner_rectangle, is_convex, without_idle_corners};
+pub use nofit::{NoFit, Region as NoFitRegion};
 pub use outline::{Outline, OutlineError, Point, Turn};

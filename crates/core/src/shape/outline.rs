@@ -1,5 +1,6 @@
 //! A piece's outline and its turns.
 
+use super::convex::without_idle_corners;
 use crate::measure::{Area, Length};
 use serde::{Deserialize, Serialize};
 use thiserror::Error;
@@ -105,11 +106,15 @@ impl Outline {
         if diameter <= Length::ZERO { Err(OutlineError::NotPositive) } else { Ok(Self::Circle(diameter)) }
     }
 
-    /// A simple polygon; clockwise corners are put the other way round.
+    /// A simple polygon; clockwise corners are put the other way round, and a corner given twice in a row counts once.
     ///
     /// # Errors
     /// Too few corners, crossing sides (numbered from 1), or no area.
     pub fn polygon(mut corners: Vec<Point>) -> Result<Self, OutlineError> {
+        corners.dedup();
+        while corners.len() > 1 && corners.first() == corners.last() {
+            corners.pop();
+        }
         if corners.len() < 3 {
             return Err(OutlineError::TooFewCorners(corners.len()));
         }
@@ -174,7 +179,10 @@ impl Outline {
     /// The corners as placed: mirrored (x → −x) if asked, then turned, then moved so that the lower left corner of
     /// the bounding box is the origin.
     pub fn placed(&self, turn: Turn, mirrored: bool) -> Vec<Point> {
-        let corners = self.corners();
+        let mut corners = self.corners();
+        if mirrored {
+            corners.reverse(); // stays counter-clockwise
+        }
         // Mirrored within its own width, so that a symmetric outline stays the same to the unit at any turn.
         let right = corners.iter().map(|p| p.x).max().unwrap_or_default();
         let turned: Vec<Point> =
@@ -192,6 +200,27 @@ impl Outline {
             Self::Polygon(corners) => {
                 let n = corners.len();
                 Area((0..n).map(|i| cross(corners[i], corners[(i + 1) % n])).sum::<i128>() / 2)
+            }
+        }
+    }
+
+    /// Width and height of the bounding box as it stands.
+    pub fn size(&self) -> (Length, Length) {
+        self.extent(Turn::NONE)
+    }
+
+    /// Whether it is its own mirror image about an upright line when it lies turned by `turn`.
+    pub fn is_symmetric(&self, turn: Turn) -> bool {
+        match self {
+            Self::Circle(_) => true,
+            Self::Rect(..) if turn.degrees().is_multiple_of(90) => true,
+            Self::Rect(..) | Self::Polygon(_) => {
+                let sorted = |mirrored| {
+                    let mut corners = without_idle_corners(&self.placed(turn, mirrored));
+                    corners.sort_unstable_by_key(|p| (p.x, p.y));
+                    corners
+                };
+                sorted(false) == sorted(true)
             }
         }
     }

@@ -22,6 +22,11 @@ pub fn piece(id: impl Into<String>, width: Length, height: Length, count: u32) -
     }
 }
 
+/// A piece of any outline on the cloth `roll`.
+pub fn shaped(id: impl Into<String>, outline: Outline, count: u32) -> JobPiece {
+    JobPiece { outline, ..piece(id, Length::INCH, Length::INCH, count) }
+}
+
 /// A job of `pieces` on one plain roll of `width`, sold in any length.
 pub fn job(width: Length, pieces: Vec<JobPiece>) -> Job {
     Job {
@@ -30,6 +35,7 @@ pub fn job(width: Length, pieces: Vec<JobPiece>) -> Job {
         pieces,
         cloths: vec![Cloth::roll("roll", width)],
         rules: Rules::default(),
+        pinned: vec![],
     }
 }
 

@@ -34,14 +34,14 @@ impl Reach {
         }
     }
 
-    /// The largest sum that is at most `most` (and at most the limit).
-    pub(super) fn largest(&self, most: usize) -> usize {
-        let most = most.min(self.limit);
+    /// The largest sum that is at most `most` (and at most the limit), lengths counted in `step`s.
+    pub(super) fn largest(&self, most: i64, step: i64) -> i64 {
+        let most = ((most / step) as usize).min(self.limit);
         let mut word = most / 64;
         let mut here = self.bits[word] & (u64::MAX >> (63 - most % 64));
         loop {
             if here != 0 {
-                return word * 64 + 63 - here.leading_zeros() as usize;
+                return (word * 64 + 63 - here.leading_zeros() as usize) as i64 * step;
             }
             if word == 0 {
                 return 0;
@@ -49,6 +49,13 @@ impl Reach {
             word -= 1;
             here = self.bits[word];
         }
+    }
+
+    /// The smallest sum that is at least `least`, if there is one up to the limit.
+    pub(super) fn smallest(&self, least: i64, step: i64) -> Option<i64> {
+        let first = ((least + step - 1) / step) as usize;
+        let sum = (first..=self.limit).find(|&n| self.bits[n / 64] >> (n % 64) & 1 == 1)?;
+        Some(sum as i64 * step)
     }
 }
 
@@ -64,11 +71,13 @@ mod tests {
             reach.add(sizes);
         }
         let mut sums = vec![];
-        for most in 0..=200 {
-            if reach.largest(most) == most {
+        for most in 0..=200_i64 {
+            if reach.largest(most, 1) == most {
                 sums.push(most);
             }
         }
+        let upwards: Vec<i64> = (0..=200).filter(|&least| reach.smallest(least, 1) == Some(least)).collect();
+        assert_eq!(upwards, sums);
         assert_eq!(sums, [0, 5, 64, 69, 70, 75, 90, 95, 134, 139, 154, 159]);
     }
 }

@@ -1,23 +1,25 @@
-//! The search on one roll: constructors, then late acceptance over orders, shelves and deep searches in turn, all
-//! sharing the best lay.
+//! The search on one roll: constructors, then late acceptance over orders, shelves, beams and deep searches in turn,
+//! all sharing the best lay.
 //!
 //! Late acceptance: Burke and Bykov 2017, "The late acceptance hill-climbing heuristic".
 
-use super::bounds::{ruled_out, strip_bound};
-use super::cut_tree::{Region, cut_tree};
-use super::niche::Niche;
-use super::random::Random;
-use super::shelves;
+use super::niche::{Claim, Niche, Outcome};
 use super::skyline::Skyline;
 use super::strip::{Laid, Strip};
+use super::{beam, levels, shelves};
 use crate::cloth::Cloth;
+use crate::lay::bounds::{raised, ruled_out, strip_bound};
+use crate::lay::cut_tree::{Region, cut_tree};
+use crate::lay::random::Random;
 use crate::measure::Length;
 
 /// How good a lay is; less is better, compared field by field.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]
-pub(super) struct Score {
+pub(in crate::lay) struct Score {
     /// By how much it is longer than the cloth.
     over: i64,
+    /// Cannot be cut edge to edge, where few cuts matter most.
+    ragged_first: bool,
     /// What has to be bought.
     bought: Length,
     /// Cannot be cut edge to edge.
@@ -30,17 +32,26 @@ pub(super) struct Score {
 const DEEP_EVERY: u64 = 48;
 /// Deep searches are for jobs that fit in the head; beyond, they find nothing.
 const DEEP_PIECES: usize = 60;
+/// With more than these they seldom find anything.
+const DEEP_AT_HOME: usize = 24;
 /// Nodes of the shortest deep search; longer ones follow as in Luby's sequence.
 const DEEP_NODES: u64 = 2_000;
 /// Jobs of more kinds keep the plain bound: ruling lengths out is quadratic in the kinds.
 const MOST_KINDS_BOUNDED: usize = 80;
-/// Nobody buys by less than this.
-const FINE: Length = Length::inches(1, 64);
+/// Of more the bound is raised once the first answer is out.
+const BOUNDED_AT_ONCE: usize = 20;
+/// Every so many iterations one is a beam search; the narrowest beam; and the most pieces it is for.
+const BEAM_EVERY: u64 = 48;
+const BEAM_WIDTH: usize = 16;
+const BEAM_PIECES: usize = 120;
+const LEVELS_EVERY: u64 = 4;
+/// So few pieces that trying everything is worth the time.
+const EXHAUSTED_PIECES: usize = 12;
 const LATE: usize = 60;
 /// Iterations spent on making an unbeatable lay simpler to cut.
 const POLISH: u64 = 4_000;
 
-pub(super) struct StripSearch<'a> {
+pub(in crate::lay) struct StripSearch<'a> {
     pub cloth: &'a Cloth,
     pub strip: Strip,
     pub best: Vec<Laid>,
@@ -56,15 +67,18 @@ pub(super) struct StripSearch<'a> {
     shelf_score: Score,
     iteration: u64,
     deep_runs: u64,
+    beam_runs: u64,
     since_proven: u64,
+    few_cuts: bool,
 }
 
 impl<'a> StripSearch<'a> {
     /// Runs the constructors; after this `best` holds every piece.
-    pub(super) fn new(cloth: &'a Cloth, strip: Strip, seed: u64) -> Self {
+    pub(in crate::lay) fn new(cloth: &'a Cloth, strip: Strip, few_cuts: bool, seed: u64) -> Self {
         let bound = strip_bound(&strip);
         let order: Vec<usize> = (0..strip.kinds.len()).collect();
-        let worst = Score { over: i64::MAX, bought: Length(i64::MAX), ragged: true, length: i64::MAX };
+        let worst =
+            Score { over: i64::MAX, ragged_first: true, bought: Length(i64::MAX), ragged: true, length: i64::MAX };
         let mut search = Self {
             cloth,
             best: Vec::new(),
@@ -79,11 +93,15 @@ impl<'a> StripSearch<'a> {
             shelf_score: worst,
             iteration: 0,
             deep_runs: 0,
+            beam_runs: 0,
             since_proven: 0,
+            few_cuts,
             strip,
         };
         search.construct();
-        search.raise_bound();
+        if search.strip.kinds.len() <= BOUNDED_AT_ONCE {
+            search.raise_bound();
+        }
         search
     }
 
@@ -92,36 +110,27 @@ impl<'a> StripSearch<'a> {
         if self.score.over > 0 || self.strip.kinds.len() > MOST_KINDS_BOUNDED {
             return;
         }
-        let length_of = |bought: Length| (bought.shrunk(self.cloth.shrink.along) - self.cloth.trim * 2).0;
         if self.cloth.shop.step.is_some() && !self.cloth.owned {
             loop {
                 let bought = self.cloth.buy_length(self.cloth.needed_length(Length(self.bound)));
                 // The longest lay this purchase holds.
-                let length = length_of(bought);
+                let length = self.cloth.longest_lay(bought).0;
                 if bought >= self.score.bought || length < self.bound || !ruled_out(&self.strip, length) {
                     break;
                 }
                 self.bound = length + 1;
             }
         }
-        // What is ruled out rules out all that is shorter.
-        let (mut low, mut high) = (self.bound, self.score.length);
-        while high - low > FINE.0 {
-            let middle = low + (high - low) / 2;
-            if ruled_out(&self.strip, middle) {
-                low = middle + 1;
-                self.bound = low;
-            } else {
-                high = middle;
-            }
-        }
+        self.bound = raised(&self.strip, self.bound, self.score.length);
     }
 
     fn construct(&mut self) {
         type Key = fn(i64, i64) -> i64;
         let keys: [Key; 5] = [|_, h| h, |w, _| w, |w, h| w.saturating_mul(h) >> 20, |w, h| w.max(h), |w, h| w + h];
         let mut best_order = self.order.clone();
-        for key in keys {
+        // Thousands take long enough by the first few.
+        let few = if self.strip.pieces() > 3_000 { 2 } else { keys.len() };
+        for key in &keys[..few] {
             let mut order = self.order.clone();
             order.sort_by_key(|&k| {
                 let c = self.strip.kinds[k].choices[0];
@@ -157,16 +166,27 @@ impl<'a> StripSearch<'a> {
     }
 
     /// One step of the search; returns whether `best` became better.
-    pub(super) fn iterate(&mut self) -> bool {
+    pub(in crate::lay) fn iterate(&mut self) -> bool {
         self.iteration += 1;
+        if self.iteration == 1 && self.strip.kinds.len() > BOUNDED_AT_ONCE {
+            self.raise_bound();
+        }
         if self.proven() {
             self.since_proven += 1;
         }
         let before = self.score;
         let n = self.strip.pieces();
-        if !self.strip.through && n <= DEEP_PIECES && self.iteration % DEEP_EVERY == 1 {
+        let i = self.iteration;
+        let deep_every = if n <= DEEP_AT_HOME { DEEP_EVERY } else { 8 * DEEP_EVERY };
+        if self.strip.through {
+            if n <= BEAM_PIECES && i % LEVELS_EVERY == 1 { self.levels() } else { self.move_shelves() }
+        } else if n <= DEEP_PIECES && i % deep_every == 1 {
             self.deep();
-        } else if self.strip.through || self.iteration.is_multiple_of(4) {
+        } else if n <= BEAM_PIECES && i % BEAM_EVERY == 2 {
+            self.beam();
+        } else if n <= BEAM_PIECES && i % (24 * LEVELS_EVERY) == 3 {
+            self.levels();
+        } else if i.is_multiple_of(4) {
             self.move_shelves();
         } else {
             self.move_order();
@@ -175,29 +195,29 @@ impl<'a> StripSearch<'a> {
     }
 
     /// No purchase is shorter.
-    pub(super) fn proven(&self) -> bool {
+    pub(in crate::lay) fn proven(&self) -> bool {
         let least = self.cloth.buy_length(self.cloth.needed_length(Length(self.bound)));
         self.score.over == 0 && self.score.bought <= least
     }
 
     /// Nothing is left to gain, or what is left has been tried for long enough.
-    pub(super) fn finished(&self) -> bool {
+    pub(in crate::lay) fn finished(&self) -> bool {
         self.proven() && (!self.score.ragged || self.since_proven > POLISH)
     }
 
     /// The cloth is too short for this lay.
-    pub(super) fn over(&self) -> bool {
+    pub(in crate::lay) fn over(&self) -> bool {
         self.score.over > 0
     }
 
     /// Every cut of `best` can run edge to edge.
-    pub(super) fn through(&self) -> bool {
+    pub(in crate::lay) fn through(&self) -> bool {
         !self.score.ragged
     }
 
     /// The best lay with every piece slid to the left as far as it goes, so that what is left over lies together; as it
     /// was where that would spoil cuts from edge to edge.
-    pub(super) fn tidied(&self) -> Vec<Laid> {
+    pub(in crate::lay) fn tidied(&self) -> Vec<Laid> {
         let mut lay = self.best.clone();
         lay.sort_by_key(|l| (l.x, l.y));
         for i in 0..lay.len() {
@@ -218,15 +238,16 @@ impl<'a> StripSearch<'a> {
         let length = self.strip.length(lay);
         let over = self.cloth.usable_length().map_or(0, |limit| (length - limit.0).max(0));
         let bought = self.cloth.buy_length(self.cloth.needed_length(Length(length)));
-        Score { over, bought, ragged: true, length }
+        Score { over, ragged_first: self.few_cuts, bought, ragged: true, length }
     }
 
     fn offer(&mut self, lay: &[Laid]) -> Score {
         let mut score = self.score(lay);
         // The tree is only grown where it can matter.
-        let if_through = Score { ragged: false, ..score };
+        let if_through = Score { ragged: false, ragged_first: false, ..score };
         if if_through < self.score {
             score.ragged = !is_through(&self.strip, lay, score.length);
+            score.ragged_first &= score.ragged;
             if score < self.score && !(self.strip.through && score.ragged) {
                 self.score = score;
                 self.best.clear();
@@ -248,7 +269,7 @@ impl<'a> StripSearch<'a> {
     fn lay_shelves(&mut self, order: &[(usize, usize)]) -> Score {
         let lay = shelves::fill(&self.strip, order);
         let mut score = self.offer(&lay);
-        score.ragged = false;
+        (score.ragged, score.ragged_first) = (false, false);
         score
     }
 
@@ -300,36 +321,80 @@ impl<'a> StripSearch<'a> {
 
     fn deep(&mut self) {
         self.deep_runs += 1;
-        let nodes = DEEP_NODES << self.deep_runs.trailing_zeros().min(9);
+        let few = self.strip.pieces() <= EXHAUSTED_PIECES;
+        let nodes = (DEEP_NODES << self.deep_runs.trailing_zeros().min(9)) * if few { 4 } else { 1 };
         let aim = match self.longest_cheaper() {
-            Some(length) if self.deep_runs.is_multiple_of(2) => length,
+            Some(length) if few || self.deep_runs.is_multiple_of(2) => length,
             Some(length) => self.bound.min(length),
             None => return,
         };
-        let found = Niche::find(&self.strip, aim, nodes, &mut self.random);
-        if let Some(lay) = found {
+        let claim = if few && self.deep_runs.is_multiple_of(2) { Claim::Proof } else { Claim::Nothing };
+        match Niche::find(&self.strip, aim, nodes, claim, &mut self.random) {
+            Outcome::Found(lay) => {
+                self.offer(&lay);
+            }
+            Outcome::Impossible => self.bound = self.bound.max(aim + 1),
+            Outcome::GaveUp => {}
+        }
+    }
+
+    fn beam(&mut self) {
+        self.beam_runs += 1;
+        let width = BEAM_WIDTH << self.beam_runs.trailing_zeros().min(6);
+        let aim = match self.longest_cheaper() {
+            Some(length) if self.beam_runs.is_multiple_of(2) => length,
+            Some(length) => self.bound.min(length),
+            None => return,
+        };
+        if let Some(lay) = beam::find(&self.strip, aim, width, &mut self.random) {
             self.offer(&lay);
         }
     }
 
-    /// The longest lay that would cost less cloth than the best, if one may exist.
+    /// Levels across, or by turns levels along a length that would be shorter: strips the whole way, cross-cut.
+    fn levels(&mut self) {
+        self.beam_runs += 1;
+        let width = 2 << self.beam_runs.trailing_zeros().min(6);
+        if self.random.below(2) == 0 {
+            let Some(aim) = self.longest_cheaper() else { return };
+            // Now and then a good deal shorter, where the bound allows it.
+            let less = (aim - self.bound) / [16, 8, 4, 2][self.random.below(4)];
+            let aim = aim - self.random.below(less.max(1) as usize) as i64;
+            let side = self.strip.on_side(aim);
+            let mut lay = levels::find(&side, width, &mut self.random);
+            if !lay.is_empty() && side.length(&lay) + side.gap <= self.strip.width {
+                for laid in &mut lay {
+                    std::mem::swap(&mut laid.x, &mut laid.y);
+                }
+                self.offer(&lay);
+            }
+            return;
+        }
+        let lay = levels::find(&self.strip, width, &mut self.random);
+        if !lay.is_empty() {
+            self.offer(&lay);
+        }
+    }
+
+    /// The longest lay that would cost less cloth than the best, or fit the cloth, if one may exist.
     fn longest_cheaper(&self) -> Option<i64> {
-        let cloth = self.cloth;
         let length = if self.score.over > 0 {
             self.score.length - self.score.over
         } else {
-            let cheaper = match cloth.shop.step {
-                Some(step) if !cloth.owned => self.score.bought - step,
-                _ => self.score.bought - Length(1),
-            };
-            (cheaper.shrunk(cloth.shrink.along) - cloth.trim * 2).0.min(self.score.length - 1)
+            self.cloth.longest_cheaper(self.score.bought)?.0.min(self.score.length - 1)
         };
         (length >= self.bound).then_some(length)
+    }
+
+    /// Takes up a lay and a bound found elsewhere.
+    pub(in crate::lay) fn share(&mut self, lay: &[Laid], bound: i64) {
+        self.offer(lay);
+        self.bound = self.bound.max(bound);
     }
 }
 
 /// Whether `lay` comes apart by cuts from edge to edge.
-pub(super) fn is_through(strip: &Strip, lay: &[Laid], length: i64) -> bool {
+pub(in crate::lay) fn is_through(strip: &Strip, lay: &[Laid], length: i64) -> bool {
     let pieces: Vec<Region> = lay
         .iter()
         .map(|l| {

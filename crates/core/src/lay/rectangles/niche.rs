@@ -4,14 +4,18 @@
 //! Finds perfect dissections and the best lay of a few large pieces, where a constructor falls short. It always works
 //! at the narrowest place, which has the fewest ways to be filled, tries pieces that meet its walls first, and knows
 //! what a place is bound to waste from the sums the remaining pieces can reach. It is run with a limit on nodes, a
-//! random order of trying and the rectangle on either side, over and over, so it makes no claim when it finds nothing.
+//! random order of trying and the rectangle on either side, over and over.
+//!
+//! Asked to try everything, it proves: when it then comes to an end within the limit there is no such lay. For if a lay
+//! goes on from the pieces laid so far, then one does in which every further piece is pushed down and to the left. In
+//! that one either a piece stands in the left corner of a place; or none stands on its floor at all; or the leftmost on
+//! the floor is held off the wall by a piece above the floor, which, since nothing is on the floor further left, rests
+//! on the wall or higher. Then the floor is bare from the wall to there, up to the wall's top, and where the piece
+//! stands is a sum of widths. All three are tried.
 
-use super::random::Random;
 use super::reach::Reach;
-use super::strip::{Choice, Laid, Strip};
-
-/// Sums are only followed on strips of so many common steps.
-const MOST_STEPS: i64 = 8_192;
+use super::strip::{Choice, Laid, MOST_STEPS, Strip, common_divisor};
+use crate::lay::random::Random;
 
 pub(super) struct Niche {
     /// Ways each kind may lie, as the rectangle lies.
@@ -30,6 +34,27 @@ pub(super) struct Niche {
     /// Common divisor of all widths and heights; 0 where the sums would be too many.
     step: i64,
     reach: Reach,
+    /// Where pieces pushed to the left can begin, if everything is to be tried.
+    starts: Vec<i64>,
+    /// The next piece stands here, as (x, y), and reaches higher than this: it is the one that is held off.
+    stands: Option<(i64, i64, i64)>,
+}
+
+/// Whether the search may claim that there is no lay.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) enum Claim {
+    /// Everything is tried, which takes longer.
+    Proof,
+    /// Only what is likely.
+    Nothing,
+}
+
+/// What became of a deep search.
+pub(super) enum Outcome {
+    Found(Vec<Laid>),
+    /// Everything was tried: there is none.
+    Impossible,
+    GaveUp,
 }
 
 /// A level stretch of the skyline between two walls.
@@ -45,13 +70,13 @@ struct Place {
 
 impl Niche {
     /// Looks for a lay of all of `strip` no longer than `length`, visiting at most `nodes` places.
-    pub(super) fn find(strip: &Strip, length: i64, nodes: u64, random: &mut Random) -> Option<Vec<Laid>> {
+    pub(super) fn find(strip: &Strip, length: i64, nodes: u64, claim: Claim, random: &mut Random) -> Outcome {
         let step = common_step(strip);
         // Every top is a sum of heights: between two sums there is nothing to gain.
         let ceiling = (length + strip.gap) / step * step;
         let spare = i128::from(strip.width) * i128::from(ceiling) - strip.area();
         if spare < 0 || ceiling <= 0 {
-            return None;
+            return Outcome::Impossible;
         }
         // On its side the same rectangle is another search: what is hopeless one way may be quick the other.
         let on_side = random.below(2) == 0;
@@ -69,16 +94,23 @@ impl Niche {
             remaining: strip.pieces(),
             step: if width.max(ceiling) / step > MOST_STEPS { 0 } else { step },
             reach: Reach::default(),
+            starts: vec![],
+            stands: None,
         };
+        let proof = claim == Claim::Proof && search.step > 0;
+        if proof {
+            let (sums, _) = search.reachable(width, |c| (c.width, c.height));
+            search.starts = (1..width / step).map(|n| n * step).filter(|&x| sums.largest(x, step) == x).collect();
+        }
         if !search.fill() {
-            return None;
+            return if search.nodes == 0 || !proof { Outcome::GaveUp } else { Outcome::Impossible };
         }
         if on_side {
             for laid in &mut search.lay {
                 std::mem::swap(&mut laid.x, &mut laid.y);
             }
         }
-        Some(search.lay)
+        Outcome::Found(search.lay)
     }
 
     fn fill(&mut self) -> bool {
@@ -92,7 +124,10 @@ impl Niche {
         if self.hopeless() {
             return false;
         }
-        let Some(place) = self.places().min_by_key(|p| p.width) else { return false };
+        let stands = self.stands.take();
+        let here = |p: &Place| stands.is_none_or(|(x, y, _)| (p.x, p.y) == (x, y));
+        let Some(place) = self.places().filter(here).min_by_key(|p| p.width) else { return false };
+        let higher = stands.map_or(i64::MIN, |(.., top)| top);
         for meets in 0..4 {
             for i in 0..self.order.len() {
                 let kind = self.order[i];
@@ -101,7 +136,8 @@ impl Niche {
                 }
                 for choice in 0..self.choices[kind].len() {
                     let c = self.choices[kind][choice];
-                    if c.width > place.width || place.y + c.height > self.ceiling || place.meets(c) != meets {
+                    let top = place.y + c.height;
+                    if c.width > place.width || top > self.ceiling || top <= higher || place.meets(c) != meets {
                         continue;
                     }
                     self.left[kind] -= 1;
@@ -119,6 +155,12 @@ impl Niche {
                 }
             }
         }
+        if stands.is_some() {
+            return false;
+        }
+        if self.held_off(&place) {
+            return true;
+        }
         // Leave the place as it is, up to its lower wall.
         let rise = place.rise_left.min(place.rise_right);
         let wasted = i128::from(rise) * i128::from(place.width);
@@ -130,6 +172,44 @@ impl Niche {
             return true;
         }
         self.spare += wasted;
+        false
+    }
+
+    /// Tries what stands on the floor away from the left wall, held off by a piece that rests on that wall.
+    fn held_off(&mut self, place: &Place) -> bool {
+        if self.starts.is_empty() || place.at == 0 || place.rise_left <= 0 {
+            return false;
+        }
+        let wall = place.rise_left;
+        let from = self.starts.partition_point(|x| *x <= place.x);
+        let to = self.starts.partition_point(|x| *x < place.x + place.width);
+        for i in from..to {
+            let bare = self.starts[i] - place.x;
+            let wasted = i128::from(bare) * i128::from(wall);
+            if wasted > self.spare || self.nodes == 0 {
+                return false;
+            }
+            // One that rests on the wall and reaches over the bare floor, one that stands beside it and is taller.
+            let some = |of: &dyn Fn(&Choice) -> bool| -> usize {
+                let left = self.choices.iter().zip(&self.left);
+                left.filter(|(choices, _)| choices.iter().any(of)).map(|(_, left)| *left).sum()
+            };
+            let starts = |x: i64| x == 0 || self.starts.binary_search(&x).is_ok();
+            let ends_here = |c: &Choice| c.width > bare && starts(self.starts[i] - c.width);
+            let over = some(&|c| ends_here(c) && place.y + wall + c.height <= self.ceiling);
+            let beside =
+                some(&|c| c.width <= place.width - bare && c.height > wall && place.y + c.height <= self.ceiling);
+            if over == 0 || beside == 0 || self.remaining < 2 {
+                continue;
+            }
+            self.spare -= wasted;
+            self.stands = Some((self.starts[i], place.y, place.y + wall));
+            if self.raised(place.at, bare, place.y + wall) {
+                return true;
+            }
+            self.stands = None;
+            self.spare += wasted;
+        }
         false
     }
 
@@ -164,7 +244,7 @@ impl Niche {
         let wasted: i128 = self
             .places()
             .map(|p| {
-                let bare = p.width - covered.largest((p.width / step) as usize) as i64 * step;
+                let bare = p.width - covered.largest(p.width, step);
                 i128::from(bare) * i128::from(p.rise_left.min(p.rise_right).min(lowest))
             })
             .sum();
@@ -181,8 +261,8 @@ impl Niche {
         let lowest = stretches.iter().map(|s| s.1).min().unwrap_or(0);
         let (covered, _) = self.reachable(self.ceiling - lowest, |c| (c.height, c.width));
         let fails = self.skyline[..self.skyline.len() - 1].iter().any(|s| {
-            let room = ((self.ceiling - s.1) / step) as usize;
-            covered.largest(room) != room
+            let room = (self.ceiling - s.1) / step * step;
+            covered.largest(room, step) != room
         });
         self.reach = covered;
         fails
@@ -283,12 +363,6 @@ fn order_of_trying(strip: &Strip, random: &mut Random) -> Vec<usize> {
 
 /// The largest step that all sizes are multiples of.
 fn common_step(strip: &Strip) -> i64 {
-    let gcd = |mut a: i64, mut b: i64| {
-        while b != 0 {
-            (a, b) = (b, a % b);
-        }
-        a
-    };
     let sizes = strip.kinds.iter().flat_map(|k| &k.choices).flat_map(|c| [c.width, c.height]);
-    sizes.fold(0, gcd).max(1)
+    sizes.fold(0, common_divisor).max(1)
 }

@@ -1,0 +1,170 @@
+//! What lies on one ground so far, and the lowest free place for one more shape.
+
+use super::problem::{InnerFit, Nest, Way};
+use crate::shape::NoFitRegion;
+
+/// A placement of the search.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(in crate::lay) struct Put {
+    pub kind: usize,
+    pub way: Way,
+    pub x: i64,
+    pub y: i64,
+}
+
+/// A shape that is in the way.
+#[derive(Clone, Copy)]
+pub(super) struct Obstacle {
+    pub shape: usize,
+    pub x: i64,
+    pub y: i64,
+}
+
+/// A no-fit region moved to where it is.
+struct Moved<'a> {
+    region: &'a NoFitRegion,
+    x: i64,
+    y: i64,
+}
+
+impl Moved<'_> {
+    fn across(&self, y: i64) -> Option<(i64, i64)> {
+        self.region.across(y - self.y).map(|(a, b)| (a + self.x, b + self.x))
+    }
+
+    fn along(&self, x: i64) -> Option<(i64, i64)> {
+        self.region.along(x - self.x).map(|(a, b)| (a + self.y, b + self.y))
+    }
+
+    fn low(&self) -> i64 {
+        self.region.bounds[1] + self.y
+    }
+
+    fn top(&self) -> i64 {
+        self.region.bounds[3] + self.y
+    }
+}
+
+/// Corners of a round region whose levels are tried.
+const MOST_CORNERS: usize = 8;
+
+/// A free place.
+#[derive(Clone, Copy)]
+pub(super) struct Lowest {
+    /// The level it was found at; no level tried below it was free.
+    pub level: i64,
+    pub x: i64,
+    pub y: i64,
+}
+
+/// Working memory kept between calls.
+#[derive(Default)]
+pub(super) struct Finder {
+    levels: Vec<i64>,
+    stretches: Vec<(i64, i64)>,
+}
+
+impl Finder {
+    /// The lowest free place for `shape` on `ground`, the leftmost of these, at a level between `from` and `most`; slid
+    /// down and left until it touches.
+    pub(super) fn lowest(
+        &mut self,
+        nest: &Nest,
+        ground: usize,
+        shape: usize,
+        obstacles: &[Obstacle],
+        from: i64,
+        most: i64,
+    ) -> Option<Lowest> {
+        let inner = nest.inner(ground, shape);
+        let [left, low, right, high] = inner.bounds;
+        let high = high.min(most);
+        if left > right || low > high {
+            return None;
+        }
+        let moved = in_the_way(nest, shape, obstacles, inner);
+        self.levels.clear();
+        self.levels.extend(inner.levels.iter().copied());
+        self.levels.push(from);
+        for m in &moved {
+            self.levels.push(m.top());
+            // A slanted region has free places beside its corners too; of a round one some are enough, since what is
+            // found is slid down from there.
+            let corners = &m.region.corners;
+            let slanted = corners.iter().any(|c| c.1 != m.region.bounds[1] && c.1 != m.region.bounds[3]);
+            if slanted {
+                let every = corners.len().div_ceil(MOST_CORNERS);
+                self.levels.extend(corners.iter().step_by(every).map(|c| c.1 + m.y));
+            }
+        }
+        self.levels.retain(|y| *y >= from.max(low) && *y <= high);
+        self.levels.sort_unstable();
+        self.levels.dedup();
+        for i in 0..self.levels.len() {
+            let y = self.levels[i];
+            let Some((from_x, to_x)) = inner.across(y) else { continue };
+            self.stretches.clear();
+            self.stretches.extend(moved.iter().filter(|m| m.low() < y && m.top() > y).filter_map(|m| m.across(y)));
+            self.stretches.sort_unstable();
+            let mut x = from_x;
+            for &(a, b) in &self.stretches {
+                if a >= x {
+                    break;
+                }
+                x = x.max(b);
+            }
+            if x <= to_x {
+                let level = y;
+                let (x, y) = settle(inner, &moved, x, y);
+                return Some(Lowest { level, x, y });
+            }
+        }
+        None
+    }
+}
+
+fn in_the_way<'a>(nest: &'a Nest, shape: usize, obstacles: &[Obstacle], inner: &'a InnerFit) -> Vec<Moved<'a>> {
+    let mut moved: Vec<Moved<'a>> = Vec::with_capacity(obstacles.len() * 2 + inner.missing.len());
+    for o in obstacles {
+        let nofit = nest.nofit(o.shape, shape);
+        moved.extend(nofit.parts.iter().map(|region| Moved { region, x: o.x, y: o.y }));
+    }
+    moved.extend(inner.missing.iter().map(|region| Moved { region, x: 0, y: 0 }));
+    moved
+}
+
+/// Down and left by turns, each time until something is touched.
+pub(super) fn settled(nest: &Nest, ground: usize, shape: usize, obstacles: &[Obstacle], x: i64, y: i64) -> (i64, i64) {
+    let inner = nest.inner(ground, shape);
+    let moved = in_the_way(nest, shape, obstacles, inner);
+    settle(inner, &moved, x, y)
+}
+
+fn settle(inner: &InnerFit, moved: &[Moved<'_>], mut x: i64, mut y: i64) -> (i64, i64) {
+    const MOST_TURNS: usize = 12;
+    for _ in 0..MOST_TURNS {
+        // A stretch is told in whole units to its outside, so what touches a slanted side may lie a little within; then
+        // it stays.
+        let before = (x, y);
+        let mut floor = inner.bounds[1];
+        for &(nx, ny, c) in &inner.planes {
+            if ny < 0.0 {
+                floor = floor.max(((c - nx * x as f64) / ny - 1e-3).ceil() as i64);
+            }
+        }
+        floor = moved.iter().filter_map(|m| m.along(x)).filter(|s| s.0 < y).map(|s| s.1).fold(floor, i64::max);
+        y = floor.min(y);
+        let mut wall = inner.bounds[0];
+        for &(nx, ny, c) in &inner.planes {
+            if nx < 0.0 {
+                wall = wall.max(((c - ny * y as f64) / nx - 1e-3).ceil() as i64);
+            }
+        }
+        wall = moved.iter().filter_map(|m| m.across(y)).filter(|s| s.0 < x).map(|s| s.1).fold(wall, i64::max);
+        x = wall.min(x);
+        if (x, y) == before {
+            break;
+        }
+    }
+    (x, y)
+}

@@ -1,0 +1,141 @@
+//! The constructor: piece after piece, each on the first ground that has room, at its lowest place.
+//!
+//! Bottom-left filling on no-fit regions, holes included (after Burke, Hellier, Kendall and Whitwell 2006). The order
+//! of the pieces and the style of choosing among the ways are given, so that a search can vary them.
+
+use super::board::{Finder, Obstacle, Put};
+use super::problem::Nest;
+use crate::lay::cut_tree::{Region, cut_tree};
+
+/// What counts as lowest when a piece may lie several ways.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) enum Style {
+    /// Its top.
+    Top,
+    /// Its foot, then its top.
+    Foot,
+    /// Its middle.
+    Middle,
+}
+
+impl Style {
+    pub(super) const ALL: [Self; 3] = [Self::Top, Self::Foot, Self::Middle];
+
+    /// The highest place whose first key is at most `key`.
+    fn highest(self, key: i64, height: i64) -> i64 {
+        match self {
+            Self::Top => key - height,
+            Self::Foot => key,
+            Self::Middle => (key - height) / 2,
+        }
+    }
+
+    fn key(self, y: i64, x: i64, height: i64) -> (i64, i64, i64) {
+        match self {
+            Self::Top => (y + height, y, x),
+            Self::Foot => (y, y + height, x),
+            Self::Middle => (2 * y + height, y, x),
+        }
+    }
+}
+
+/// A lay of some or all placements.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub(in crate::lay) struct Layout {
+    /// What lies on each ground.
+    pub on: Vec<Vec<Put>>,
+    /// Kinds of what found no room, one entry a placement.
+    pub left: Vec<usize>,
+}
+
+impl Layout {
+    /// The highest top on `ground`.
+    pub(in crate::lay) fn length(&self, nest: &Nest, ground: usize) -> i64 {
+        let put = self.on[ground].iter().map(|p| p.y + nest.shapes[p.way.shape].height);
+        let fixed = nest.fixed.iter().filter(|f| f.ground == ground).map(|f| f.y + nest.shapes[f.shape].height);
+        put.chain(fixed).max().unwrap_or(0)
+    }
+}
+
+/// The obstacles on `ground`: what lies there and what is pinned there.
+pub(super) fn obstacles(nest: &Nest, ground: usize, put: &[Put]) -> Vec<Obstacle> {
+    let fixed = nest.fixed.iter().filter(|f| f.ground == ground).map(|f| Obstacle { shape: f.shape, x: f.x, y: f.y });
+    fixed.chain(put.iter().map(|p| Obstacle { shape: p.way.shape, x: p.x, y: p.y })).collect()
+}
+
+/// The place itself if all still comes apart by cuts from edge to edge, else one above everything.
+fn apart(nest: &Nest, ground: usize, shape: usize, put: &[Put], (x, y): (i64, i64)) -> Option<(i64, i64)> {
+    let mut boxes = boxes(nest, ground, put);
+    let (width, height) = (nest.shapes[shape].width, nest.shapes[shape].height);
+    let top = boxes.iter().map(Region::top).max().unwrap_or(0);
+    boxes.push(Region { x, y, width, height });
+    if comes_apart(&boxes) {
+        return Some((x, y));
+    }
+    let obstacles = obstacles(nest, ground, put);
+    let above = Finder::default().lowest(nest, ground, shape, &obstacles, top + nest.gap.0, i64::MAX)?;
+    (above.y >= top).then_some((above.x, above.y))
+}
+
+/// The bounding boxes of what lies on `ground`, pinned or put there.
+pub(super) fn boxes(nest: &Nest, ground: usize, put: &[Put]) -> Vec<Region> {
+    let of = |shape: usize, x: i64, y: i64| {
+        let shape = &nest.shapes[shape];
+        Region { x, y, width: shape.width, height: shape.height }
+    };
+    let fixed = nest.fixed.iter().filter(|f| f.ground == ground).map(|f| of(f.shape, f.x, f.y));
+    fixed.chain(put.iter().map(|p| of(p.way.shape, p.x, p.y))).collect()
+}
+
+/// Whether cuts from edge to edge take the boxes apart.
+pub(super) fn comes_apart(boxes: &[Region]) -> bool {
+    let right = boxes.iter().map(Region::right).max().unwrap_or(0);
+    let top = boxes.iter().map(Region::top).max().unwrap_or(0);
+    cut_tree(Region { x: 0, y: 0, width: right, height: top }, boxes).is_some()
+}
+
+/// Lays one placement of each kind in `order`.
+pub(super) fn fill(nest: &Nest, order: &[usize], style: Style, finder: &mut Finder) -> Layout {
+    let mut layout = Layout { on: vec![vec![]; nest.grounds.len()], left: vec![] };
+    let mut obstacles: Vec<Vec<Obstacle>> = (0..nest.grounds.len()).map(|g| obstacles(nest, g, &[])).collect();
+    // What was too low for a shape stays too low: things are only added.
+    let mut from = vec![0_i64; nest.grounds.len() * nest.shapes.len()];
+    for &kind in order {
+        let found = nest.kinds[kind].grounds.iter().find_map(|&g| {
+            let mut best: Option<((i64, i64, i64), Put)> = None;
+            for &way in &nest.kinds[kind].ways[g] {
+                let at = g * nest.shapes.len() + way.shape;
+                if from[at] == i64::MAX {
+                    continue;
+                }
+                let height = nest.shapes[way.shape].height;
+                let most = best.map_or(i64::MAX, |(b, _)| style.highest(b.0, height));
+                let Some(found) = finder.lowest(nest, g, way.shape, &obstacles[g], from[at], most) else {
+                    from[at] = from[at].max(most.saturating_add(1));
+                    continue;
+                };
+                from[at] = found.level;
+                let (x, y) = (found.x, found.y);
+                let (x, y) = if nest.through {
+                    let Some(place) = apart(nest, g, way.shape, &layout.on[g], (x, y)) else { continue };
+                    place
+                } else {
+                    (x, y)
+                };
+                let key = style.key(y, x, height);
+                if best.is_none_or(|(b, _)| key < b) {
+                    best = Some((key, Put { kind, way, x, y }));
+                }
+            }
+            best.map(|(_, put)| (g, put))
+        });
+        match found {
+            Some((g, put)) => {
+                obstacles[g].push(Obstacle { shape: put.way.shape, x: put.x, y: put.y });
+                layout.on[g].push(put);
+            }
+            None => layout.left.push(kind),
+        }
+    }
+    layout
+}

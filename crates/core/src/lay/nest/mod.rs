@@ -1,0 +1,17 @@
+//! Shaped pieces, and cloths with an edge of their own: pieces are nested by their true outlines.
+//!
+//! [`problem`] states it: shapes, the ways each may lie on each ground, and where two of them overlap, all in whole
+//! units. [`fill`] lays piece after piece at the lowest free place; [`squeeze`] lets pieces overlap and pushes them
+//! apart; [`deep`] tries everything where cloth only just suffices; [`search`] runs them all and keeps the best.
+
+mod board;
+mod deep;
+mod fill;
+mod problem;
+mod search;
+mod squeeze;
+
+pub(super) use board::Put;
+pub(super) use fill::Layout;
+pub(super) use problem::{Lot, Nest, Way, all_lots, rectangle_inside};
+pub(super) use search::NestSearch;

@@ -1,0 +1,423 @@
+//! The nesting problem: shapes, ways to lie, grounds.
+
+use crate::cloth::Cloth;
+use crate::lay::ground::Ground;
+use crate::lay::job::{Cuts, Job, JobPiece};
+use crate::lay::turns::allowed_turns;
+use crate::measure::Length;
+use crate::piece::Mirror;
+use crate::shape::{NoFit, NoFitRegion, Point, Turn, convex_parts, inner_rectangle, without_idle_corners};
+use std::collections::HashMap;
+use std::sync::OnceLock;
+
+/// A shape as it lies, its bounding box from the origin.
+pub(in crate::lay) struct Shape {
+    pub parts: Vec<Vec<Point>>,
+    pub width: i64,
+    pub height: i64,
+    /// Half a shape, whose left side stays on the fold.
+    pub on_fold: bool,
+}
+
+/// One way a kind may lie.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(in crate::lay) struct Way {
+    /// Index of the shape.
+    pub shape: usize,
+    pub turn: Turn,
+    pub mirrored: bool,
+    /// Only the right half lies on the cloth, its axis on the fold.
+    pub on_fold: bool,
+}
+
+/// Placements that are all alike to the search.
+pub(in crate::lay) struct Kind {
+    /// Index of the piece in the job.
+    pub piece: usize,
+    /// The even copies of a pair.
+    pub flipped: bool,
+    /// Placements, not copies: on folded cloth one may yield two.
+    pub count: usize,
+    /// Copies one placement yields.
+    pub yields: u32,
+    /// Area of one placement.
+    pub area: f64,
+    /// Ways to lie on each ground; none where it may not or cannot lie.
+    pub ways: Vec<Vec<Way>>,
+    /// Grounds in the order they are tried.
+    pub grounds: Vec<usize>,
+}
+
+/// A placement that stays where it is.
+#[derive(Clone, Copy, Debug)]
+pub(in crate::lay) struct Fixed {
+    pub ground: usize,
+    pub shape: usize,
+    pub x: i64,
+    pub y: i64,
+}
+
+/// Where a shape fits a ground: a rectangle of positions, less what lies beyond the slanted sides of the hull, less
+/// the regions of what is missing.
+pub(super) struct InnerFit {
+    /// Left, low, right, high; high is without the length of an open roll.
+    pub bounds: [i64; 4],
+    /// Outward normals and distances of the slanted sides.
+    pub planes: Vec<(f64, f64, f64)>,
+    pub missing: Vec<NoFitRegion>,
+    /// Heights at which the lowest place of a row can be.
+    pub levels: Vec<i64>,
+}
+
+/// Copies of a piece that are to be laid, all on the same face.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
+pub(in crate::lay) struct Lot {
+    /// Index of the piece in the job.
+    pub piece: usize,
+    /// The even copies of a pair, of a piece that is not its own mirror image.
+    pub flipped: bool,
+    pub copies: u32,
+}
+
+/// Everything of `job` that is not pinned.
+pub(in crate::lay) fn all_lots(job: &Job) -> Vec<Lot> {
+    let mut lots = Vec::new();
+    for (index, piece) in job.pieces.iter().enumerate() {
+        let free = job.free_copies(index);
+        let faced = piece.mirror == Mirror::Pairs && !piece.outline.is_symmetric(Turn::NONE);
+        let flipped = if faced { free.iter().filter(|n| n.is_multiple_of(2)).count() as u32 } else { 0 };
+        for (flipped, copies) in [(false, free.len() as u32 - flipped), (true, flipped)] {
+            if copies > 0 {
+                lots.push(Lot { piece: index, flipped, copies });
+            }
+        }
+    }
+    lots
+}
+
+pub(in crate::lay) struct Nest {
+    pub grounds: Vec<Ground>,
+    pub kinds: Vec<Kind>,
+    pub shapes: Vec<Shape>,
+    pub fixed: Vec<Fixed>,
+    pub gap: Length,
+    /// Only what comes apart by cuts from edge to edge is a lay.
+    pub through: bool,
+    nofit: Vec<OnceLock<NoFit>>,
+    inner: Vec<OnceLock<InnerFit>>,
+}
+
+struct Shapes {
+    all: Vec<Shape>,
+    known: HashMap<(Vec<Vec<Point>>, bool), usize>,
+}
+
+impl Shapes {
+    fn of(&mut self, parts: Vec<Vec<Point>>, on_fold: bool) -> usize {
+        let key = (parts, on_fold);
+        if let Some(&i) = self.known.get(&key) {
+            return i;
+        }
+        let parts = key.0.clone();
+        let high = |of: fn(&Point) -> Length| parts.iter().flatten().map(of).max().unwrap_or_default().0;
+        let (width, height) = (high(|p| p.x), high(|p| p.y));
+        self.all.push(Shape { width, height, parts, on_fold });
+        self.known.insert(key, self.all.len() - 1);
+        self.all.len() - 1
+    }
+}
+
+impl Nest {
+    /// The problem of laying `lots` of `job` on `grounds`; `order` gives the grounds in the order they are tried for
+    /// a piece.
+    pub(in crate::lay) fn new(
+        job: &Job,
+        grounds: &[Ground],
+        lots: &[Lot],
+        order: impl Fn(&JobPiece) -> Vec<usize>,
+    ) -> Self {
+        let mut shapes = Shapes { all: vec![], known: HashMap::new() };
+        let mut kinds = Vec::new();
+        for lot in lots {
+            let piece = &job.pieces[lot.piece];
+            let tried = order(piece);
+            let folded = !tried.is_empty() && tried.iter().all(|&g| grounds[g].folded);
+            // Over two layers both faces come together: they are laid with the first of them.
+            let faces = |flipped: bool| -> u32 {
+                lots.iter().filter(|l| l.piece == lot.piece && l.flipped == flipped).map(|l| l.copies).sum()
+            };
+            let first = lots.iter().find(|l| l.piece == lot.piece) == Some(lot);
+            if folded && !first {
+                continue;
+            }
+            let copies = match (folded, lot.flipped) {
+                (true, _) => (faces(false), faces(true)),
+                (false, false) => (lot.copies, 0),
+                (false, true) => (0, lot.copies),
+            };
+            // Too wide for the folded cloth, a piece may still lie half on the fold.
+            let fits_whole = !folded
+                || tried.iter().any(|&g| {
+                    let ground = &grounds[g];
+                    !ways(piece, &job.cloths[ground.cloth], ground, None, false, &mut shapes).is_empty()
+                });
+            for unit in units(piece, copies, folded, fits_whole) {
+                let ways: Vec<Vec<Way>> = grounds
+                    .iter()
+                    .enumerate()
+                    .map(|(g, ground)| {
+                        if !tried.contains(&g) || ground.folded != folded {
+                            return vec![];
+                        }
+                        let cloth = &job.cloths[ground.cloth];
+                        ways(piece, cloth, ground, unit.mirrored, unit.on_fold, &mut shapes)
+                    })
+                    .collect();
+                let grounds = tried.iter().copied().filter(|&g| !ways[g].is_empty()).collect();
+                kinds.push(Kind {
+                    piece: lot.piece,
+                    flipped: lot.flipped,
+                    count: unit.count as usize,
+                    yields: unit.yields,
+                    area: piece.outline.area().0 as f64 * if unit.on_fold { 0.5 } else { 1.0 },
+                    ways,
+                    grounds,
+                });
+            }
+        }
+        let mut fixed = Vec::new();
+        for pin in &job.pinned {
+            let Some((g, ground)) = grounds
+                .iter()
+                .enumerate()
+                .find(|(_, g)| job.cloths[g.cloth].id == pin.cloth && g.copy == pin.cloth_copy)
+            else {
+                continue;
+            };
+            let Some(piece) = job.piece(&pin.placement.piece) else { continue };
+            let p = &pin.placement;
+            let shape = shapes.of(parts_of(piece, p.turn, p.mirrored, p.on_fold), p.on_fold);
+            let x = if p.on_fold { 0 } else { (p.x - ground.left).0 };
+            fixed.push(Fixed { ground: g, shape, x, y: (p.y - ground.low).0 });
+        }
+        let n = shapes.all.len();
+        Self {
+            nofit: (0..n * n).map(|_| OnceLock::new()).collect(),
+            inner: (0..n * grounds.len()).map(|_| OnceLock::new()).collect(),
+            grounds: grounds.to_vec(),
+            kinds,
+            shapes: shapes.all,
+            fixed,
+            gap: job.rules.gap,
+            through: job.rules.cuts == Cuts::Through,
+        }
+    }
+
+    /// Placements in all.
+    pub(in crate::lay) fn placements(&self) -> usize {
+        self.kinds.iter().map(|k| k.count).sum()
+    }
+
+    /// Where `moving` must not be for `fixed` at the origin.
+    pub(super) fn nofit(&self, fixed: usize, moving: usize) -> &NoFit {
+        self.nofit[fixed * self.shapes.len() + moving]
+            .get_or_init(|| NoFit::of(&self.shapes[fixed].parts, &self.shapes[moving].parts, self.gap))
+    }
+
+    /// Where `shape` fits `ground`; a roll without end is as long as lengths go.
+    pub(super) fn inner(&self, ground: usize, shape: usize) -> &InnerFit {
+        self.inner[ground * self.shapes.len() + shape].get_or_init(|| self.inner_fit(ground, shape))
+    }
+
+    fn inner_fit(&self, ground: usize, shape: usize) -> InnerFit {
+        let (ground, shape) = (&self.grounds[ground], &self.shapes[shape]);
+        const ENDLESS: i64 = i64::MAX / 4;
+        let high = ground.limit.map_or(ENDLESS, |limit| limit - shape.height);
+        let mut fit = InnerFit {
+            bounds: [0, 0, if shape.on_fold { 0 } else { ground.width - shape.width }, high],
+            planes: vec![],
+            missing: vec![],
+            levels: vec![0],
+        };
+        let Some(edge) = &ground.edge else { return fit };
+        let n = edge.hull.len();
+        for i in 0..n {
+            let (a, b) = (edge.hull[i], edge.hull[(i + 1) % n]);
+            let (dx, dy) = ((b.x - a.x).0 as f64, (b.y - a.y).0 as f64);
+            if dx == 0.0 || dy == 0.0 {
+                continue; // part of the bounding box
+            }
+            let length = dx.hypot(dy);
+            let (nx, ny) = (dy / length, -dx / length);
+            let reach =
+                shape.parts.iter().flatten().map(|p| nx * p.x.0 as f64 + ny * p.y.0 as f64).fold(f64::MIN, f64::max);
+            fit.planes.push((nx, ny, nx * a.x.0 as f64 + ny * a.y.0 as f64 - reach));
+        }
+        // Where two sides meet, or one meets the box, a row can have its lowest place.
+        let [left, low, right, high] = fit.bounds;
+        for (i, a) in fit.planes.iter().enumerate() {
+            for x in [left, right] {
+                if a.1 != 0.0 {
+                    fit.levels.push(((a.2 - a.0 * x as f64) / a.1).ceil() as i64);
+                }
+            }
+            for b in &fit.planes[i + 1..] {
+                let det = a.0 * b.1 - b.0 * a.1;
+                if det.abs() > 1e-9 {
+                    let y = ((a.0 * b.2 - b.0 * a.2) / det).round() as i64;
+                    fit.levels.extend([y - 1, y, y + 1]);
+                }
+            }
+        }
+        fit.levels.retain(|y| (low..=high).contains(y));
+        fit.missing = edge
+            .missing
+            .iter()
+            .flat_map(|part| NoFit::of(std::slice::from_ref(part), &shape.parts, Length::ZERO).parts)
+            .collect();
+        for region in &fit.missing {
+            fit.levels.extend(region.corners.iter().map(|c| c.1).filter(|y| (low..=high).contains(y)));
+        }
+        fit.levels.sort_unstable();
+        fit.levels.dedup();
+        fit
+    }
+}
+
+impl InnerFit {
+    /// The stretch of the level `y` between the sides of the hull, if there is any.
+    pub(super) fn across(&self, y: i64) -> Option<(i64, i64)> {
+        let (mut left, mut right) = (self.bounds[0], self.bounds[2]);
+        for &(nx, ny, c) in &self.planes {
+            let x = (c - ny * y as f64) / nx;
+            // A thousandth of a unit is rounding, not cloth.
+            if nx > 0.0 {
+                right = right.min((x + 1e-3).floor() as i64)
+            } else {
+                left = left.max((x - 1e-3).ceil() as i64)
+            }
+        }
+        (left <= right).then_some((left, right))
+    }
+
+    /// How far beyond the slanted sides, all together.
+    pub(super) fn beyond(&self, x: i64, y: i64) -> f64 {
+        self.planes.iter().map(|&(nx, ny, c)| (nx * x as f64 + ny * y as f64 - c - 0.5).max(0.0)).sum()
+    }
+}
+
+/// Placements that yield the copies of a lot.
+struct Unit {
+    count: u32,
+    yields: u32,
+    mirrored: Option<bool>,
+    on_fold: bool,
+}
+
+/// The placements for so many (upright, flipped) copies.
+fn units(piece: &JobPiece, copies: (u32, u32), folded: bool, fits_whole: bool) -> Vec<Unit> {
+    let symmetric = piece.outline.is_symmetric(Turn::NONE);
+    let either = piece.mirror == Mirror::Free && !symmetric;
+    let (upright, flipped) = copies;
+    let all = upright + flipped;
+    if !folded {
+        let mirrored = if either { None } else { Some(flipped > 0) };
+        return vec![Unit { count: all, yields: 1, mirrored, on_fold: false }];
+    }
+    let pairs = match piece.mirror {
+        _ if symmetric => {
+            if fits_whole {
+                all / 2
+            } else {
+                0
+            }
+        }
+        Mirror::No => 0,
+        Mirror::Pairs => upright.min(flipped),
+        Mirror::Free => all / 2,
+    };
+    let face = |mirrored: bool| if either { None } else { Some(mirrored) };
+    let units = [
+        Unit { count: pairs, yields: 2, mirrored: face(false), on_fold: false },
+        // The odd one lies half on the fold if it can, else its twin of the under layer is to spare.
+        Unit { count: all - 2 * pairs, yields: 1, mirrored: face(flipped > upright), on_fold: symmetric },
+    ];
+    units.into_iter().filter(|u| u.count > 0).collect()
+}
+
+/// The ways `piece` fits `ground`, no two of the same shape.
+fn ways(
+    piece: &JobPiece,
+    cloth: &Cloth,
+    ground: &Ground,
+    mirrored: Option<bool>,
+    on_fold: bool,
+    shapes: &mut Shapes,
+) -> Vec<Way> {
+    let faces: &[bool] = match mirrored {
+        None => &[false, true],
+        Some(false) => &[false],
+        Some(true) => &[true],
+    };
+    let mut found: Vec<Way> = Vec::new();
+    for turn in allowed_turns(piece.grain, piece.print, cloth).turns {
+        if on_fold && !piece.outline.is_symmetric(turn) {
+            continue;
+        }
+        for &mirrored in faces {
+            let parts = parts_of(piece, turn, mirrored, on_fold);
+            let high = |of: fn(&Point) -> Length| parts.iter().flatten().map(of).max().unwrap_or_default().0;
+            let fits = high(|p| p.x) <= ground.width && ground.limit.is_none_or(|limit| high(|p| p.y) <= limit);
+            if !fits {
+                continue;
+            }
+            let shape = shapes.of(parts, on_fold);
+            if !found.iter().any(|w| w.shape == shape) {
+                found.push(Way { shape, turn, mirrored, on_fold });
+            }
+        }
+    }
+    found
+}
+
+/// The convex parts of `piece` as it lies, or of its right half, from the axis.
+fn parts_of(piece: &JobPiece, turn: Turn, mirrored: bool, on_fold: bool) -> Vec<Vec<Point>> {
+    let corners = without_idle_corners(&piece.outline.placed(turn, mirrored));
+    let parts = convex_parts(&corners);
+    if !on_fold {
+        return parts;
+    }
+    let width = corners.iter().map(|p| p.x).max().unwrap_or_default();
+    let axis = Length(width.0 / 2);
+    parts.iter().filter_map(|part| right_of(part, axis)).collect()
+}
+
+/// The part of a convex polygon to the right of an upright line, which becomes x = 0.
+fn right_of(part: &[Point], axis: Length) -> Option<Vec<Point>> {
+    let mut kept = Vec::with_capacity(part.len() + 2);
+    for i in 0..part.len() {
+        let (a, b) = (part[i], part[(i + 1) % part.len()]);
+        if a.x >= axis {
+            kept.push(Point::new(a.x - axis, a.y));
+        }
+        if (a.x < axis && b.x > axis) || (a.x > axis && b.x < axis) {
+            let t = (axis - a.x).0 as f64 / (b.x - a.x).0 as f64;
+            kept.push(Point::new(Length::ZERO, a.y + Length(((b.y - a.y).0 as f64 * t).round() as i64)));
+        }
+    }
+    let kept = without_idle_corners(&kept);
+    (kept.len() > 2 && kept.iter().any(|p| p.x > Length::ZERO)).then_some(kept)
+}
+
+/// The largest rectangle inside `piece` as it lies turned by `turn`, for bounds: whatever holds the piece holds it.
+pub(in crate::lay) fn rectangle_inside(piece: &JobPiece, turn: Turn) -> (Length, Length) {
+    match &piece.outline {
+        crate::shape::Outline::Rect(..) if turn.degrees().is_multiple_of(90) => piece.outline.extent(turn),
+        crate::shape::Outline::Circle(d) => {
+            // A little under d/√2: the outline is the polygon on the circle.
+            let side = Length((d.0 as f64 * 0.70) as i64);
+            (side, side)
+        }
+        _ => inner_rectangle(&piece.outline.placed(turn, false)).unwrap_or_default(),
+    }
+}

@@ -1,0 +1,338 @@
+//! The search by true outlines: orders for the constructor under late acceptance, and squeezing to a shorter lay or
+//! into cloth that is owned, by turns.
+
+use super::board::{Finder, Put};
+use super::deep::{self, to_spare};
+use super::fill::{Layout, Style, boxes, comes_apart, fill};
+use super::problem::Nest;
+use super::squeeze::{Squeeze, compacted};
+use crate::lay::answer::Offcut;
+use crate::lay::cut_tree::Region;
+use crate::lay::job::{Aim, Job};
+use crate::lay::offcuts::keepable;
+use crate::lay::random::Random;
+use crate::lay::rank::{Rank, Use, place_in_list, square_inches};
+use crate::measure::Length;
+use std::sync::Arc;
+
+const LATE: usize = 25;
+/// Passes without a clear gain before a squeeze is disturbed, and disturbances before it is given up.
+const PATIENCE: u32 = 60;
+const STRIKES: u32 = 3;
+/// More placements than this are only filled, not searched.
+const MOST_SEARCHED: usize = 200;
+/// Deep searches: how often, at how many placements, with how much to spare, and the nodes of the shortest.
+const DEEP_EVERY: u64 = 20;
+const DEEP_PIECES: usize = 24;
+const MOST_TO_SPARE: f64 = 0.25;
+const DEEP_NODES: u32 = 400;
+/// How much shorter the next lay is asked to be, by turns, in thousandths.
+const SHORTER: [i64; 4] = [10, 5, 2, 20];
+
+struct Run {
+    squeeze: Squeeze,
+    least: f64,
+    idle: u32,
+    strikes: u32,
+    /// Kinds that stay out of this attempt.
+    out: Vec<usize>,
+}
+
+pub(in crate::lay) struct NestSearch<'a> {
+    job: &'a Job,
+    pub nest: Arc<Nest>,
+    pub best: Layout,
+    pub rank: Rank,
+    random: Random,
+    finder: Finder,
+    order: Vec<usize>,
+    style: Style,
+    current: Rank,
+    late: Vec<Rank>,
+    run: Option<Run>,
+    attempts: u64,
+    deep_runs: u64,
+    iteration: u64,
+    /// Every so many steps one is by the constructor; searches side by side differ in it.
+    fill_every: u64,
+}
+
+impl<'a> NestSearch<'a> {
+    /// More placements than this wait for an answer from elsewhere: filling takes longer than a first answer may.
+    pub(in crate::lay) const FILLED_AT_ONCE: usize = 80;
+
+    /// Starts with the constructor's answers to a few orders.
+    pub(in crate::lay) fn new(job: &'a Job, nest: Arc<Nest>, seed: u64) -> Self {
+        let mut search = Self::idle(job, nest, seed);
+        search.construct();
+        search
+    }
+
+    /// Starts with nothing laid.
+    pub(in crate::lay) fn idle(job: &'a Job, nest: Arc<Nest>, seed: u64) -> Self {
+        let order: Vec<usize> =
+            nest.kinds.iter().enumerate().flat_map(|(k, kind)| std::iter::repeat_n(k, kind.count)).collect();
+        Self {
+            job,
+            best: Layout { on: vec![vec![]; nest.grounds.len()], left: order.clone() },
+            rank: Rank::WORST,
+            random: Random::new(seed),
+            finder: Finder::default(),
+            order,
+            style: Style::Top,
+            current: Rank::WORST,
+            late: vec![Rank::WORST; LATE],
+            run: None,
+            attempts: 0,
+            deep_runs: 0,
+            iteration: 0,
+            fill_every: if seed.is_multiple_of(2) { 3 } else { 12 },
+            nest,
+        }
+    }
+
+    fn construct(&mut self) {
+        type Key = fn(i64, i64) -> i64;
+        let keys: [Key; 4] = [|w, h| w.saturating_mul(h), |_, h| h, |w, _| w, |w, h| w.max(h)];
+        let few = if self.order.len() > MOST_SEARCHED { 1 } else { keys.len() };
+        let start = self.order.clone();
+        for key in &keys[..few] {
+            let mut order = start.clone();
+            order.sort_by_key(|&k| {
+                let way = self.nest.kinds[k].ways.iter().flatten().next();
+                std::cmp::Reverse(way.map_or(0, |w| {
+                    let shape = &self.nest.shapes[w.shape];
+                    key(shape.width, shape.height)
+                }))
+            });
+            for style in if few == 1 { &Style::ALL[..1] } else { &Style::ALL[..2] } {
+                let layout = fill(&self.nest, &order, *style, &mut self.finder);
+                let rank = self.offer(&layout);
+                if rank < self.current {
+                    (self.current, self.style) = (rank, *style);
+                    self.order.clone_from(&order);
+                }
+            }
+        }
+        self.late.fill(self.current);
+    }
+
+    /// Whether the lay holds every piece.
+    pub(in crate::lay) fn complete(&self) -> bool {
+        self.best.left.is_empty()
+    }
+
+    /// Whether what lies on `ground` cannot be cut edge to edge.
+    pub(in crate::lay) fn ragged(&self, ground: usize) -> bool {
+        let length = self.best.length(&self.nest, ground);
+        length > 0 && !comes_apart(&boxes(&self.nest, ground, &self.best.on[ground]))
+    }
+
+    /// One step; returns whether `best` became better.
+    pub(in crate::lay) fn iterate(&mut self) -> bool {
+        let before = self.rank;
+        self.iteration += 1;
+        if self.iteration % DEEP_EVERY == 1 && self.only_just_suffices() {
+            self.deep();
+        } else if self.order.len() <= MOST_SEARCHED
+            && !self.nest.through
+            && !self.iteration.is_multiple_of(self.fill_every)
+        {
+            self.squeeze();
+        } else {
+            self.move_order();
+        }
+        self.rank < before
+    }
+
+    /// Takes up a lay found elsewhere, tightened by the true outlines.
+    pub(in crate::lay) fn take(&mut self, layout: &Layout) -> bool {
+        let before = self.rank;
+        self.offer(layout);
+        if self.order.len() <= 2 * MOST_SEARCHED && !self.nest.through {
+            let mut tight = layout.clone();
+            for (g, put) in tight.on.iter_mut().enumerate() {
+                *put = compacted(&self.nest, g, std::mem::take(put));
+            }
+            self.offer(&tight);
+        }
+        self.rank < before
+    }
+
+    fn offer(&mut self, layout: &Layout) -> Rank {
+        let rank = rank_of(self.job, &self.nest, layout);
+        let apart = |g: usize| comes_apart(&boxes(&self.nest, g, &layout.on[g]));
+        if rank < self.rank && (!self.nest.through || (0..layout.on.len()).all(apart)) {
+            self.rank = rank;
+            self.best.clone_from(layout);
+        }
+        rank
+    }
+
+    /// Something is bought or left out although the cloth that is there has the area for all, with little to spare.
+    fn only_just_suffices(&self) -> bool {
+        let n = self.order.len();
+        let all: f64 = self.nest.kinds.iter().map(|k| k.area * k.count as f64).sum();
+        n <= DEEP_PIECES
+            && !self.nest.through
+            && !(self.best.left.is_empty() && self.rank.costs_nothing())
+            && (0.0..all * MOST_TO_SPARE).contains(&to_spare(&self.nest))
+    }
+
+    fn deep(&mut self) {
+        self.deep_runs += 1;
+        let nodes = DEEP_NODES << self.deep_runs.trailing_zeros().min(5);
+        let nest = self.nest.clone();
+        if let Some(layout) = deep::find(&nest, nodes, &mut self.finder, &mut self.random) {
+            self.offer(&layout);
+        }
+    }
+
+    fn move_order(&mut self) {
+        let n = self.order.len();
+        if n == 0 {
+            return;
+        }
+        let mut order = self.order.clone();
+        let (i, j) = (self.random.below(n), self.random.below(n));
+        match self.random.below(3) {
+            0 => {
+                let moved = order.remove(i);
+                order.insert(j, moved);
+            }
+            1 => order.swap(i, j),
+            _ => {
+                let (a, b) = (i.min(j), i.max(j));
+                order[a..=b].rotate_left(1);
+                let k = self.random.below(n);
+                order.swap(i, k);
+            }
+        }
+        let style = if self.random.below(12) == 0 { Style::ALL[self.random.below(3)] } else { self.style };
+        let layout = fill(&self.nest, &order, style, &mut self.finder);
+        let rank = self.offer(&layout);
+        let slot = (self.iteration / self.fill_every) as usize % LATE;
+        if rank <= self.current || rank <= self.late[slot] {
+            (self.order, self.style, self.current) = (order, style, rank);
+        }
+        self.late[slot] = self.current;
+    }
+
+    fn squeeze(&mut self) {
+        let Some(mut run) = self.run.take().or_else(|| self.start_run()) else {
+            self.move_order();
+            return;
+        };
+        let overlap = run.squeeze.pass(&self.nest, &mut self.random);
+        if overlap == 0.0 {
+            let mut layout = run.squeeze.layout(&self.nest);
+            layout.left = run.out;
+            self.offer(&layout);
+            return; // the next run asks for more
+        }
+        if overlap < run.least * 0.98 {
+            (run.least, run.idle) = (overlap, 0);
+        } else {
+            run.idle += 1;
+        }
+        if run.idle > PATIENCE {
+            run.strikes += 1;
+            if run.strikes > STRIKES {
+                return;
+            }
+            run.squeeze.disturb(&self.nest, &mut self.random);
+            (run.least, run.idle) = (f64::INFINITY, 0);
+        }
+        self.run = Some(run);
+    }
+
+    fn start_run(&mut self) -> Option<Run> {
+        self.attempts += 1;
+        let (mut layout, mut out) = (self.best.clone(), Vec::new());
+        let mut limits: Vec<i64> = (0..self.nest.grounds.len())
+            .map(|g| self.nest.grounds[g].limit.unwrap_or_else(|| layout.length(&self.nest, g)))
+            .collect();
+        if layout.left.is_empty() {
+            self.ask_for_less(&layout, &mut limits)?;
+        } else {
+            // One more piece is squeezed in; every other time all of them.
+            if self.attempts.is_multiple_of(2) && layout.left.len() > 1 {
+                out = std::mem::take(&mut layout.left);
+                let one = out.swap_remove(self.random.below(out.len()));
+                layout.left = vec![one];
+            }
+            if !self.has_room(&layout, &limits) {
+                return None;
+            }
+        }
+        let mut squeeze = Squeeze::new(&self.nest, &layout, limits.clone(), &mut self.random)?;
+        squeeze.limit(&self.nest, limits);
+        Some(Run { squeeze, least: f64::INFINITY, idle: 0, strikes: 0, out })
+    }
+
+    /// A shorter limit for one ground that can be shorter.
+    fn ask_for_less(&mut self, layout: &Layout, limits: &mut [i64]) -> Option<()> {
+        let used: Vec<usize> = (0..limits.len()).filter(|&g| !layout.on[g].is_empty()).collect();
+        let open: Vec<usize> = used.iter().copied().filter(|&g| !self.nest.grounds[g].owned).collect();
+        let from = if open.is_empty() { used } else { open };
+        if from.is_empty() {
+            return None;
+        }
+        let g = from[self.random.below(from.len())];
+        let ground = &self.nest.grounds[g];
+        let cloth = &self.job.cloths[ground.cloth];
+        let length = layout.length(&self.nest, g);
+        let bought = cloth.buy_length(cloth.needed_length(Length(length)));
+        let cheaper = cloth.longest_cheaper(bought).map(|l| l.0).filter(|l| *l < length);
+        let shorter = length - length * SHORTER[(self.attempts / 2) as usize % SHORTER.len()] / 1000 - 1;
+        // What is bought whole is emptied or kept.
+        limits[g] = match cheaper {
+            _ if ground.remnant => 0,
+            Some(cheaper) if self.attempts.is_multiple_of(2) => cheaper,
+            _ => shorter.max(1),
+        };
+        self.has_room(layout, limits).then_some(())
+    }
+
+    /// Whether the area alone allows it.
+    fn has_room(&self, layout: &Layout, limits: &[i64]) -> bool {
+        let room: f64 =
+            self.nest.grounds.iter().zip(limits).map(|(g, limit)| g.width as f64 * (*limit).max(0) as f64).sum();
+        let laid = layout.on.iter().flatten().map(|p| p.kind).chain(layout.left.iter().copied());
+        laid.map(|k| self.nest.kinds[k].area).sum::<f64>() <= room
+    }
+}
+
+fn rank_of(job: &Job, nest: &Nest, layout: &Layout) -> Rank {
+    let uses: Vec<Use> = (0..nest.grounds.len())
+        .map(|g| {
+            let put = &layout.on[g];
+            let length = layout.length(nest, g);
+            if put.is_empty() && length == 0 {
+                return Use::default();
+            }
+            let boxes = boxes(nest, g, put);
+            let ground = &nest.grounds[g];
+            let whole = Region { x: 0, y: 0, width: ground.width, height: ground.limit.unwrap_or(length).max(length) };
+            let cloth = &job.cloths[ground.cloth];
+            let place = |p: &Put| place_in_list(job, &job.pieces[nest.kinds[p.kind].piece], cloth);
+            let whole_left = if job.rules.aim == Aim::KeepBig { whole_left(job, whole, &boxes) } else { 0.0 };
+            Use {
+                length,
+                ragged: !comes_apart(&boxes),
+                area: square_inches(put.iter().map(|p| nest.kinds[p.kind].area).sum()),
+                whole_left,
+                down_the_list: put.iter().map(|p| place(p) * u64::from(nest.kinds[p.kind].yields)).sum(),
+            }
+        })
+        .collect();
+    let unplaced = square_inches(layout.left.iter().map(|&k| nest.kinds[k].area).sum());
+    Rank::of(job, &nest.grounds, &uses, unplaced)
+}
+
+fn whole_left(job: &Job, whole: Region, boxes: &[Region]) -> f64 {
+    keepable(whole, boxes, job.rules.keep).first().map_or(0.0, |o| match o {
+        Offcut::Rect { width, height, .. } => square_inches(width.0 as f64 * height.0 as f64),
+        Offcut::Polygon(_) => 0.0,
+    })
+}

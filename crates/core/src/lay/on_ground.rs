@@ -1,0 +1,315 @@
+//! The search on one ground for the lots it was given: rectangles by their own search, all else by true outlines,
+//! which takes up what the rectangle search makes of the bounding boxes and so is never worse.
+
+use super::bounds::{shaped_bound, strip_bound};
+use super::ground::Ground;
+use super::job::{Aim, Cuts, Job, JobPiece};
+use super::nest::{Layout, Lot, Nest, NestSearch, Put};
+use super::rank::{Use, place_in_list, square_inches};
+use super::rectangles::{Laid, Strip, StripSearch};
+use crate::measure::Length;
+use crate::shape::Outline;
+use std::sync::Arc;
+
+/// Searches a limited ground gets before it is taken as full.
+const TRIES_BEFORE_FULL: u64 = 400;
+/// Every so many steps by true outlines one is by bounding boxes.
+const BOXES_EVERY: u64 = 4;
+/// Steps spent on making a lay that cannot be cheaper simpler to cut.
+const POLISH: u64 = 1_500;
+
+pub(super) struct OnGround<'a> {
+    pub ground: usize,
+    pub lots: Vec<Lot>,
+    job: &'a Job,
+    grounds: Arc<[Ground]>,
+    search: Search<'a>,
+    iteration: u64,
+    /// Nothing is shorter, in the ground's own coordinates.
+    pub bound: i64,
+    since_proven: u64,
+}
+
+enum Search<'a> {
+    Strip(Box<StripSearch<'a>>),
+    Nest(Box<NestSearch<'a>>, Option<Box<StripSearch<'a>>>),
+}
+
+/// The best lay of one ground, to be handed on.
+#[derive(Clone)]
+pub(super) enum Found {
+    Strip(Vec<Laid>),
+    Nest(Layout),
+}
+
+/// Whether the true outline differs from its bounding box however it lies here.
+fn is_shaped(piece: &JobPiece) -> bool {
+    !matches!(piece.outline, Outline::Rect(..)) || piece.grain == crate::piece::Grain::Bias
+}
+
+/// A strip of bounding boxes of `lots` on `ground`.
+fn strip_of(job: &Job, ground: &Ground, lots: &[Lot]) -> Strip {
+    let cloth = &job.cloths[ground.cloth];
+    let pieces: Vec<(usize, &JobPiece, u32)> = lots.iter().map(|l| (l.piece, &job.pieces[l.piece], l.copies)).collect();
+    Strip::new(cloth, &pieces, job.rules.gap, job.rules.cuts)
+}
+
+impl<'a> OnGround<'a> {
+    pub(super) fn new(job: &'a Job, grounds: &Arc<[Ground]>, ground: usize, mut lots: Vec<Lot>, seed: u64) -> Self {
+        // The same lots give the same problem, whoever asks.
+        lots.sort_unstable_by_key(|l| (l.piece, l.flipped));
+        let here = &grounds[ground];
+        let cloth = &job.cloths[here.cloth];
+        let seed = seed.wrapping_add(ground as u64);
+        let pinned = job.pinned.iter().any(|p| p.cloth == cloth.id && p.cloth_copy == here.copy);
+        let plain = here.edge.is_none() && !here.folded && !pinned;
+        let shaped = lots.iter().any(|l| is_shaped(&job.pieces[l.piece]));
+        let few_cuts = job.rules.aim == Aim::FewCuts;
+        let (search, bound) = if plain && !shaped {
+            let strip = strip_of(job, here, &lots);
+            (Search::Strip(Box::new(StripSearch::new(cloth, strip, few_cuts, seed))), 0)
+        } else {
+            let nest = Arc::new(Nest::new(job, grounds, &lots, |_| vec![ground]));
+            let bound = shaped_bound(job, here, &lots);
+            let strip =
+                plain.then(|| strip_of(job, here, &lots)).filter(|s| s.kinds.iter().all(|k| !k.choices.is_empty()));
+            let boxes = strip.map(|strip| StripSearch::new(cloth, strip, few_cuts, seed));
+            let through = job.rules.cuts == Cuts::Through;
+            let mut nested = match &boxes {
+                // Edge to edge only the boxes can be cut apart.
+                Some(_) if through => NestSearch::idle(job, nest, seed),
+                // So many shapes: the boxes are the first answer.
+                Some(boxes) if boxes.strip.pieces() > NestSearch::FILLED_AT_ONCE => NestSearch::idle(job, nest, seed),
+                _ => NestSearch::new(job, nest, seed),
+            };
+            if let Some(boxes) = &boxes {
+                take_boxes(&mut nested, ground, &lots, boxes);
+            }
+            (Search::Nest(Box::new(nested), boxes.map(Box::new)), bound)
+        };
+        let mut made =
+            Self { ground, lots, job, grounds: grounds.clone(), search, iteration: 0, bound, since_proven: 0 };
+        made.raise_bound();
+        let mut tries = 0;
+        let most = if made.pieces() > 300 { 20 } else { TRIES_BEFORE_FULL };
+        while made.over() && tries < most {
+            made.iterate();
+            tries += 1;
+        }
+        made
+    }
+
+    fn pieces(&self) -> u32 {
+        self.lots.iter().map(|l| l.copies).sum()
+    }
+
+    fn raise_bound(&mut self) {
+        if let Search::Strip(strip) = &self.search {
+            self.bound = self.bound.max(strip.bound).max(strip_bound(&strip.strip));
+        }
+    }
+
+    /// One step; whether the lay became better.
+    pub(super) fn iterate(&mut self) -> bool {
+        self.iteration += 1;
+        if self.proven() {
+            self.since_proven += 1;
+        }
+        let ground = self.ground;
+        let better = match &mut self.search {
+            Search::Strip(strip) => strip.iterate(),
+            Search::Nest(nest, Some(boxes)) => {
+                if self.job.rules.cuts == Cuts::Through || self.iteration.is_multiple_of(BOXES_EVERY) {
+                    boxes.iterate() && take_boxes(nest, ground, &self.lots, boxes)
+                } else {
+                    nest.iterate()
+                }
+            }
+            Search::Nest(nest, None) => nest.iterate(),
+        };
+        self.raise_bound();
+        better
+    }
+
+    /// Not everything fits.
+    pub(super) fn over(&self) -> bool {
+        match &self.search {
+            Search::Strip(strip) => strip.over(),
+            Search::Nest(nest, _) => !nest.complete(),
+        }
+    }
+
+    /// What does not fit.
+    pub(super) fn overflow(&self) -> Vec<Lot> {
+        let mut found: Vec<Lot> = Vec::new();
+        let mut add =
+            |piece: usize, flipped: bool| match found.iter_mut().find(|f| (f.piece, f.flipped) == (piece, flipped)) {
+                Some(f) => f.copies += 1,
+                None => found.push(Lot { piece, flipped, copies: 1 }),
+            };
+        match &self.search {
+            Search::Strip(search) if search.over() => {
+                let gap = self.job.rules.gap.0;
+                let limit = self.grounds[self.ground].limit.unwrap_or(i64::MAX - gap) + gap;
+                for laid in search.best.iter().filter(|l| l.y + search.strip.size(l).1 > limit) {
+                    add(search.strip.kinds[laid.kind].piece, false);
+                }
+            }
+            Search::Strip(_) => {}
+            Search::Nest(search, _) => {
+                for &kind in &search.best.left {
+                    let kind = &search.nest.kinds[kind];
+                    add(kind.piece, kind.flipped);
+                    if kind.yields == 2 {
+                        // Of a pair the other face too, if the piece has two.
+                        add(kind.piece, self.lots.iter().any(|l| l.piece == kind.piece && l.flipped));
+                    }
+                }
+            }
+        }
+        found
+    }
+
+    /// How long it lies.
+    pub(super) fn length(&self) -> i64 {
+        match &self.search {
+            Search::Strip(search) => search.strip.length(&search.best),
+            Search::Nest(search, _) => search.best.length(&search.nest, self.ground),
+        }
+    }
+
+    /// Whether no smaller purchase can hold these lots.
+    pub(super) fn proven(&self) -> bool {
+        let cloth = &self.job.cloths[self.grounds[self.ground].cloth];
+        let buy = |length: i64| cloth.buy_length(cloth.needed_length(Length(length)));
+        !self.over() && (cloth.whole_length().is_some() || buy(self.length()) <= buy(self.bound))
+    }
+
+    pub(super) fn through(&self) -> bool {
+        match &self.search {
+            Search::Strip(search) => search.through(),
+            Search::Nest(search, _) => !search.ragged(self.ground),
+        }
+    }
+
+    /// Nothing is left to gain, or what is left has been tried for long enough.
+    pub(super) fn finished(&self) -> bool {
+        match &self.search {
+            Search::Strip(search) => search.finished() || (self.whole() && self.iteration > POLISH && !self.over()),
+            Search::Nest(..) => self.proven() && (self.through() || self.since_proven > POLISH),
+        }
+    }
+
+    /// Comes whole: there is nothing to make shorter.
+    fn whole(&self) -> bool {
+        self.job.cloths[self.grounds[self.ground].cloth].whole_length().is_some()
+    }
+
+    /// What the lay comes to, for ranking it with others.
+    pub(super) fn used(&self) -> Use {
+        let cloth = &self.job.cloths[self.grounds[self.ground].cloth];
+        let area = |l: &Lot| self.job.pieces[l.piece].outline.area().0 as f64 * f64::from(l.copies);
+        let place = |l: &Lot| place_in_list(self.job, &self.job.pieces[l.piece], cloth);
+        Use {
+            length: self.length(),
+            ragged: !self.through(),
+            area: square_inches(self.lots.iter().map(area).sum()),
+            whole_left: 0.0,
+            down_the_list: self.lots.iter().map(|l| place(l) * u64::from(l.copies)).sum(),
+        }
+    }
+
+    pub(super) fn found(&self) -> Found {
+        match &self.search {
+            Search::Strip(search) => Found::Strip(search.best.clone()),
+            Search::Nest(search, _) => Found::Nest(search.best.clone()),
+        }
+    }
+
+    /// Takes up what another search of the same lots found.
+    pub(super) fn share(&mut self, found: &Found, bound: i64) {
+        match (&mut self.search, found) {
+            (Search::Strip(search), Found::Strip(lay)) => search.share(lay, bound),
+            (Search::Nest(search, _), Found::Nest(layout)) => {
+                search.take(layout);
+            }
+            _ => {}
+        }
+        self.bound = self.bound.max(bound);
+    }
+
+    /// Takes up a lay of the pool, if this is a search by true outlines.
+    pub(super) fn take_puts(&mut self, nest: &Nest, puts: &[Put]) {
+        let ground = self.ground;
+        if let Search::Nest(search, _) = &mut self.search {
+            let placed: Vec<(usize, Put)> = puts.iter().map(|p| (nest.kinds[p.kind].piece, *p)).collect();
+            if let Some(layout) = matched(&search.nest, ground, &placed, nest) {
+                search.take(&layout);
+            }
+        }
+    }
+
+    /// The lay for writing: strip placements or nested ones.
+    pub(super) fn placed(&self) -> Placed<'_> {
+        match &self.search {
+            Search::Strip(search) => Placed::Strip(search.tidied(), &search.strip),
+            Search::Nest(search, _) => Placed::Nest(&search.best.on[self.ground], &search.nest),
+        }
+    }
+}
+
+/// What lies on a ground.
+pub(super) enum Placed<'a> {
+    Strip(Vec<Laid>, &'a Strip),
+    Nest(&'a [Put], &'a Nest),
+}
+
+/// The bounding-box lay as a lay by outlines.
+fn take_boxes(nest: &mut NestSearch<'_>, ground: usize, lots: &[Lot], boxes: &StripSearch<'_>) -> bool {
+    if boxes.over() {
+        return false;
+    }
+    let mut left: Vec<usize> = nest.nest.kinds.iter().map(|k| k.count).collect();
+    let mut layout = Layout { on: vec![vec![]; nest.nest.grounds.len()], left: vec![] };
+    for laid in &boxes.best {
+        let kind = &boxes.strip.kinds[laid.kind];
+        let turn = kind.choices[laid.choice].turn;
+        // Kinds were made from the lots, one for one.
+        let flipped = lots[laid.kind].flipped;
+        let same = |k: usize| (nest.nest.kinds[k].piece, nest.nest.kinds[k].flipped) == (kind.piece, flipped);
+        let Some(k) = (0..left.len()).find(|&k| left[k] > 0 && same(k)) else { return false };
+        let ways = &nest.nest.kinds[k].ways[ground];
+        let (width, height) = boxes.strip.size(laid);
+        let (width, height) = (width - boxes.strip.gap, height - boxes.strip.gap);
+        let same_box = |shape: usize| {
+            let s = &nest.nest.shapes[shape];
+            (s.width, s.height) == (width, height)
+        };
+        let way = ways
+            .iter()
+            .find(|w| w.turn == turn && same_box(w.shape))
+            .or_else(|| ways.iter().find(|w| same_box(w.shape)));
+        let Some(&way) = way else { return false };
+        left[k] -= 1;
+        layout.on[ground].push(Put { kind: k, way, x: laid.x, y: laid.y });
+    }
+    nest.take(&layout)
+}
+
+/// Placements of another problem with the same pieces as placements of `nest`.
+fn matched(nest: &Nest, ground: usize, placed: &[(usize, Put)], from: &Nest) -> Option<Layout> {
+    let mut left: Vec<usize> = nest.kinds.iter().map(|k| k.count).collect();
+    let mut layout = Layout { on: vec![vec![]; nest.grounds.len()], left: vec![] };
+    for (piece, put) in placed {
+        let same = |w: &super::nest::Way| {
+            w.turn == put.way.turn && w.mirrored == put.way.mirrored && w.on_fold == put.way.on_fold
+        };
+        let k = (0..left.len())
+            .find(|&k| left[k] > 0 && nest.kinds[k].piece == *piece && nest.kinds[k].ways[ground].iter().any(same))?;
+        let way = *nest.kinds[k].ways[ground].iter().find(|w| same(w))?;
+        debug_assert_eq!(nest.shapes[way.shape].width, from.shapes[put.way.shape].width);
+        left[k] -= 1;
+        layout.on[ground].push(Put { kind: k, way, x: put.x, y: put.y });
+    }
+    left.iter().all(|l| *l == 0).then_some(layout)
+}

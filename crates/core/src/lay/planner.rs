@@ -1,0 +1,202 @@
+//! One planner: the grounds' searches, and where pieces have a choice of cloth a search over all grounds together that
+//! hands new ways of sharing to them.
+
+use super::ground::Ground;
+use super::job::{Cuts, Job};
+use super::nest::{Lot, Nest, NestSearch, all_lots};
+use super::on_ground::{Found, OnGround};
+use super::rank::{Rank, Use, square_inches};
+use super::share::{Shared, order_of_grounds, share};
+use std::sync::Arc;
+
+/// More pieces than this are shared once and for all.
+const MOST_POOLED: u32 = 150;
+/// Every so many steps one goes to the pool.
+const POOL_EVERY: u64 = 2;
+/// Steps a new way of sharing gets before it is compared.
+const TRIAL: u64 = 60;
+
+pub(super) struct Planner<'a> {
+    job: &'a Job,
+    pub grounds: Arc<[Ground]>,
+    pub searches: Vec<OnGround<'a>>,
+    pub unplaced: Vec<(usize, u32)>,
+    pool: Option<NestSearch<'a>>,
+    seed: u64,
+    iteration: u64,
+    turn: usize,
+}
+
+/// A plan handed from one planner to another.
+pub(super) struct Plan {
+    lots: Vec<(usize, Vec<Lot>, Found, i64)>,
+    unplaced: Vec<(usize, u32)>,
+    rank: Rank,
+}
+
+impl<'a> Planner<'a> {
+    pub(super) fn new(job: &'a Job, grounds: &Arc<[Ground]>, seed: u64) -> Self {
+        let Shared { searches, unplaced } = share(job, grounds, seed);
+        let mut planner =
+            Self { job, grounds: grounds.clone(), searches, unplaced, pool: None, seed, iteration: 0, turn: 0 };
+        if planner.has_choice() {
+            planner.open_pool();
+        }
+        planner
+    }
+
+    /// Whether some piece could lie on another ground than it does, at a size that can be searched as a whole.
+    fn has_choice(&self) -> bool {
+        let pieces: u32 = self.job.pieces.iter().map(|p| p.count).sum();
+        let folded = self.grounds.iter().any(|g| g.folded);
+        let several = self.job.pieces.iter().any(|p| order_of_grounds(self.job, &self.grounds, p).len() > 1);
+        pieces <= MOST_POOLED && several && !folded && self.job.rules.cuts == Cuts::Free
+    }
+
+    fn open_pool(&mut self) {
+        let (job, grounds) = (self.job, self.grounds.clone());
+        let lots = all_lots(job);
+        let nest = Arc::new(Nest::new(job, &grounds, &lots, |piece| order_of_grounds(job, &grounds, piece)));
+        let nowhere = nest.kinds.iter().any(|k| k.grounds.is_empty());
+        if nowhere {
+            return; // what fits nowhere would be tried for ever
+        }
+        let pool = NestSearch::new(job, nest, self.seed);
+        self.pool = Some(pool);
+        self.try_pool();
+    }
+
+    /// How good the plan is.
+    pub(super) fn rank(&self) -> Rank {
+        self.rank_of(&self.searches, &self.unplaced)
+    }
+
+    fn rank_of(&self, searches: &[OnGround<'_>], unplaced: &[(usize, u32)]) -> Rank {
+        let mut uses = vec![Use::default(); self.grounds.len()];
+        let mut left = 0.0;
+        for search in searches {
+            uses[search.ground] = search.used();
+            left += search
+                .overflow()
+                .iter()
+                .map(|l| self.job.pieces[l.piece].outline.area().0 as f64 * f64::from(l.copies))
+                .sum::<f64>();
+        }
+        left += unplaced.iter().map(|(p, n)| self.job.pieces[*p].outline.area().0 as f64 * f64::from(*n)).sum::<f64>();
+        Rank::of(self.job, &self.grounds, &uses, square_inches(left))
+    }
+
+    /// One step; whether the plan became better.
+    pub(super) fn iterate(&mut self) -> bool {
+        self.iteration += 1;
+        if self.iteration.is_multiple_of(POOL_EVERY)
+            && let Some(pool) = &mut self.pool
+        {
+            return pool.iterate() && self.try_pool();
+        }
+        for _ in 0..self.searches.len() {
+            self.turn = (self.turn + 1) % self.searches.len();
+            if !self.searches[self.turn].finished() {
+                return self.searches[self.turn].iterate();
+            }
+        }
+        if let Some(pool) = &mut self.pool {
+            return pool.iterate() && self.try_pool();
+        }
+        false
+    }
+
+    /// Nothing is left to try.
+    pub(super) fn finished(&self) -> bool {
+        let nothing_better = match &self.pool {
+            Some(pool) => pool.complete() && self.rank().costs_nothing(),
+            None => true,
+        };
+        nothing_better && self.searches.iter().all(OnGround::finished)
+    }
+
+    /// Shares as the pool's best does, if that comes out better.
+    fn try_pool(&mut self) -> bool {
+        let Some(pool) = &self.pool else { return false };
+        let nest = pool.nest.clone();
+        let layout = pool.best.clone();
+        let count = |kinds: &mut dyn Iterator<Item = usize>| {
+            let mut lots: Vec<Lot> = Vec::new();
+            for kind in kinds {
+                let (piece, flipped) = (nest.kinds[kind].piece, nest.kinds[kind].flipped);
+                match lots.iter_mut().find(|l| (l.piece, l.flipped) == (piece, flipped)) {
+                    Some(l) => l.copies += 1,
+                    None => lots.push(Lot { piece, flipped, copies: 1 }),
+                }
+            }
+            lots.sort_unstable_by_key(|l| (l.piece, l.flipped));
+            lots
+        };
+        let mut searches = Vec::new();
+        let mut same = true;
+        for (g, puts) in layout.on.iter().enumerate() {
+            let lots = count(&mut puts.iter().map(|p| p.kind));
+            let pinned = nest.fixed.iter().any(|f| f.ground == g);
+            if lots.is_empty() && !pinned {
+                continue;
+            }
+            let known = self.searches.iter().find(|s| s.ground == g && s.lots == lots);
+            same &= known.is_some();
+            let mut search = OnGround::new(self.job, &self.grounds, g, lots, self.seed);
+            search.take_puts(&nest, puts);
+            if let Some(known) = known {
+                search.share(&known.found(), known.bound);
+            } else {
+                for _ in 0..TRIAL {
+                    if search.finished() {
+                        break;
+                    }
+                    search.iterate();
+                }
+            }
+            searches.push(search);
+        }
+        let unplaced = count(&mut layout.left.iter().copied()).iter().map(|l| (l.piece, l.copies)).collect::<Vec<_>>();
+        let better = self.rank_of(&searches, &unplaced) < self.rank();
+        if better && !same {
+            (self.searches, self.unplaced) = (searches, unplaced);
+        } else if same {
+            // The same sharing: the pool's places may be better still.
+            for search in &mut self.searches {
+                search.take_puts(&nest, &layout.on[search.ground]);
+            }
+        }
+        better
+    }
+
+    /// The plan as it stands.
+    pub(super) fn plan(&self) -> Plan {
+        Plan {
+            lots: self.searches.iter().map(|s| (s.ground, s.lots.clone(), s.found(), s.bound)).collect(),
+            unplaced: self.unplaced.clone(),
+            rank: self.rank(),
+        }
+    }
+
+    /// Goes on from `plan` where that is better, and takes over what it has proven.
+    pub(super) fn take(&mut self, plan: &Plan) {
+        let same = plan.lots.len() == self.searches.len()
+            && plan.lots.iter().all(|(g, lots, ..)| self.searches.iter().any(|s| s.ground == *g && s.lots == *lots));
+        if !same && plan.rank >= self.rank() {
+            return;
+        }
+        if !same {
+            self.searches = plan
+                .lots
+                .iter()
+                .map(|(g, lots, ..)| OnGround::new(self.job, &self.grounds, *g, lots.clone(), self.seed))
+                .collect();
+            self.unplaced.clone_from(&plan.unplaced);
+        }
+        for (g, _, found, bound) in &plan.lots {
+            if let Some(search) = self.searches.iter_mut().find(|s| s.ground == *g) {
+                search.share(found, *bound);
+            }
+        }
+    }
+}

@@ -1,0 +1,95 @@
+//! How good a lay is, by the aim: compared entry by entry, less is better.
+
+use super::ground::Ground;
+use super::job::{Aim, Job, JobPiece};
+use crate::cloth::Cloth;
+use crate::measure::Length;
+
+/// What a lay comes to on one ground.
+#[derive(Clone, Copy, Debug, Default)]
+pub(super) struct Use {
+    /// How far up it goes; 0 when nothing lies there.
+    pub length: i64,
+    /// It cannot be cut edge to edge.
+    pub ragged: bool,
+    /// Area of the pieces, in square inches.
+    pub area: f64,
+    /// The largest whole rectangle left, in square inches.
+    pub whole_left: f64,
+    /// Places down the pieces' lists of cloths, summed over copies: see [`place_in_list`].
+    pub down_the_list: u64,
+}
+
+/// Less is better.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]
+pub(super) struct Rank([i64; 9], bool);
+
+impl Rank {
+    /// Worse than any lay.
+    pub(super) const WORST: Self = Self([i64::MAX; 9], false);
+
+    /// All lies, and nothing is bought.
+    pub(super) fn costs_nothing(&self) -> bool {
+        self.1 && self.0[0] == 0
+    }
+
+    /// The rank of a lay that uses `grounds` as `uses` says and leaves out pieces of area `unplaced` (square inches).
+    pub(super) fn of(job: &Job, grounds: &[Ground], uses: &[Use], unplaced: f64) -> Self {
+        let (mut cost, mut bought, mut needed, mut ragged, mut list) = (0_i64, 0_i64, 0_i64, 0_i64, 0_i64);
+        let mut owned_list = 0_i64;
+        let (mut on_remnants, mut whole_left, mut opened) = (0.0, 0.0_f64, 0_i64);
+        for (ground, used) in grounds.iter().zip(uses) {
+            if used.length <= 0 {
+                continue;
+            }
+            let cloth = &job.cloths[ground.cloth];
+            let length = cloth.needed_length(Length(used.length));
+            let buy = cloth.buy_length(length);
+            cost += cloth.cost(buy).0;
+            if !cloth.owned {
+                bought += buy.0;
+            }
+            // A remnant that is begun is used up for most purposes.
+            opened += i64::from(ground.remnant);
+            needed += used.length;
+            ragged += i64::from(used.ragged);
+            if cloth.owned {
+                owned_list += used.down_the_list as i64;
+            } else {
+                list += used.down_the_list as i64;
+            }
+            if ground.remnant {
+                on_remnants += used.area;
+            }
+            whole_left = whole_left.max(used.whole_left);
+        }
+        let hundredths = |area: f64| (area * 100.0).ceil() as i64;
+        let left = hundredths(unplaced);
+        let buy = [cost, bought];
+        let rank = match job.rules.aim {
+            Aim::BuyLeast => [left, list, buy[0], buy[1], owned_list, opened, ragged, needed, 0],
+            Aim::FewCuts => [left, ragged, list, buy[0], buy[1], owned_list, opened, needed, 0],
+            Aim::KeepBig => [left, list, buy[0], buy[1], -hundredths(whole_left), owned_list, opened, needed, ragged],
+            Aim::ScrapsFirst => {
+                [left, -hundredths(on_remnants), list, buy[0], buy[1], owned_list, opened, ragged, needed]
+            }
+            Aim::FreshCloth => {
+                [left, hundredths(on_remnants), list, buy[0], buy[1], owned_list, opened, ragged, needed]
+            }
+        };
+        Self(rank, bought == 0)
+    }
+}
+
+/// How far down a piece's list `cloth` stands, counted among those that are bought as it is, or owned as it is: what
+/// is owned comes before what is bought, and the maker's own order decides among the rest.
+pub(super) fn place_in_list(job: &Job, piece: &JobPiece, cloth: &Cloth) -> u64 {
+    let alike = |id: &&String| job.cloth(id).is_some_and(|c| c.owned == cloth.owned);
+    piece.cloths.iter().filter(alike).position(|id| *id == cloth.id).unwrap_or(0) as u64
+}
+
+/// Square inches of an area in square units.
+pub(super) fn square_inches(area: f64) -> f64 {
+    let inch = Length::INCH.0 as f64;
+    area / (inch * inch)
+}

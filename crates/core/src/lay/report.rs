@@ -1,0 +1,295 @@
+//! The lay as it is told: what the planner found, with lengths to buy, offcuts, bounds and warnings.
+
+use super::answer::{Bound, ClothLay, Lay, Placement, Unplaced};
+use super::cut_tree::Region;
+use super::ground::Ground;
+use super::job::Job;
+use super::offcuts::{bands, keepable, remaining};
+use super::on_ground::{OnGround, Placed};
+use super::planner::Planner;
+use super::share::why_unplaced;
+use super::turns::allowed_turns;
+use crate::cloth::{Cloth, Form, Money};
+use crate::measure::{Area, Length};
+use crate::piece::Mirror;
+use crate::shape::{Point, Turn};
+
+/// Beyond so many placements on one cloth what remains is not told as polygons.
+const MOST_OUTLINED: usize = 150;
+
+/// A placement that has no copy number yet.
+struct Bare {
+    piece: usize,
+    x: Length,
+    y: Length,
+    turn: Turn,
+    mirrored: bool,
+    on_fold: bool,
+    yields: u32,
+}
+
+/// Tells the plan. With `whole` what remains is told as polygons too.
+pub(super) fn lay_of(job: &Job, planner: &Planner<'_>, iterations: u64, whole: bool) -> Lay {
+    let mut numbers = Numbers::new(job);
+    let mut order: Vec<&OnGround<'_>> = planner.searches.iter().collect();
+    order.sort_by_key(|s| s.ground);
+    // Pairs of folded cloth take their numbers first: theirs follow each other.
+    let mut bare: Vec<Vec<Bare>> = order.iter().map(|s| bare_placements(job, planner, s)).collect();
+    let mut told: Vec<Vec<Placement>> = bare.iter().map(|_| Vec::new()).collect();
+    for twice in [true, false] {
+        for (at, all) in bare.iter_mut().enumerate() {
+            for b in all.iter().filter(|b| (b.yields == 2) == twice) {
+                told[at].push(numbers.placement(job, b));
+            }
+        }
+    }
+    let mut left: Vec<(usize, u32)> = planner.unplaced.clone();
+    for search in &order {
+        left.extend(search.overflow().iter().map(|l| (l.piece, l.copies)));
+    }
+    let mut cloths: Vec<ClothLay> = Vec::new();
+    for (search, mut placements) in order.iter().zip(told) {
+        let ground = &planner.grounds[search.ground];
+        let id = &job.cloths[ground.cloth].id;
+        placements.extend(
+            job.pinned.iter().filter(|p| p.cloth == *id && p.cloth_copy == ground.copy).map(|p| p.placement.clone()),
+        );
+        placements.sort_by_key(|p| (p.y, p.x));
+        if !placements.is_empty() {
+            cloths.push(cloth_lay(job, ground, search, placements, whole));
+        }
+    }
+    let of = |c: &ClothLay, length: Length| job.cloth(&c.cloth).map_or(Money(0), |cloth| cloth.cost(length));
+    let cost: Money = cloths.iter().map(|c| of(c, c.buy_length)).sum();
+    let bought: Length = cloths.iter().filter(|c| is_bought(job, c)).map(|c| c.buy_length).sum();
+    // With a choice of cloths a bound for one of them says nothing of the whole.
+    let choice = job.pieces.iter().any(|p| p.cloths.len() > 1);
+    let bound = if choice {
+        Bound { cost: Money(0), length: Length::ZERO }
+    } else {
+        let all = |of: &dyn Fn(&ClothLay) -> Length| cloths.iter().map(of).sum();
+        Bound { cost: cloths.iter().map(|c| of(c, c.bound)).sum(), length: all(&|c| c.bound) }
+    };
+    let unplaced = unplaced(job, &planner.grounds, &left);
+    let least = if choice { bought == Length::ZERO } else { cloths.iter().all(|c| c.proven() || !is_bought(job, c)) };
+    let proven = unplaced.is_empty() && least && owned_least(job, &cloths, choice);
+    let warnings = warnings(job, &cloths);
+    Lay { job: job.name.clone(), cloths, unplaced, cost, bound, proven, warnings, iterations }
+}
+
+fn is_bought(job: &Job, lay: &ClothLay) -> bool {
+    job.cloth(&lay.cloth).is_some_and(|c| !c.owned)
+}
+
+/// Without a choice an owned roll is also asked to be used no further than it must.
+fn owned_least(job: &Job, cloths: &[ClothLay], choice: bool) -> bool {
+    choice
+        || cloths
+            .iter()
+            .all(|c| is_bought(job, c) || c.proven() || job.cloth(&c.cloth).is_some_and(|c| c.whole_length().is_some()))
+}
+
+fn unplaced(job: &Job, grounds: &[Ground], left: &[(usize, u32)]) -> Vec<Unplaced> {
+    let mut together: Vec<(usize, u32)> = Vec::new();
+    for &(piece, copies) in left {
+        match together.iter_mut().find(|t| t.0 == piece) {
+            Some(t) => t.1 += copies,
+            None => together.push((piece, copies)),
+        }
+    }
+    together.sort_unstable();
+    together.into_iter().map(|(piece, copies)| why_unplaced(job, grounds, piece, copies)).collect()
+}
+
+fn bare_placements(job: &Job, planner: &Planner<'_>, search: &OnGround<'_>) -> Vec<Bare> {
+    let ground = &planner.grounds[search.ground];
+    let place = |x: i64, y: i64| (ground.left + Length(x), ground.low + Length(y));
+    let mut all: Vec<Bare> = match search.placed() {
+        Placed::Strip(lay, strip) => {
+            let limit = ground.limit.map_or(i64::MAX, |limit| limit + strip.gap);
+            lay.iter()
+                .filter(|l| l.y + strip.size(l).1 <= limit)
+                .map(|l| {
+                    let kind = &strip.kinds[l.kind];
+                    let (x, y) = place(l.x, l.y);
+                    let turn = kind.choices[l.choice].turn;
+                    Bare { piece: kind.piece, x, y, turn, mirrored: false, on_fold: false, yields: 1 }
+                })
+                .collect()
+        }
+        Placed::Nest(puts, nest) => puts
+            .iter()
+            .map(|p| {
+                let kind = &nest.kinds[p.kind];
+                let (mut x, y) = place(p.x, p.y);
+                if p.way.on_fold {
+                    let (width, _) = job.pieces[kind.piece].outline.extent(p.way.turn);
+                    x -= Length(width.0 / 2);
+                }
+                let way = p.way;
+                Bare {
+                    piece: kind.piece,
+                    x,
+                    y,
+                    turn: way.turn,
+                    mirrored: way.mirrored,
+                    on_fold: way.on_fold,
+                    yields: kind.yields,
+                }
+            })
+            .collect(),
+    };
+    all.sort_by_key(|b| (b.y, b.x));
+    all
+}
+
+/// Hands out copy numbers: even ones to flipped copies of pairs, the last ones to what yields but one on folded cloth.
+struct Numbers {
+    /// Free numbers of each piece, the lowest last.
+    free: Vec<Vec<u32>>,
+}
+
+impl Numbers {
+    fn new(job: &Job) -> Self {
+        let free = (0..job.pieces.len()).map(|p| job.free_copies(p).into_iter().rev().collect()).collect();
+        Self { free }
+    }
+
+    fn placement(&mut self, job: &Job, bare: &Bare) -> Placement {
+        let piece = &job.pieces[bare.piece];
+        let free = &mut self.free[bare.piece];
+        let pairs = piece.mirror == Mirror::Pairs;
+        let asymmetric = !piece.outline.is_symmetric(Turn::NONE);
+        let wanted = |n: &u32| match (bare.yields, pairs && asymmetric) {
+            (2, _) => !pairs || !n.is_multiple_of(2),
+            (_, true) => n.is_multiple_of(2) == bare.mirrored,
+            (_, false) => true,
+        };
+        let at = free.iter().rposition(wanted).unwrap_or(free.len().saturating_sub(1));
+        let copy = if free.is_empty() { 1 } else { free.remove(at) };
+        if bare.yields == 2 {
+            free.retain(|n| *n != copy + 1);
+        }
+        let mirrored = if pairs { copy.is_multiple_of(2) } else { bare.mirrored };
+        Placement {
+            piece: piece.id.clone(),
+            copy,
+            x: bare.x,
+            y: bare.y,
+            turn: bare.turn,
+            mirrored,
+            on_fold: bare.on_fold,
+        }
+    }
+}
+
+fn cloth_lay(job: &Job, ground: &Ground, search: &OnGround<'_>, placements: Vec<Placement>, whole: bool) -> ClothLay {
+    let cloth = &job.cloths[ground.cloth];
+    let highest = placements.iter().filter_map(|p| Some(p.y + job.piece(&p.piece)?.outline.extent(p.turn).1)).max();
+    let laid = highest.unwrap_or_default() - ground.low;
+    let needed_length = cloth.needed_length(laid);
+    let buy_length = cloth.buy_length(needed_length);
+    let there = match ground.limit {
+        Some(limit) if cloth.whole_length().is_some() => Length(limit),
+        _ => buy_length.shrunk(cloth.shrink.along).max(needed_length) - cloth.trim,
+    };
+    let usable = Region { x: ground.left.0, y: ground.low.0, width: ground.width, height: there.0 };
+    let outlines: Vec<Vec<Point>> = placements.iter().filter_map(|p| outline_on_cloth(job, p)).collect();
+    let moved = |parts: &[Vec<Point>]| -> Vec<Vec<Point>> {
+        let off = Point::new(ground.left, ground.low);
+        parts.iter().map(|c| c.iter().map(|p| Point::new(p.x + off.x, p.y + off.y)).collect()).collect()
+    };
+    let missing = ground.edge.as_ref().map_or_else(Vec::new, |e| moved(&e.missing));
+    let beyond = ground.edge.as_ref().map_or_else(Vec::new, |e| moved(&e.beyond));
+    let mut taken: Vec<Region> = outlines.iter().flat_map(|o| taken_by(o)).collect();
+    taken.extend(missing.iter().chain(&beyond).flat_map(|c| bands(c)));
+    let mut offcuts = keepable(usable, &taken, job.rules.keep);
+    if whole && placements.len() <= MOST_OUTLINED {
+        let around = match &ground.edge {
+            Some(edge) => moved(std::slice::from_ref(&edge.hull)),
+            None => vec![corners_of(usable)],
+        };
+        let off: Vec<Vec<Point>> = outlines.iter().chain(&missing).cloned().collect();
+        offcuts.extend(remaining(&around, &off, &offcuts));
+    }
+    let copies = |p: &Placement| job.piece(&p.piece).map_or(1, |piece| p.yields(piece, cloth));
+    let area: Area = placements
+        .iter()
+        .filter_map(|p| Some((p, job.piece(&p.piece)?)))
+        .fold(Area(0), |sum, (p, piece)| sum + Area(piece.outline.area().0 * i128::from(copies(p))));
+    ClothLay {
+        cloth: cloth.id.clone(),
+        copy: ground.copy,
+        needed_length,
+        buy_length,
+        used_share: area.share_of(whole_area(cloth, buy_length.shrunk(cloth.shrink.along).max(needed_length))),
+        placements,
+        offcuts,
+        bound: cloth.buy_length(cloth.needed_length(Length(search.bound.min(laid.0)))),
+        through: search.through(),
+    }
+}
+
+/// The area of the cloth, both layers of it.
+fn whole_area(cloth: &Cloth, there: Length) -> Area {
+    match &cloth.form {
+        Form::Scrap { outline, .. } => {
+            let left = |ppm: u32| 1.0 - f64::from(ppm) / 1e6;
+            Area((outline.area().0 as f64 * left(cloth.shrink.along) * left(cloth.shrink.across)) as i128)
+        }
+        Form::Sheet { height, .. } => cloth.washed_width() * height.shrunk(cloth.shrink.along),
+        Form::Roll { .. } => Area((cloth.washed_width() * there).0 * i128::from(cloth.layers)),
+    }
+}
+
+/// The corners of a placed piece on its cloth; of one on the fold only what lies right of it.
+pub(super) fn outline_on_cloth(job: &Job, p: &Placement) -> Option<Vec<Point>> {
+    let corners = job.piece(&p.piece)?.outline.placed(p.turn, p.mirrored);
+    let placed = corners.into_iter().map(|c| Point::new(c.x + p.x, c.y + p.y));
+    Some(placed.collect())
+}
+
+/// Boxes that cover a piece: one for a rectangle, bands of its convex parts otherwise.
+fn taken_by(outline: &[Point]) -> Vec<Region> {
+    crate::shape::convex_parts(outline).iter().flat_map(|part| bands(part)).collect()
+}
+
+fn corners_of(r: Region) -> Vec<Point> {
+    let (x, y, right, top) = (Length(r.x), Length(r.y), Length(r.right()), Length(r.top()));
+    vec![Point::new(x, y), Point::new(right, y), Point::new(right, top), Point::new(x, top)]
+}
+
+fn warnings(job: &Job, cloths: &[ClothLay]) -> Vec<String> {
+    let mut found = Vec::new();
+    for lay in cloths {
+        let Some(cloth) = job.cloth(&lay.cloth) else { continue };
+        for piece in &job.pieces {
+            let here = lay.placements.iter().any(|p| p.piece == piece.id);
+            if here && allowed_turns(piece.grain, piece.print, cloth).against_grain {
+                found.push(format!(
+                    "{} lies against its grain on {}, so that the print stands up.",
+                    piece.name, cloth.name
+                ));
+            }
+        }
+        let there = lay.buy_length.shrunk(cloth.shrink.along);
+        let roll = matches!(cloth.form, Form::Roll { .. });
+        if roll && !cloth.owned && cloth.trim == Length::ZERO && there - lay.needed_length < Length::INCH / 2 {
+            found.push(format!(
+                "{} is needed to its full length: if the shop cuts it crooked or it shrinks, this lay no longer fits.",
+                cloth.name
+            ));
+        }
+        let one_way = cloth.layers == 2
+            && cloth.direction() == crate::cloth::Print::OneWay
+            && cloth.up == crate::cloth::PrintUp::Across;
+        if one_way {
+            found.push(format!(
+                "{} lies folded lengthwise: its print stands on its head in the under layer.",
+                cloth.name
+            ));
+        }
+    }
+    found.dedup();
+    found
+}

@@ -1,0 +1,193 @@
+//! Which piece is cut from which cloth, to begin with: each from the first cloth that can hold it, in the order of the
+//! aim and of the piece's own list; what does not fit a cloth of limited length moves on to the next.
+
+use super::answer::Unplaced;
+use super::ground::Ground;
+use super::job::{Aim, Job, JobPiece};
+use super::nest::{Lot, all_lots};
+use super::on_ground::OnGround;
+use super::turns::allowed_turns;
+use crate::measure::{Length, Ruler};
+use crate::shape::Turn;
+use std::sync::Arc;
+
+/// From so many pieces on, a ground is only offered about what its area holds.
+const MANY: u32 = 400;
+
+/// Copies of a piece on their way through the grounds.
+#[derive(Clone, Copy)]
+struct Waiting {
+    lot: Lot,
+    /// First place in the order of grounds that may still be tried.
+    from: usize,
+}
+
+/// Who lies where, and what lies nowhere.
+pub(super) struct Shared<'a> {
+    pub searches: Vec<OnGround<'a>>,
+    pub unplaced: Vec<(usize, u32)>,
+}
+
+fn same(a: &Lot, b: &Lot) -> bool {
+    (a.piece, a.flipped) == (b.piece, b.flipped)
+}
+
+/// The grounds a piece is tried on, in order: by the aim, then by the piece's own list of cloths.
+pub(super) fn order_of_grounds(job: &Job, grounds: &[Ground], piece: &JobPiece) -> Vec<usize> {
+    let mut order: Vec<(u8, i128, usize, usize)> = Vec::new();
+    for (g, ground) in grounds.iter().enumerate() {
+        let Some(place) = piece.cloths.iter().position(|c| *c == job.cloths[ground.cloth].id) else { continue };
+        let class = match job.rules.aim {
+            Aim::BuyLeast | Aim::FewCuts | Aim::KeepBig => u8::from(!ground.owned),
+            Aim::ScrapsFirst => {
+                if ground.remnant {
+                    0
+                } else {
+                    1 + u8::from(!ground.owned)
+                }
+            }
+            Aim::FreshCloth => {
+                if ground.remnant {
+                    2
+                } else {
+                    u8::from(!ground.owned)
+                }
+            }
+        };
+        // To leave a big one whole, the small ones go first.
+        let size = match (job.rules.aim, ground.limit) {
+            (Aim::KeepBig, Some(limit)) => i128::from(ground.width) * i128::from(limit),
+            _ => 0,
+        };
+        order.push((class, size, place, g));
+    }
+    order.sort_unstable();
+    order.into_iter().map(|(.., g)| g).collect()
+}
+
+/// Whether `piece` can lie on `ground` at all, as far as its bounding box tells.
+pub(super) fn fits(job: &Job, ground: &Ground, piece: &JobPiece) -> bool {
+    allowed_turns(piece.grain, piece.print, &job.cloths[ground.cloth]).turns.into_iter().any(|turn| {
+        let (width, height) = piece.outline.extent(turn);
+        let half = ground.folded && piece.outline.is_symmetric(turn);
+        let width = if half { Length((width.0 + 1) / 2) } else { width };
+        width.0 <= ground.width && ground.limit.is_none_or(|limit| height.0 <= limit)
+    })
+}
+
+/// Shares the pieces of `job` among `grounds`, apart from those that are pinned.
+pub(super) fn share<'a>(job: &'a Job, grounds: &Arc<[Ground]>, seed: u64) -> Shared<'a> {
+    let orders: Vec<Vec<usize>> = job.pieces.iter().map(|p| order_of_grounds(job, grounds, p)).collect();
+    let many = job.pieces.iter().map(|p| p.count).sum::<u32>() > MANY;
+    let mut on: Vec<Vec<Waiting>> = vec![Vec::new(); grounds.len()];
+    let mut searches: Vec<Option<OnGround<'a>>> = (0..grounds.len()).map(|_| None).collect();
+    let mut unplaced: Vec<(usize, u32)> = Vec::new();
+    let mut waiting: Vec<Waiting> = all_lots(job).into_iter().map(|lot| Waiting { lot, from: 0 }).collect();
+    let area = |piece: usize| job.pieces[piece].outline.area().0 as f64;
+    let lots = |on: &[Waiting]| -> Vec<Lot> { on.iter().map(|w| w.lot).collect() };
+    while !waiting.is_empty() {
+        for mut w in std::mem::take(&mut waiting) {
+            let order = &orders[w.lot.piece];
+            while w.lot.copies > 0 {
+                let next = (w.from..order.len()).find(|&i| fits(job, &grounds[order[i]], &job.pieces[w.lot.piece]));
+                let Some(i) = next else {
+                    match unplaced.iter_mut().find(|u| u.0 == w.lot.piece) {
+                        Some(u) => u.1 += w.lot.copies,
+                        None => unplaced.push((w.lot.piece, w.lot.copies)),
+                    }
+                    break;
+                };
+                let g = order[i];
+                let mut given = w.lot.copies;
+                if let (true, Some(limit)) = (many, grounds[g].limit) {
+                    let room = grounds[g].width as f64 * limit as f64 * 1.1;
+                    let there: f64 = on[g].iter().map(|o| area(o.lot.piece) * f64::from(o.lot.copies)).sum();
+                    given = given.min(((room - there) / area(w.lot.piece)).max(0.0) as u32);
+                }
+                if given > 0 {
+                    // One entry a piece and face: the place in the order is the same for all that come here.
+                    match on[g].iter_mut().find(|o| same(&o.lot, &w.lot)) {
+                        Some(there) => there.lot.copies += given,
+                        None => on[g].push(Waiting { lot: Lot { copies: given, ..w.lot }, from: i + 1 }),
+                    }
+                    searches[g] = None;
+                }
+                w.lot.copies -= given;
+                w.from = i + 1;
+            }
+        }
+        for g in 0..grounds.len() {
+            if !grounds[g].fixed() || on[g].is_empty() || searches[g].is_some() {
+                continue;
+            }
+            loop {
+                let search = OnGround::new(job, grounds, g, lots(&on[g]), seed);
+                let over = search.overflow();
+                if over.is_empty() {
+                    searches[g] = Some(search);
+                    break;
+                }
+                for lot in over {
+                    if let Some(there) = on[g].iter_mut().find(|o| same(&o.lot, &lot)) {
+                        let copies = lot.copies.min(there.lot.copies);
+                        there.lot.copies -= copies;
+                        waiting.push(Waiting { lot: Lot { copies, ..lot }, ..*there });
+                    }
+                }
+                on[g].retain(|o| o.lot.copies > 0);
+                if on[g].is_empty() {
+                    break;
+                }
+            }
+        }
+    }
+    for g in 0..grounds.len() {
+        let pinned_here =
+            job.pinned.iter().any(|p| p.cloth == job.cloths[grounds[g].cloth].id && p.cloth_copy == grounds[g].copy);
+        if searches[g].is_none() && (!on[g].is_empty() || pinned_here) {
+            searches[g] = Some(OnGround::new(job, grounds, g, lots(&on[g]), seed));
+        }
+    }
+    Shared { searches: searches.into_iter().flatten().collect(), unplaced }
+}
+
+/// The reason why `copies` of a piece lie nowhere.
+pub(super) fn why_unplaced(job: &Job, grounds: &[Ground], piece: usize, copies: u32) -> Unplaced {
+    let piece = &job.pieces[piece];
+    let fits_one = grounds.iter().any(|g| piece.cloths.contains(&job.cloths[g.cloth].id) && fits(job, g, piece));
+    let why = if fits_one { no_room(job, piece, copies) } else { too_large(job, piece) };
+    Unplaced { piece: piece.id.clone(), count: copies, why }
+}
+
+fn size_text(job: &Job, piece: &JobPiece) -> String {
+    let ruler = Ruler::usual(job.units);
+    let (w, h) = piece.outline.extent(Turn::NONE);
+    format!("{} × {} {}", ruler.show(w).text, ruler.show(h).text, job.units.symbol())
+}
+
+fn too_large(job: &Job, piece: &JobPiece) -> String {
+    let ruler = Ruler::usual(job.units);
+    let tried: Vec<String> = piece
+        .cloths
+        .iter()
+        .filter_map(|id| job.cloth(id))
+        .map(|c| {
+            let width = format!("{} {}", ruler.show(c.usable_width()).text, job.units.symbol());
+            match c.usable_length() {
+                Some(length) => format!("“{}” ({width} by {} usable)", c.name, ruler.show(length).text),
+                None => format!("“{}” ({width} usable)", c.name),
+            }
+        })
+        .collect();
+    format!(
+        "{} is {}: the way it must lie, it fits no cloth it may come from: {}",
+        piece.name,
+        size_text(job, piece),
+        tried.join(", ")
+    )
+}
+
+fn no_room(job: &Job, piece: &JobPiece, copies: u32) -> String {
+    let names: Vec<&str> = piece.cloths.iter().filter_map(|id| job.cloth(id)).map(|c| c.name.as_str()).collect();
+    format!("no room is left for {copies} of {} ({}) on {}", piece.name, size_text(job, piece), names.join(", "))
+}
