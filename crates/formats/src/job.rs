@@ -3,10 +3,10 @@
 use crate::FormatError;
 use bofta_core::FieldProblem;
 use bofta_core::cloth::{Cloth, Form, Money, Price, Print, PrintUp, Shrink};
-use bofta_core::lay::{Aim, Cuts, Job, JobPiece, Rules};
+use bofta_core::lay::{Aim, Cuts, Job, JobPiece, Pin, Placement, Rules};
 use bofta_core::measure::{Length, ShopStep, System};
 use bofta_core::piece::{Grain, Mirror, PrintRule};
-use bofta_core::shape::{Outline, Point};
+use bofta_core::shape::{Outline, Point, Turn};
 use serde::{Deserialize, Serialize};
 
 #[derive(Serialize, Deserialize)]
@@ -21,6 +21,30 @@ struct JobFile {
     cloths: Vec<ClothFile>,
     #[serde(default)]
     rules: RulesFile,
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pinned: Vec<PinFile>,
+}
+
+#[derive(Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+struct PinFile {
+    cloth: String,
+    #[serde(default = "first")]
+    cloth_copy: u32,
+    piece: String,
+    copy: u32,
+    x: f64,
+    y: f64,
+    #[serde(default)]
+    turn: u16,
+    #[serde(default)]
+    mirrored: bool,
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    on_fold: bool,
+}
+
+const fn first() -> u32 {
+    1
 }
 
 #[derive(Serialize, Deserialize)]
@@ -172,6 +196,12 @@ pub fn read_job(text: &str) -> Result<Job, FormatError> {
     for (i, piece) in file.pieces.into_iter().enumerate() {
         pieces.push(units.piece(piece).map_err(|p| p.within(&format!("pieces[{i}]")))?);
     }
+    let pinned = file
+        .pinned
+        .into_iter()
+        .enumerate()
+        .map(|(i, pin)| units.pin(pin).map_err(|p| p.within(&format!("pinned[{i}]"))))
+        .collect::<Result<Vec<_>, _>>()?;
     let rules = file.rules;
     if !(0.0..=86_400.0).contains(&rules.seconds) {
         return Err(FieldProblem::new(
@@ -193,7 +223,7 @@ pub fn read_job(text: &str) -> Result<Job, FormatError> {
         seed: rules.seed,
         milliseconds: (rules.seconds * 1000.0) as u64,
     };
-    let job = Job { name: file.name, units: file.units, pieces, cloths, rules };
+    let job = Job { name: file.name, units: file.units, pieces, cloths, rules, pinned };
     job.check()?;
     Ok(job)
 }
@@ -240,6 +270,22 @@ impl Units {
             mirror: file.mirror,
             cloths: file.cloths,
         })
+    }
+
+    fn pin(&self, file: PinFile) -> Result<Pin, FieldProblem> {
+        let turn = Turn::new(file.turn).ok_or_else(|| {
+            FieldProblem::new("turn", file.turn, format!("{}: is a multiple of 45 below 360", file.turn))
+        })?;
+        let placement = Placement {
+            piece: file.piece,
+            copy: file.copy,
+            x: self.length("x", file.x)?,
+            y: self.length("y", file.y)?,
+            turn,
+            mirrored: file.mirrored,
+            on_fold: file.on_fold,
+        };
+        Ok(Pin { cloth: file.cloth, cloth_copy: file.cloth_copy, placement })
     }
 
     fn cloth(&self, file: ClothFile) -> Result<Cloth, FieldProblem> {
@@ -424,6 +470,21 @@ pub fn write_job(job: &Job) -> String {
             seed: job.rules.seed,
             seconds: job.rules.milliseconds as f64 / 1000.0,
         },
+        pinned: job
+            .pinned
+            .iter()
+            .map(|Pin { cloth, cloth_copy, placement: p }| PinFile {
+                cloth: cloth.clone(),
+                cloth_copy: *cloth_copy,
+                piece: p.piece.clone(),
+                copy: p.copy,
+                x: to(p.x),
+                y: to(p.y),
+                turn: p.turn.degrees(),
+                mirrored: p.mirrored,
+                on_fold: p.on_fold,
+            })
+            .collect(),
     };
     // A tree of plain numbers and strings always has a JSON form.
     serde_json::to_string_pretty(&file).unwrap_or_default()

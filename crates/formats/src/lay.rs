@@ -6,7 +6,7 @@ use bofta_core::cloth::Money;
 use bofta_core::cutting::{CutKind, Edge, Step, cut_list};
 use bofta_core::lay::{Bound, ClothLay, Job, Lay, Offcut, Placement, Unplaced};
 use bofta_core::measure::{Length, System};
-use bofta_core::shape::Turn;
+use bofta_core::shape::{Point, Turn};
 use serde::{Deserialize, Serialize};
 
 #[derive(Serialize, Deserialize)]
@@ -48,12 +48,16 @@ struct PlacementFile {
     y: f64,
     turn: u16,
     mirrored: bool,
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    on_fold: bool,
 }
 
 #[derive(Serialize, Deserialize)]
-#[serde(deny_unknown_fields)]
-struct OffcutFile {
-    rect: [f64; 4],
+#[serde(rename_all = "kebab-case", deny_unknown_fields)]
+enum OffcutFile {
+    /// Left, low, width, height.
+    Rect([f64; 4]),
+    Polygon(Vec<[f64; 2]>),
 }
 
 #[derive(Serialize, Deserialize)]
@@ -103,12 +107,18 @@ pub fn write_lay(job: &Job, lay: &Lay, seconds: f64) -> String {
                     y: to(p.y),
                     turn: p.turn.degrees(),
                     mirrored: p.mirrored,
+                    on_fold: p.on_fold,
                 })
                 .collect(),
             offcuts: c
                 .offcuts
                 .iter()
-                .map(|o| OffcutFile { rect: [to(o.x), to(o.y), to(o.width), to(o.height)] })
+                .map(|o| match o {
+                    Offcut::Rect { x, y, width, height } => OffcutFile::Rect([to(*x), to(*y), to(*width), to(*height)]),
+                    Offcut::Polygon(corners) => {
+                        OffcutFile::Polygon(corners.iter().map(|p| [to(p.x), to(p.y)]).collect())
+                    }
+                })
                 .collect(),
             cuts: cuts(job, c),
         })
@@ -141,6 +151,13 @@ fn cuts(job: &Job, lay: &ClothLay) -> Vec<CutFile> {
         .into_iter()
         .filter_map(|step| match step {
             Step::Corners(_) => None,
+            Step::Outline(round) => Some(CutFile {
+                kind: "outline".into(),
+                line: [round.around.x, round.around.y, round.around.right(), round.around.top()].map(|v| to(Length(v))),
+                reading: 0.0,
+                from: "left".into(),
+                frees: vec![format!("{} {}", round.frees.piece, round.frees.copy)],
+            }),
             Step::Cut { cut, .. } => Some(CutFile {
                 kind: match cut.kind {
                     CutKind::SquareEnd => "square-end",
@@ -188,6 +205,7 @@ pub fn read_lay(text: &str) -> Result<Lay, FormatError> {
                 y: from(p.y),
                 turn,
                 mirrored: p.mirrored,
+                on_fold: p.on_fold,
             });
         }
         cloths.push(ClothLay {
@@ -200,11 +218,13 @@ pub fn read_lay(text: &str) -> Result<Lay, FormatError> {
             offcuts: c
                 .offcuts
                 .iter()
-                .map(|o| Offcut {
-                    x: from(o.rect[0]),
-                    y: from(o.rect[1]),
-                    width: from(o.rect[2]),
-                    height: from(o.rect[3]),
+                .map(|o| match o {
+                    OffcutFile::Rect([x, y, w, h]) => {
+                        Offcut::Rect { x: from(*x), y: from(*y), width: from(*w), height: from(*h) }
+                    }
+                    OffcutFile::Polygon(corners) => {
+                        Offcut::Polygon(corners.iter().map(|[x, y]| Point::new(from(*x), from(*y))).collect())
+                    }
                 })
                 .collect(),
             bound: Length::ZERO,

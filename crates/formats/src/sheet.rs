@@ -126,10 +126,14 @@ fn lay_page(book: &mut Book, project: &Project, job: &Job, lay: &Lay, id: &str, 
     book.heading("Cuts, in order");
     let steps = cut_list(job, std::slice::from_ref(cloth_of_lay), &[]);
     for (n, step) in steps.iter().enumerate() {
-        if let Step::Cut { cut, .. } = step {
-            let off = falls_off(cut, all);
-            let reading = format!("{} {}", project.ruler.show(cut.reading).text, project.system.symbol());
-            book.check_row(n + 1, &reading, how(cut), &off);
+        let off = falls_off(step, all);
+        match step {
+            Step::Cut { cut, .. } => {
+                let reading = format!("{} {}", project.ruler.show(cut.reading).text, project.system.symbol());
+                book.check_row(n + 1, &reading, how(cut), &off);
+            }
+            Step::Outline(_) => book.check_row(n + 1, "template", "round the outline, where it lies", &off),
+            Step::Corners(_) => {}
         }
     }
     book.space(6.0);
@@ -179,9 +183,9 @@ pub fn how(cut: &Cut) -> &'static str {
 }
 
 /// What comes off with a cut, in words: pieces by name, or what is left over.
-pub fn falls_off(cut: &Cut, pieces: &[Piece]) -> String {
-    let names: Vec<String> = cut
-        .frees
+pub fn falls_off(step: &Step, pieces: &[Piece]) -> String {
+    let names: Vec<String> = step
+        .frees()
         .iter()
         .map(|f| {
             let piece = pieces.iter().find(|p| p.id == f.piece);
@@ -192,6 +196,7 @@ pub fn falls_off(cut: &Cut, pieces: &[Piece]) -> String {
             }
         })
         .collect();
+    let Step::Cut { cut, .. } = step else { return names.join(" and ") };
     // Bare cloth on the near side of the line falls off; on the far side it is what the strip is cut from.
     let bare_falls = cut.bare.map(|b| (b.x, b.y) == (cut.lies.x, cut.lies.y));
     match (names.is_empty(), cut.kind, bare_falls) {

@@ -15,7 +15,7 @@ fn made(system: System, edits: &[Edit]) -> (Project, Planned, Job, Lay) {
     let project = std::iter::once(&add).chain(edits).fold(start, |p, e| p.edited(e).expect("a sound edit").0);
     let planned = project.plan().expect("drafts");
     let job = planned.job.clone().expect("a job");
-    let lay = solve(&job, Budget { iterations: 200 }, &mut Silent).expect("laid");
+    let lay = solve(&job, Budget::iterations(200), &mut Silent).expect("laid");
     (project, planned, job, lay)
 }
 
@@ -23,15 +23,31 @@ fn number(node: Node<'_, '_>, name: &str) -> f64 {
     node.attribute(name).and_then(|v| v.parse().ok()).unwrap_or(f64::NAN)
 }
 
-/// Width and height of the first rectangle in each group of a piece.
+/// The corners of a polygon, of a path of straight lines or of a rectangle.
+fn outline(node: Node<'_, '_>) -> Option<Vec<(f64, f64)>> {
+    if node.has_tag_name("rect") {
+        let (x, y, w, h) = (number(node, "x"), number(node, "y"), number(node, "width"), number(node, "height"));
+        return Some(vec![(x, y), (x + w, y + h)]);
+    }
+    let text = node.attribute("points").or_else(|| node.attribute("d"))?;
+    let numbers: Vec<f64> =
+        text.split(|c: char| !(c.is_ascii_digit() || c == '.' || c == '-')).filter_map(|t| t.parse().ok()).collect();
+    Some(numbers.chunks_exact(2).map(|c| (c[0], c[1])).collect())
+}
+
+/// Width and height of the first outline in each group of a piece.
 fn drawn_pieces(svg: &str) -> Vec<(String, f64, f64)> {
     let document = Document::parse(svg).expect("well formed");
     document
         .descendants()
         .filter(|n| n.has_tag_name("g") && n.has_attribute("data-piece"))
         .map(|g| {
-            let rect = g.children().find(|n| n.has_tag_name("rect")).expect("a rectangle");
-            (g.attribute("data-piece").unwrap_or_default().to_owned(), number(rect, "width"), number(rect, "height"))
+            let outline = g.children().find_map(|n| outline(n)).expect("an outline");
+            let span = |of: fn(&(f64, f64)) -> f64| {
+                let all = || outline.iter().map(of);
+                all().fold(f64::NEG_INFINITY, f64::max) - all().fold(f64::INFINITY, f64::min)
+            };
+            (g.attribute("data-piece").unwrap_or_default().to_owned(), span(|p| p.0), span(|p| p.1))
         })
         .collect()
 }

@@ -76,7 +76,7 @@ fn laid() -> (Project, bofta_core::project::Planned, bofta_core::lay::Job, bofta
     let (project, _) = Project::new("Tote", System::Inches).edited(&add).expect("a sound edit");
     let planned = project.plan().expect("drafts");
     let job = planned.job.clone().expect("a job");
-    let lay = solve(&job, Budget { iterations: 100 }, &mut Silent).expect("laid");
+    let lay = solve(&job, Budget::iterations(100), &mut Silent).expect("laid");
     (project, planned, job, lay)
 }
 
@@ -169,4 +169,56 @@ proptest! {
         job.pieces[0].outline = bofta_core::shape::Outline::Rect(length, length);
         prop_assert_eq!(read_job(&write_job(&job)), Ok(job));
     }
+}
+
+const EVERYTHING: &str = r#"{ "format": "bofta-job", "version": 1, "units": "in", "name": "Everything",
+  "pieces": [
+    { "id": "panel", "count": 3, "outline": { "rect": [18.5, 17] }, "grain": "length", "print": "upright", "cloths": ["fold"] },
+    { "id": "base", "count": 2, "outline": { "circle": 6 }, "grain": "any", "print": "ignore", "cloths": ["odd", "fq"] },
+    { "id": "flap", "count": 2, "outline": { "polygon": [[0,0],[0,0],[7.5,5],[1.5,5]] }, "mirror": "pairs", "cloths": ["fq"] } ],
+  "cloths": [
+    { "id": "fold", "kind": "roll", "width": 28, "selvedge": 0.5, "trim": 0.5, "step": 4.5, "min": 9, "max": 180, "layers": 2,
+      "price": { "amount": 14.0, "per": 36 }, "shrink": { "along": 0.03, "across": 0.02 } },
+    { "id": "fq", "kind": "sheet", "rect": [21, 18], "count": 2, "owned": true, "print": "two-way" },
+    { "id": "odd", "kind": "scrap", "polygon": [[0,0],[0,7],[6,11],[15,9],[14,0]], "flaws": [ { "circle": [5,4,0.5] } ], "owned": true } ],
+  "rules": { "aim": "scraps-first", "keep": [4, 4] },
+  "pinned": [ { "cloth": "fq", "cloth_copy": 2, "piece": "base", "copy": 2, "x": 3, "y": 4 } ] }"#;
+
+/// Every kind of cloth, folds, pins, a clockwise scrap and a corner given twice: read, written, read again, laid, and
+/// the lay read back.
+#[test]
+fn a_job_of_everything_reads_back_and_is_laid() {
+    let job = read_job(EVERYTHING).expect("read");
+    assert_eq!(read_job(&write_job(&job)).expect("read back"), job);
+    let lay = solve(&job, Budget::iterations(60), &mut Silent).expect("laid");
+    assert!(lay.complete(), "{:?}", lay.unplaced);
+    let text = write_lay(&job, &lay, 1.0);
+    assert!(text.contains("\"on_fold\": true") && text.contains("\"polygon\""), "{text}");
+    let back = read_lay(&text).expect("read back");
+    assert_eq!(verify(&job, &back), []);
+    assert_eq!(
+        back.cloths.iter().map(|c| &c.placements).collect::<Vec<_>>(),
+        lay.cloths.iter().map(|c| &c.placements).collect::<Vec<_>>()
+    );
+}
+
+#[test]
+fn what_is_wrong_with_a_shape_is_said_with_its_place() {
+    let refused = |from: &str, to: &str| {
+        let text = EVERYTHING.replace(from, to);
+        assert_ne!(text, EVERYTHING, "{from} is in the example");
+        read_job(&text).expect_err("cannot stand").to_string()
+    };
+    let crossed = refused("[[0,0],[0,0],[7.5,5],[1.5,5]]", "[[0,0],[7.5,5],[1.5,5],[7.5,0]]");
+    assert!(crossed.contains("pieces[2].outline.polygon") && crossed.contains("side 1 crosses side 3"), "{crossed}");
+    assert!(refused("\"circle\": [5,4,0.5]", "\"circle\": [50,4,0.5]").contains("cloths[2].flaws[0]"));
+    assert!(refused("[7.5,5],[1.5,5]]", "[7.5,0],[1.5,0.001]]").contains("sliver"));
+    assert!(
+        refused("\"cloth\": \"fq\", \"cloth_copy\"", "\"cloth\": \"silk\", \"cloth_copy\"").contains("pinned[0].cloth")
+    );
+    // Whether a pin lies on its cloth is asked when the job is laid.
+    let off = read_job(&EVERYTHING.replace("\"x\": 3, \"y\": 4", "\"x\": 3, \"y\": 14")).expect("read");
+    let refusal = solve(&off, Budget::iterations(0), &mut Silent).expect_err("off the cloth");
+    assert!(refusal.to_string().contains("base 2 lies over the end of fq"), "{refusal}");
+    assert!(refused("\"x\": 3, \"y\": 4", "\"x\": 3, \"y\": 4, \"turn\": 30").contains("pinned[0].turn"));
 }

@@ -1,4 +1,4 @@
-//! The demo: three projects of the Tarn Street Allotments, a society of plot holders who sew from donated cloth.
+//! The demo: four projects of the Tarn Street Allotments, a society of plot holders who sew from donated cloth.
 //! Names and sizes are invented.
 
 use anyhow::anyhow;
@@ -8,8 +8,12 @@ use bofta_store::Store;
 
 /// Fills an empty store.
 pub fn fill(store: &Store) -> anyhow::Result<()> {
-    let projects =
-        [("bulb-sack", bulb_sack()?), ("seed-swap-tote", seed_swap_tote()?), ("harvest-tote", harvest_tote()?)];
+    let projects = [
+        ("kneeler-tote", kneeler_tote()?),
+        ("bulb-sack", bulb_sack()?),
+        ("seed-swap-tote", seed_swap_tote()?),
+        ("harvest-tote", harvest_tote()?),
+    ];
     for (id, project) in &projects {
         store.create(id, project)?;
     }
@@ -153,5 +157,30 @@ fn bulb_sack() -> anyhow::Result<Project> {
         (Pattern::Check, "#E6DAC3", "#7A5A3A"),
         &[(C::Width, "36"), (C::Owned, "2 yd"), (C::Selvedge, "1/4")],
     )?;
+    Ok(m.0)
+}
+
+/// Outer, lining, pocket and straps from one cloth, small pieces in the corners cut out of the panels.
+fn kneeler_tote() -> anyhow::Result<Project> {
+    use BagField as B;
+    use ClothField as C;
+    let mut m = Maker(Project::new("Kneeler tote", System::Inches));
+    m.bag(&[
+        (B::Width, "15 1/2"),
+        (B::Height, "12 1/2"),
+        (B::Depth, "8"),
+        (B::StrapWidth, "3/4"),
+        (B::StrapLength, "21"),
+        (B::PocketWidth, "6"),
+        (B::PocketHeight, "3"),
+        (B::Backing, "none"),
+    ])?;
+    m.cloth(
+        "Leaf-mould duck",
+        "canvas",
+        (Pattern::Seeds, "#8C6A46", "#D9B97F"),
+        &[(C::Width, "54"), (C::Price, "11.20")],
+    )?;
+    m.edit(Edit::Lay { field: LayField::InNotches, value: "yes".into() })?;
     Ok(m.0)
 }

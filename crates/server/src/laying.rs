@@ -34,7 +34,7 @@ pub fn laid(store: &Store, id: &str, planned: &Planned) -> Result<Option<Laid>, 
 
 /// A lay after so many iterations.
 pub fn first_answer(job: &Job, iterations: u64) -> Option<Lay> {
-    let lay = solve(job, Budget { iterations }, &mut Silent).ok()?;
+    let lay = solve(job, Budget::iterations(iterations), &mut Silent).ok()?;
     let faults = verify(job, &lay);
     for fault in &faults {
         tracing::error!(job = job.name, %fault, "the search gave a lay that does not hold");

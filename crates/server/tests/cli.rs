@@ -48,6 +48,31 @@ fn a_job_is_laid_and_checked() {
     assert_eq!(without_time(&first), without_time(&String::from_utf8_lossy(&again.stdout)));
 }
 
+/// One benchmark job of each kind, laid and checked.
+#[test]
+fn a_job_of_each_kind_is_laid_and_checked() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let at = folder.path();
+    let jobs = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../bench/jobs");
+    for name in [
+        "rect-caddy",
+        "cut-33x32",
+        "through-duffel",
+        "shape-flaps",
+        "mix-boxed-totes",
+        "fold-boxed",
+        "scrap-3",
+        "several-cloths",
+    ] {
+        let job = jobs.join(format!("{name}.json"));
+        let job = job.to_str().expect("a path");
+        let laid = bofta(at, &["lay", job, "-o", "lay.json", "--iterations", "60"]);
+        assert_eq!(laid.status.code(), Some(0), "{name}: {laid:?}");
+        let checked = bofta(at, &["check", job, "lay.json"]);
+        assert_eq!(checked.status.code(), Some(0), "{name}: {checked:?}");
+    }
+}
+
 /// Any one placement moved by 1/64 in into a neighbour or over the edge is rejected.
 #[test]
 fn a_moved_placement_is_rejected() {
@@ -95,9 +120,9 @@ fn bad_input_exits_2_with_one_line_and_writes_nothing() {
         ("negative", good.replacen("[5,", "[-5,", 1), "pieces[0].outline"),
         ("narrow", good.replacen("\"width\": 44", "\"width\": 0.75", 1), "cloths[0].width"),
         (
-            "not yet",
-            good.replacen("\"kind\": \"roll\", \"width\": 44", "\"kind\": \"sheet\", \"rect\": [44, 50]", 1),
-            "not yet",
+            "a gap wider than the cloth",
+            good.replacen("\"cloths\": [{", "\"rules\": { \"gap\": 50 }, \"cloths\": [{", 1),
+            "rules.gap",
         ),
     ] {
         std::fs::write(at.join("bad.json"), text).expect("written");

@@ -25,12 +25,12 @@ fn size(view: &Value, field: &str) -> String {
 }
 
 #[test]
-fn the_demo_has_three_projects_that_are_laid() {
+fn the_demo_has_four_projects_that_are_laid() {
     let (_folder, server) = demo();
     let (status, shelf) = server.get("/api/projects");
     assert_eq!(status, 200);
     let cards = shelf.as_array().expect("cards");
-    assert_eq!(cards.len(), 3);
+    assert_eq!(cards.len(), 4);
     for card in cards {
         let (_, view) = server.get(&format!("/api/projects/{}", card["id"].as_str().expect("id")));
         assert_eq!(view["lay"]["complete"], true, "{}", card["name"]);

@@ -79,7 +79,7 @@ fn lays_cloths_and_backups_come_back_as_they_were() {
     }
     store.create("tote", &project).expect("created");
     let job = project.plan().expect("planned").job.expect("every part has a cloth");
-    let lay = solve(&job, Budget { iterations: 10 }, &mut Silent).expect("laid");
+    let lay = solve(&job, Budget::iterations(10), &mut Silent).expect("laid");
     store.keep_lay("tote", "key", &lay).expect("kept");
     assert_eq!(store.lay("tote", "key").expect("read"), Some(lay));
     assert_eq!(store.lay("tote", "other").expect("read"), None);
@@ -90,7 +90,5 @@ fn lays_cloths_and_backups_come_back_as_they_were() {
     assert_eq!(Store::open(&copy).expect("opened").project("tote").expect("there").project, project);
     store.drop_cloth("moss-canvas").expect("dropped");
     assert!(store.cloths().expect("read").is_empty());
-    assert!(
-        store.keep_lay("nobody", "key", &solve(&job, Budget { iterations: 0 }, &mut Silent).expect("laid")).is_err()
-    );
+    assert!(store.keep_lay("nobody", "key", &solve(&job, Budget::iterations(0), &mut Silent).expect("laid")).is_err());
 }

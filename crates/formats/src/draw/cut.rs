@@ -4,12 +4,11 @@
 use super::canvas::{Canvas, Drawing, Style, escape, ink, num};
 use super::font::{Face, text_width};
 use super::pattern::{paint, up_degrees};
-use bofta_core::cutting::{CornerCut, Cut, Edge, Step};
-use bofta_core::lay::{ClothLay, Job, Lay};
+use bofta_core::cutting::{CornerCut, Cut, Edge, Freed, OutlineCut, Step};
+use bofta_core::lay::{ClothLay, Job, Lay, Placement, Region};
 use bofta_core::measure::{Length, Ruler, System};
 use bofta_core::piece::Piece;
 use bofta_core::project::Project;
-use bofta_core::shape::Turn;
 
 /// Draws `step` into `width` × `height` pixels; `gone` are the pieces (id, copy) cut off before it.
 pub fn cut_step(
@@ -26,11 +25,107 @@ pub fn cut_step(
             let lay = lay.cloths.iter().find(|c| c.cloth == *cloth)?;
             straight(project, job, lay, cut, gone, (width, height))
         }
+        Step::Outline(round) => {
+            let lay = lay.cloths.iter().find(|c| c.cloth == round.cloth)?;
+            outline(project, job, lay, round, gone, (width, height))
+        }
         Step::Corners(corners) => {
             let piece = pieces.iter().find(|p| p.id == corners.piece)?;
             Some(corner(project, piece, corners, (width, height)))
         }
     }
+}
+
+/// From the cloth to the drawing.
+struct Table {
+    scale: f64,
+    left: f64,
+    bottom: f64,
+}
+
+impl Table {
+    fn x(&self, v: i64) -> f64 {
+        self.left + v as f64 * self.scale
+    }
+
+    fn y(&self, v: i64) -> f64 {
+        self.bottom - v as f64 * self.scale
+    }
+
+    fn outline(&self, job: &Job, p: &Placement) -> Option<Vec<(f64, f64)>> {
+        let corners = job.piece(&p.piece)?.outline.placed(p.turn, p.mirrored);
+        Some(corners.into_iter().map(|c| (self.x((c.x + p.x).0), self.y((c.y + p.y).0))).collect())
+    }
+}
+
+/// The cloth as it lies before a step that works on `lies` and takes `frees` off.
+fn on_table(
+    canvas: &mut Canvas,
+    project: &Project,
+    job: &Job,
+    lay: &ClothLay,
+    (lies, frees, gone): (Region, &[Freed], &[(String, u32)]),
+    (width, height): (f64, f64),
+) -> Option<Table> {
+    let cloth = project.cloth(&lay.cloth)?;
+    let as_job = job.cloth(&lay.cloth)?;
+    let there = lay.buy_length.shrunk(as_job.shrink.along).max(lay.needed_length);
+    let wide = as_job.washed_width();
+    let scale = ((width - 60.0) / wide.0 as f64).min((height - 50.0) / there.0 as f64);
+    let table =
+        Table { scale, left: (width - wide.0 as f64 * scale) / 2.0, bottom: (height + there.0 as f64 * scale) / 2.0 };
+    let (x, y) = (|v| table.x(v), |v| table.y(v));
+    paint(canvas, &cloth.look, "on-table", up_degrees(cloth));
+    canvas.rect(x(0), y(there.0), x(wide.0) - x(0), y(0) - y(there.0), &Style::line(ink::RULED, 1.2).dash("5 4"));
+    let here = (x(lies.x), y(lies.top()), x(lies.right()) - x(lies.x), y(lies.y) - y(lies.top()));
+    canvas.rect(here.0, here.1, here.2, here.3, &Style::fill(ink::PAPER));
+    canvas.rect(here.0, here.1, here.2, here.3, &Style::fill("url(#on-table)").opacity(0.4));
+    for p in &lay.placements {
+        let piece = job.piece(&p.piece)?;
+        let (w, h) = piece.outline.extent(p.turn);
+        let inside = p.x.0 >= lies.x && p.y.0 >= lies.y && (p.x + w).0 <= lies.right() && (p.y + h).0 <= lies.top();
+        let is_gone = gone.iter().any(|(id, copy)| *id == p.piece && *copy == p.copy);
+        let (px, py) = (x(p.x.0), y((p.y + h).0));
+        let (pw, ph) = (w.0 as f64 * scale, h.0 as f64 * scale);
+        let freed = frees.iter().any(|f| f.piece == p.piece && f.copy == p.copy);
+        let outline = table.outline(job, p)?;
+        if !inside || is_gone {
+            canvas.polygon(&outline, &Style::line(ink::RULED, 1.2).dash("5 4"));
+            let text = if is_gone { format!("{} · cut", piece.name) } else { piece.name.clone() };
+            if text_width(&text, Face::Text, 14.0) + 6.0 < pw && ph > 16.0 {
+                canvas.text(px + pw / 2.0, py + ph / 2.0 + 5.0, &text, Face::Text, 14.0, ink::SOFT, "middle");
+            }
+            continue;
+        }
+        canvas.begin(&format!(r#"data-piece="{}""#, escape(&p.piece)));
+        canvas.polygon(&outline, &Style::fill("url(#on-table)").stroke(ink::INDIGO, if freed { 2.2 } else { 1.0 }));
+        // As it stands on the bag, like everywhere else, however it lies here.
+        let (wide, tall) = piece.outline.size();
+        let size = format!("{} × {}", project.ruler.show(wide).text, project.ruler.show(tall).text);
+        let centre = (px + pw / 2.0, py + ph / 2.0);
+        let _ = canvas.label(centre, &piece.name, &size, if freed { 17.0 } else { 14.0 }, (pw - 4.0, ph - 4.0))
+            || canvas.label(centre, &piece.name, "", 12.0, (pw - 2.0, ph));
+        canvas.end();
+    }
+    canvas.rect(here.0, here.1, here.2, here.3, &Style::line(ink::INDIGO, 1.4));
+    Some(table)
+}
+
+/// A shaped piece and the way round it.
+fn outline(
+    project: &Project,
+    job: &Job,
+    lay: &ClothLay,
+    round: &OutlineCut,
+    gone: &[(String, u32)],
+    size: (f64, f64),
+) -> Option<Drawing> {
+    let mut canvas = Canvas::default();
+    let frees = std::slice::from_ref(&round.frees);
+    let table = on_table(&mut canvas, project, job, lay, (round.lies, frees, gone), size)?;
+    let placed = lay.placements.iter().find(|p| p.piece == round.frees.piece && p.copy == round.frees.copy)?;
+    canvas.polygon(&table.outline(job, placed)?, &Style::line(ink::MADDER, 4.0));
+    Some(canvas.finish(size.0, size.1))
 }
 
 fn straight(
@@ -41,61 +136,10 @@ fn straight(
     gone: &[(String, u32)],
     (width, height): (f64, f64),
 ) -> Option<Drawing> {
-    let cloth = project.cloth(&lay.cloth)?;
-    let as_job = job.cloth(&lay.cloth)?;
-    let there = lay.buy_length.shrunk(as_job.shrink.along).max(lay.needed_length);
-    let wide = as_job.washed_width();
-    let scale = ((width - 60.0) / wide.0 as f64).min((height - 50.0) / there.0 as f64);
-    let left = (width - wide.0 as f64 * scale) / 2.0;
-    let bottom = (height + there.0 as f64 * scale) / 2.0;
-    let x = |v: i64| left + v as f64 * scale;
-    let y = |v: i64| bottom - v as f64 * scale;
     let mut canvas = Canvas::default();
-    paint(&mut canvas, &cloth.look, "on-table", up_degrees(cloth));
-    canvas.rect(x(0), y(there.0), x(wide.0) - x(0), y(0) - y(there.0), &Style::line(ink::RULED, 1.2).dash("5 4"));
     let lies = cut.lies;
-    canvas.rect(
-        x(lies.x),
-        y(lies.top()),
-        x(lies.right()) - x(lies.x),
-        y(lies.y) - y(lies.top()),
-        &Style::fill(ink::PAPER),
-    );
-    let faded = Style::fill("url(#on-table)").opacity(0.4);
-    canvas.rect(x(lies.x), y(lies.top()), x(lies.right()) - x(lies.x), y(lies.y) - y(lies.top()), &faded);
-    for p in &lay.placements {
-        let piece = job.piece(&p.piece)?;
-        let (w, h) = piece.outline.extent(p.turn);
-        let inside = p.x.0 >= lies.x && p.y.0 >= lies.y && (p.x + w).0 <= lies.right() && (p.y + h).0 <= lies.top();
-        let is_gone = gone.iter().any(|(id, copy)| *id == p.piece && *copy == p.copy);
-        let (px, py) = (x(p.x.0), y((p.y + h).0));
-        let (pw, ph) = (w.0 as f64 * scale, h.0 as f64 * scale);
-        let freed = cut.frees.iter().any(|f| f.piece == p.piece && f.copy == p.copy);
-        if !inside || is_gone {
-            canvas.rect(px, py, pw, ph, &Style::line(ink::RULED, 1.2).dash("5 4"));
-            let text = if is_gone { format!("{} · cut", piece.name) } else { piece.name.clone() };
-            if text_width(&text, Face::Text, 14.0) + 6.0 < pw && ph > 16.0 {
-                canvas.text(px + pw / 2.0, py + ph / 2.0 + 5.0, &text, Face::Text, 14.0, ink::SOFT, "middle");
-            }
-            continue;
-        }
-        canvas.begin(&format!(r#"data-piece="{}""#, escape(&p.piece)));
-        canvas.rect(px, py, pw, ph, &Style::fill("url(#on-table)").stroke(ink::INDIGO, if freed { 2.2 } else { 1.0 }));
-        // As it stands on the bag, like everywhere else, however it lies here.
-        let (wide, tall) = piece.outline.extent(Turn::NONE);
-        let size = format!("{} × {}", project.ruler.show(wide).text, project.ruler.show(tall).text);
-        let centre = (px + pw / 2.0, py + ph / 2.0);
-        let _ = canvas.label(centre, &piece.name, &size, if freed { 17.0 } else { 14.0 }, (pw - 4.0, ph - 4.0))
-            || canvas.label(centre, &piece.name, "", 12.0, (pw - 2.0, ph));
-        canvas.end();
-    }
-    canvas.rect(
-        x(lies.x),
-        y(lies.top()),
-        x(lies.right()) - x(lies.x),
-        y(lies.y) - y(lies.top()),
-        &Style::line(ink::INDIGO, 1.4),
-    );
+    let table = on_table(&mut canvas, project, job, lay, (lies, &cut.frees, gone), (width, height))?;
+    let (x, y) = (|v| table.x(v), |v| table.y(v));
     let (x1, y1, x2, y2) = (x(cut.line.x1.0), y(cut.line.y1.0), x(cut.line.x2.0), y(cut.line.y2.0));
     let madder = Style::line(ink::MADDER, 4.0);
     // A cut that goes right through is drawn past both edges; one that stops has a bar at its end.

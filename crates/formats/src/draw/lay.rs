@@ -4,7 +4,7 @@
 use super::canvas::{Canvas, Drawing, Style, escape, ink, num};
 use super::font::{Face, text_width};
 use super::pattern::{paint, up_degrees};
-use bofta_core::lay::{ClothLay, Job, Placement};
+use bofta_core::lay::{ClothLay, Job, Offcut, Placement};
 use bofta_core::measure::{Length, Ruler, ShopStep, System, show_bought};
 use bofta_core::project::{Project, ProjectCloth};
 
@@ -63,10 +63,8 @@ pub fn thumbnail(project: &Project, job: &Job, lay: &ClothLay, width: f64, heigh
     paint(&mut canvas, &cloth.look, &sheet.pattern(), up_degrees(cloth));
     sheet.ground(&mut canvas);
     for placement in &lay.placements {
-        if let Some((x, y, w, h)) = sheet.placed(placement) {
-            let style = Style::fill(format!("url(#{})", sheet.pattern())).stroke(ink::INDIGO, 1.0);
-            canvas.rect(x, y, w, h, &style);
-        }
+        let style = Style::fill(format!("url(#{})", sheet.pattern())).stroke(ink::INDIGO, 1.0);
+        canvas.polygon(&sheet.outline(placement), &style);
     }
     Some(canvas.finish(width, height))
 }
@@ -88,6 +86,12 @@ impl Sheet<'_> {
         let (w, h) = self.job.piece(&p.piece)?.outline.extent(p.turn);
         let (left, top) = (self.x(p.x), self.y(p.y + h));
         Some((left, top, w.0 as f64 * self.scale, h.0 as f64 * self.scale))
+    }
+
+    /// The corners of a placed piece.
+    fn outline(&self, p: &Placement) -> Vec<(f64, f64)> {
+        let corners = self.job.piece(&p.piece).map(|piece| piece.outline.placed(p.turn, p.mirrored));
+        corners.unwrap_or_default().into_iter().map(|c| (self.x(c.x + p.x), self.y(c.y + p.y))).collect()
     }
 
     fn ground(&self, canvas: &mut Canvas) {
@@ -136,8 +140,9 @@ impl Sheet<'_> {
             let size = format!("{} × {}", ruler.show(across).text, ruler.show(along).text);
             canvas.begin(&format!(r#"data-piece="{}" data-copy="{}" class="piece""#, escape(&p.piece), p.copy));
             canvas.raw(&format!("<title>{} {}, {size}</title>", escape(&piece.name), p.copy));
-            canvas.rect(x, y, w, h, &Style::fill(format!("url(#{})", self.pattern())).stroke(ink::PAPER, 3.0));
-            canvas.rect(x, y, w, h, &Style::line(ink::INDIGO, 1.4));
+            let outline = self.outline(p);
+            canvas.polygon(&outline, &Style::fill(format!("url(#{})", self.pattern())).stroke(ink::PAPER, 3.0));
+            canvas.polygon(&outline, &Style::line(ink::INDIGO, 1.4));
             let centre = (x + w / 2.0, y + h / 2.0);
             let fitted = canvas.label(centre, &piece.name, &size, 17.0, (w - 6.0, h - 6.0))
                 || canvas.label(centre, &piece.name, &size, 14.0, (w - 4.0, h - 2.0))
@@ -146,9 +151,12 @@ impl Sheet<'_> {
             if !fitted {
                 let one_line = format!("{} · {size}", piece.name);
                 canvas.begin(&format!(r#"transform="rotate(-90 {} {})""#, num(centre.0), num(centre.1)));
-                let _ = canvas.label(centre, &one_line, "", 13.0, (h - 4.0, w - 2.0))
+                let upright = canvas.label(centre, &one_line, "", 13.0, (h - 4.0, w - 2.0))
                     || canvas.label(centre, &piece.name, "", 11.0, (h - 2.0, w));
                 canvas.end();
+                if let Some((first, rest)) = piece.name.split_once(' ').filter(|_| !upright) {
+                    let _ = canvas.label(centre, first, rest, 12.0, (w - 2.0, h - 2.0));
+                }
             }
             if w > 34.0 && h > 34.0 {
                 // Turns are counter-clockwise, the arrow's clockwise; it stands in the corner and points to piece-up.
@@ -159,6 +167,18 @@ impl Sheet<'_> {
                     270 => (x + 8.0, y + 14.0),
                     _ => (x + 14.0, y + 28.0),
                 };
+                // In the corner of a shaped piece there may be nothing: then below the middle.
+                let foot = if covers(&outline, (x + 14.0, y + 18.0)) {
+                    foot
+                } else {
+                    let low = y + h * 0.5 + 30.0;
+                    match p.turn.degrees() {
+                        90 => (x + w / 2.0 + 9.0, low),
+                        180 => (x + w / 2.0, low),
+                        270 => (x + w / 2.0 - 9.0, low),
+                        _ => (x + w / 2.0, low + 18.0),
+                    }
+                };
                 canvas.arrow(foot.0, foot.1, 18.0, degrees);
             }
             canvas.end();
@@ -168,12 +188,13 @@ impl Sheet<'_> {
     fn offcuts(&self, canvas: &mut Canvas) {
         let ruler = self.project.ruler;
         for o in &self.lay.offcuts {
-            let (x, y) = (self.x(o.x), self.y(o.y + o.height));
-            let (w, h) = (o.width.0 as f64 * self.scale, o.height.0 as f64 * self.scale);
+            let Offcut::Rect { x, y, width, height } = *o else { continue };
+            let (x, y) = (self.x(x), self.y(y + height));
+            let (w, h) = (width.0 as f64 * self.scale, height.0 as f64 * self.scale);
             canvas.rect(x, y, w, h, &Style::fill(ink::PAPER).opacity(0.5));
             canvas.rect(x + 1.0, y + 1.0, w - 2.0, h - 2.0, &Style::line(ink::CHALK, 1.6).dash("6 4"));
             let down = |l: Length| ruler.show(l.floor_to(ruler.step())).text;
-            let text = format!("keep {} × {}", down(o.width), down(o.height));
+            let text = format!("keep {} × {}", down(width), down(height));
             if text_width(&text, Face::Bold, 14.0) + 8.0 < w && h > 18.0 {
                 canvas.text(x + w / 2.0, y + h / 2.0 + 5.0, &text, Face::Bold, 14.0, ink::CHALK, "middle");
             } else if text_width(&text, Face::Bold, 13.0) + 6.0 < h && w > 16.0 {
@@ -242,6 +263,16 @@ impl Sheet<'_> {
         }
         canvas.text(middle, y + 5.0, &text, Face::Text, 15.0, ink::SOFT, "middle");
     }
+}
+
+/// Whether a point lies inside an outline: a ray to the left crosses it an odd number of times.
+fn covers(outline: &[(f64, f64)], (x, y): (f64, f64)) -> bool {
+    let n = outline.len();
+    let crossed = (0..n).filter(|&i| {
+        let (a, b) = (outline[i], outline[(i + 1) % n]);
+        (a.1 > y) != (b.1 > y) && a.0 + (y - a.1) / (b.1 - a.1) * (b.0 - a.0) < x
+    });
+    crossed.count() % 2 == 1
 }
 
 /// Cloth that is there is never shown as more than it is.

@@ -48,7 +48,12 @@ struct Clock<'a> {
     start: Instant,
     limit: Duration,
     told: Option<&'a Job>,
+    /// When the last line was told.
+    last: Option<Instant>,
 }
+
+/// Better lays are told at most this often.
+const EVERY: Duration = Duration::from_millis(100);
 
 impl Observer for Clock<'_> {
     fn tick(&mut self, _: u64) -> ControlFlow<()> {
@@ -56,7 +61,8 @@ impl Observer for Clock<'_> {
     }
 
     fn better(&mut self, lay: &Lay) {
-        if let Some(job) = self.told {
+        if let Some(job) = self.told.filter(|_| self.last.is_none_or(|last| last.elapsed() >= EVERY)) {
+            self.last = Some(Instant::now());
             let proven = if lay.proven { ", proven" } else { "" };
             let seconds = self.start.elapsed().as_secs_f64();
             eprintln!(
@@ -93,8 +99,8 @@ pub fn lay(args: &LayArgs) -> ExitCode {
     let iterations = if seconds == 0.0 { 0 } else { args.iterations.unwrap_or(u64::MAX) };
     let start = Instant::now();
     let told = args.progress.then_some(&job);
-    let mut clock = Clock { start, limit: Duration::from_secs_f64(seconds), told };
-    let lay = match solve(&job, Budget { iterations }, &mut clock) {
+    let mut clock = Clock { start, limit: Duration::from_secs_f64(seconds), told, last: None };
+    let lay = match solve(&job, Budget { iterations, threads: 2 }, &mut clock) {
         Ok(lay) => lay,
         Err(error) => {
             eprintln!("bofta: {}: {error}", args.job.display());

@@ -13,7 +13,7 @@ use bofta_core::cloth::Print;
 use bofta_core::cutting::cut_list;
 use bofta_core::lay::Cuts;
 use bofta_core::measure::{System, show_bought};
-use bofta_core::piece::Part;
+use bofta_core::piece::{Corners, Part};
 use bofta_core::project::{Edit, LayField, Planned, Project, StrapLie};
 use bofta_formats::draw::thumbnail;
 use bofta_store::{Kept, Store};
@@ -329,6 +329,12 @@ fn other_ways(project: &Project) -> Vec<(&'static str, Vec<Edit>)> {
         ways.push(("Print stands up", vec![lay(LayField::PrintMayLie, "no")]));
     } else if directed {
         ways.push(("Any way up", vec![lay(LayField::PrintMayLie, "yes")]));
+    }
+    let notched = project.plan().is_ok_and(|p| p.draft.pieces.iter().any(|p| p.corners != Corners::Whole));
+    if project.lay.in_notches {
+        ways.push(("Corners cut last", vec![lay(LayField::InNotches, "no")]));
+    } else if notched && project.lay.cuts == Cuts::Free {
+        ways.push(("Small pieces in the corners", vec![lay(LayField::InNotches, "yes")]));
     }
     if project.bag.straps && project.cloth_of(Part::Straps).is_some() {
         for (name, value, lie) in [

@@ -101,7 +101,7 @@ impl Run {
     fn search(&mut self) {
         let job = self.best.job.clone();
         self.unsent = true;
-        let found = solve(&job, Budget { iterations: u64::MAX }, self);
+        let found = solve(&job, Budget::endless(), self);
         if let Ok(lay) = &found {
             self.take(lay);
         }

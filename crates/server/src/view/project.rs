@@ -9,7 +9,7 @@ use bofta_core::bag::{BackingSchool, BoxedTote, Draft, LiningFit, Mouth, Notice,
 use bofta_core::buying::purchases;
 use bofta_core::cloth::{Material, Money, Print, PrintUp};
 use bofta_core::cutting::{Step, cut_list};
-use bofta_core::lay::{ClothLay, Cuts};
+use bofta_core::lay::{ClothLay, Cuts, Offcut};
 use bofta_core::measure::{Length, show_bought};
 use bofta_core::piece::{Corners, From, Grain, Mark, Part, Piece, PrintRule};
 use bofta_core::project::{Look, Planned, Project, ProjectCloth, StrapLie};
@@ -226,6 +226,8 @@ pub struct LayChoicesView {
     pub cuts: String,
     pub print_may_lie: bool,
     pub straps: StrapLie,
+    /// Small pieces may lie in the corners cut out of panels.
+    pub in_notches: bool,
 }
 
 /// A whole project.
@@ -306,6 +308,7 @@ pub fn project_view(context: &Context<'_>) -> Result<ProjectView, StoreError> {
             },
             print_may_lie: project.lay.print_may_lie,
             straps: project.lay.straps,
+            in_notches: project.lay.in_notches,
         },
         purchases: laid.as_ref().map(|l| purchase_views(project, l)).unwrap_or_default(),
         steps: steps.len() as u32,
@@ -569,7 +572,10 @@ fn cloth_lay_view(project: &Project, laid: &Laid, c: &ClothLay, steps: &[Step]) 
         bound: show_bought(c.bound, project.system),
         through: c.through,
         settings: readings.len() as u32,
-        left: c.offcuts.first().map(|o| format!("{} × {}", down(o.width), down(o.height))),
+        left: c.offcuts.first().and_then(|o| match o {
+            Offcut::Rect { width, height, .. } => Some(format!("{} × {}", down(*width), down(*height))),
+            Offcut::Polygon(_) => None,
+        }),
         drawing: cloth_lay(project, &laid.job, c, 960.0, 440.0, "stage")?.into(),
     })
 }

@@ -2,7 +2,7 @@
 
 use super::{DrawingView, Measure};
 use crate::laying::Laid;
-use bofta_core::cutting::{CutKind, Edge, Step};
+use bofta_core::cutting::{CutKind, Edge, Freed, Step};
 use bofta_core::piece::{Part, Piece};
 use bofta_core::project::Project;
 use bofta_formats::draw::{cut_step, ruler_strip};
@@ -82,22 +82,9 @@ pub fn step_view(project: &Project, laid: &Laid, pieces: &[Piece], steps: &[Step
                 (_, Edge::Left) => "Set the ruler from the left edge".into(),
                 (_, Edge::Near) => "Set the ruler from the near edge".into(),
             };
-            view.falls_off = falls_off(cut, pieces);
+            view.falls_off = falls_off(step, pieces);
             view.ruler = Some(ruler_strip(cut.reading, project.ruler, &view.from, 760.0).into());
-            view.frees = cut
-                .frees
-                .iter()
-                .filter_map(|f| {
-                    let piece = pieces.iter().find(|p| p.id == f.piece)?;
-                    let (w, h) = piece.size();
-                    Some(FreedView {
-                        name: piece.name.to_owned(),
-                        size: format!("{} × {}", project.ruler.show(w).text, project.ruler.show(h).text),
-                        copy: format!("{} of {}", f.copy, piece.count),
-                        bundle: piece.part.name().to_owned(),
-                    })
-                })
-                .collect();
+            view.frees = freed(project, pieces, step);
             if cut.kind == CutKind::SquareEnd {
                 view.before.push("Face up, one layer, pressed.".into());
                 if cloth.print == bofta_core::cloth::Print::OneWay || cloth.nap {
@@ -118,6 +105,14 @@ pub fn step_view(project: &Project, laid: &Laid, pieces: &[Piece], steps: &[Step
                 view.before.push("Guard closed when you put the cutter down.".into());
             }
         }
+        Step::Outline(round) => {
+            view.title.clone_from(&project.cloth(&round.cloth)?.name);
+            view.how = "Round the template, where it lies".into();
+            view.falls_off = falls_off(step, pieces);
+            view.frees = freed(project, pieces, step);
+            view.before.push("Template right side up, its arrow along the print.".into());
+            view.before.push("Pin the label on before it leaves the table.".into());
+        }
         Step::Corners(corners) => {
             let piece = pieces.iter().find(|p| p.id == corners.piece)?;
             let show = |l| project.ruler.show(l).text;
@@ -135,16 +130,24 @@ pub fn step_view(project: &Project, laid: &Laid, pieces: &[Piece], steps: &[Step
     Some(view)
 }
 
+/// What comes off with `step`.
+fn freed(project: &Project, pieces: &[Piece], step: &Step) -> Vec<FreedView> {
+    let view = |f: &Freed| {
+        let piece = pieces.iter().find(|p| p.id == f.piece)?;
+        let (w, h) = piece.size();
+        Some(FreedView {
+            name: piece.name.to_owned(),
+            size: format!("{} × {}", project.ruler.show(w).text, project.ruler.show(h).text),
+            copy: format!("{} of {}", f.copy, piece.count),
+            bundle: piece.part.name().to_owned(),
+        })
+    };
+    step.frees().iter().filter_map(view).collect()
+}
+
 /// Pieces that are off the cloth before step `number`.
 fn gone_before(steps: &[Step], number: usize) -> Vec<(String, u32)> {
-    let before = steps.iter().take(number - 1);
-    before
-        .filter_map(|s| match s {
-            Step::Cut { cut, .. } => Some(cut.frees.iter().map(|f| (f.piece.clone(), f.copy))),
-            Step::Corners(_) => None,
-        })
-        .flatten()
-        .collect()
+    steps.iter().take(number - 1).flat_map(Step::frees).map(|f| (f.piece.clone(), f.copy)).collect()
 }
 
 fn bundles(pieces: &[Piece], gone: &[(String, u32)]) -> Vec<BundleView> {

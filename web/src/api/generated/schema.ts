@@ -510,6 +510,8 @@ export interface components {
         LayChoicesView: {
             /** @description `free` or `through`. */
             cuts: string;
+            /** @description Small pieces may lie in the corners cut out of panels. */
+            in_notches: boolean;
             print_may_lie: boolean;
             straps: components["schemas"]["StrapLie"];
         };
@@ -517,7 +519,7 @@ export interface components {
          * @description A choice about the lay.
          * @enum {string}
          */
-        LayField: "cuts" | "print_may_lie" | "straps";
+        LayField: "cuts" | "print_may_lie" | "straps" | "in_notches";
         /** @description The lay. */
         LayView: {
             /** @description To buy in all, as a shop says it. */
