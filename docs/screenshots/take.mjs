@@ -25,6 +25,7 @@ await take('corners', '/projects/harvest-tote/bag', 1280, 800, (page) => page.ge
 await take('pieces', '/projects/harvest-tote/pieces');
 await take('cloth', '/projects/seed-swap-tote/cloth');
 await take('lay', '/projects/harvest-tote/lay');
+await take('lay-in-corners', '/projects/kneeler-tote/lay', 1280, 800, (page) => page.waitForTimeout(3000));
 await take('lay-metric', '/projects/seed-swap-tote/lay');
 await take('buy', '/projects/harvest-tote/buy');
 await take('cut', '/projects/harvest-tote/cut', 1280, 800, async (page) => {

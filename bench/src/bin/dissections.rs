@@ -37,7 +37,7 @@ fn main() {
         let n = from + case * (to - from + 1) / cases;
         let (job, best) = dissection(n, &mut random);
         let mut until = Until { best, reached: false, start: Instant::now(), seconds };
-        let Ok(lay) = solve(&job, Budget { iterations: u64::MAX }, &mut until) else { continue };
+        let Ok(lay) = solve(&job, Budget::endless(), &mut until) else { continue };
         assert!(verify(&job, &lay).is_empty(), "case {case} does not hold");
         let ratio = lay.cloths[0].needed_length.0 as f64 / best.0 as f64;
         closed += usize::from(lay.cloths[0].needed_length == best);
