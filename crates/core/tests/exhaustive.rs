@@ -4,7 +4,7 @@
 
 mod support;
 
-use bofta_core::lay::{Budget, Silent, solve, verify};
+use bofta_core::lay::{Budget, Job, JobPiece, Silent, solve, verify};
 use bofta_core::measure::{Length, ShopStep, System};
 use bofta_core::piece::Grain;
 use proptest::prelude::*;
@@ -67,6 +67,19 @@ fn the_exhaustive_search_itself_knows_a_few_answers() {
     assert_eq!(shortest(3, &[(2, 1, false), (1, 2, false), (2, 1, false), (1, 2, false), (1, 1, false)]), Some(3));
 }
 
+fn inch(n: usize) -> Length {
+    Length::INCH * n as i64
+}
+
+/// The same strip as a job for the engine.
+fn strip_job(width: usize, pieces: &[Rectangle]) -> Job {
+    let pieces = pieces.iter().enumerate().map(|(i, &(w, h, free))| {
+        let grain = if free { Grain::Either } else { Grain::Length };
+        JobPiece { grain, ..piece(format!("p{i}"), inch(w), inch(h), 1) }
+    });
+    job(inch(width), pieces.collect())
+}
+
 proptest! {
     #![proptest_config(ProptestConfig::with_cases(60))]
 
@@ -77,11 +90,7 @@ proptest! {
         pieces in prop::collection::vec((1_usize..5, 1_usize..5, any::<bool>()), 1..6),
     ) {
         let best = shortest(width, &pieces).expect("a strip as long as all of them holds them");
-        let inch = |n: usize| Length::INCH * n as i64;
-        let job = job(inch(width), pieces.iter().enumerate().map(|(i, (w, h, free))| {
-            let grain = if *free { Grain::Either } else { Grain::Length };
-            bofta_core::lay::JobPiece { grain, ..piece(format!("p{i}"), inch(*w), inch(*h), 1) }
-        }).collect());
+        let job = strip_job(width, &pieces);
         let lay = solve(&job, Budget::iterations(2_000), &mut Silent).expect("a sound job");
         prop_assert_eq!(verify(&job, &lay), vec![]);
         prop_assert_eq!(lay.cloths[0].needed_length, inch(best));
@@ -95,11 +104,7 @@ proptest! {
         pieces in prop::collection::vec((1_usize..6, 1_usize..6, any::<bool>()), 4..7),
     ) {
         let best = shortest(width, &pieces).expect("a strip as long as all of them holds them");
-        let inch = |n: usize| Length::INCH * n as i64;
-        let job = job(inch(width), pieces.iter().enumerate().map(|(i, (w, h, free))| {
-            let grain = if *free { Grain::Either } else { Grain::Length };
-            bofta_core::lay::JobPiece { grain, ..piece(format!("p{i}"), inch(*w), inch(*h), 1) }
-        }).collect());
+        let job = strip_job(width, &pieces);
         let lay = solve(&job, Budget::iterations(400), &mut Silent).expect("a sound job");
         prop_assert!(lay.proven, "so few are exhausted");
         prop_assert_eq!(lay.cloths[0].needed_length, inch(best));
@@ -113,11 +118,7 @@ proptest! {
         step in 1_i64..4,
     ) {
         let best = shortest(width, &pieces).expect("a strip as long as all of them holds them");
-        let inch = |n: usize| Length::INCH * n as i64;
-        let mut job = job(inch(width), pieces.iter().enumerate().map(|(i, (w, h, free))| {
-            let grain = if *free { Grain::Either } else { Grain::Length };
-            bofta_core::lay::JobPiece { grain, ..piece(format!("p{i}"), inch(*w), inch(*h), 1) }
-        }).collect());
+        let mut job = strip_job(width, &pieces);
         job.cloths[0].shop = ShopStep { step: Some(Length::INCH * step), min: Length::ZERO };
         // The constructors alone, so that some answers are not the best and must not be called so.
         let lay = solve(&job, Budget::iterations(0), &mut Silent).expect("a sound job");

@@ -97,7 +97,7 @@ fn a_flaw_is_kept_clear_of() {
 }
 
 #[test]
-fn a_triangle_fits_the_corner_of_an_l() {
+fn two_rectangles_fill_an_l() {
     let ell = corners(&[(0, 0), (12, 0), (12, 5), (5, 5), (5, 12), (0, 12)]);
     let mut job = job(
         inch(1),
@@ -109,7 +109,7 @@ fn a_triangle_fits_the_corner_of_an_l() {
     assert!((found.cloths[0].used_share - 1.0).abs() < 1e-9);
 }
 
-/// The four ends of a scrap's edge: washed first, its own axes wherever they start.
+/// Placements are in the scrap's own axes, wherever they start, and on it as washed.
 #[test]
 fn a_scrap_may_lie_anywhere_in_its_own_axes() {
     let away = corners(&[(-20, 30), (-8, 30), (-8, 40), (-20, 40)]);

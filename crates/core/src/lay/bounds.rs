@@ -73,7 +73,7 @@ fn covered(piece: &JobPiece) -> i128 {
 }
 
 /// More kinds than this keep the plain bound: ruling lengths out is quadratic in them.
-const MOST_KINDS: usize = 80;
+pub(super) const MOST_KINDS: usize = 80;
 /// Nobody buys by less than this.
 const FINE: Length = Length::inches(1, 64);
 

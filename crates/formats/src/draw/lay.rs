@@ -161,11 +161,13 @@ impl Sheet<'_> {
             if w > 34.0 && h > 34.0 {
                 // Turns are counter-clockwise, the arrow's clockwise; it stands in the corner and points to piece-up.
                 let degrees = 360.0 - f64::from(p.turn.degrees());
+                // Clear of the label in a small piece.
+                let side = if w < 72.0 { 7.0 } else { 14.0 };
                 let foot = match p.turn.degrees() {
                     90 => (x + 28.0, y + 14.0),
-                    180 => (x + 14.0, y + 8.0),
+                    180 => (x + side, y + 8.0),
                     270 => (x + 8.0, y + 14.0),
-                    _ => (x + 14.0, y + 28.0),
+                    _ => (x + side, y + 28.0),
                 };
                 // In the corner of a shaped piece there may be nothing: then below the middle.
                 let foot = if covers(&outline, (x + 14.0, y + 18.0)) {

@@ -8,7 +8,7 @@ use super::skyline::Skyline;
 use super::strip::{Laid, Strip};
 use super::{beam, levels, shelves};
 use crate::cloth::Cloth;
-use crate::lay::bounds::{raised, ruled_out, strip_bound};
+use crate::lay::bounds::{MOST_KINDS, raised, ruled_out, strip_bound};
 use crate::lay::cut_tree::{Region, cut_tree};
 use crate::lay::random::Random;
 use crate::measure::Length;
@@ -36,9 +36,7 @@ const DEEP_PIECES: usize = 60;
 const DEEP_AT_HOME: usize = 24;
 /// Nodes of the shortest deep search; longer ones follow as in Luby's sequence.
 const DEEP_NODES: u64 = 2_000;
-/// Jobs of more kinds keep the plain bound: ruling lengths out is quadratic in the kinds.
-const MOST_KINDS_BOUNDED: usize = 80;
-/// Of more the bound is raised once the first answer is out.
+/// Of more kinds than this the bound is raised once the first answer is out.
 const BOUNDED_AT_ONCE: usize = 20;
 /// Every so many iterations one is a beam search; the narrowest beam; and the most pieces it is for.
 const BEAM_EVERY: u64 = 48;
@@ -107,7 +105,7 @@ impl<'a> StripSearch<'a> {
 
     /// Rules out purchases below the best one by one from the least, then lengths below it by halving.
     fn raise_bound(&mut self) {
-        if self.score.over > 0 || self.strip.kinds.len() > MOST_KINDS_BOUNDED {
+        if self.score.over > 0 || self.strip.kinds.len() > MOST_KINDS {
             return;
         }
         if self.cloth.shop.step.is_some() && !self.cloth.owned {
