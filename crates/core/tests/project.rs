@@ -3,7 +3,7 @@
 
 use bofta_core::buying::{other_widths, purchases};
 use bofta_core::cloth::{Money, Price};
-use bofta_core::cutting::{Step, cut_list};
+use bofta_core::cutting::{Manner, Step, cut_list, manner};
 use bofta_core::lay::{Budget, Silent, solve, verify};
 use bofta_core::measure::{Length, ShopStep, System, show_bought};
 use bofta_core::piece::Part;
@@ -179,6 +179,9 @@ fn small_pieces_lie_in_the_corners_when_asked() {
     let steps = cut_list(&job, &lay.cloths, &planned.draft.pieces);
     assert!(steps.iter().any(|s| matches!(s, Step::Outline(_))));
     assert!(!steps.iter().any(|s| matches!(s, Step::Corners(_))));
+    assert_ne!(manner(&steps), Manner::EdgeToEdge);
+    let straight: Vec<Step> = steps.into_iter().filter(|s| !matches!(s, Step::Outline(_))).collect();
+    assert_ne!(manner(&straight), Manner::RoundTemplates, "without a template there is none to cut round");
     let through = Edit::Lay { field: LayField::Cuts, value: "through".into() };
     let job = project.edited(&through).expect("a sound edit").0.plan().expect("drafts").job.expect("a job");
     assert!(job.pieces.iter().all(|p| matches!(p.outline, Outline::Rect(..))));

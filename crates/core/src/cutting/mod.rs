@@ -6,4 +6,4 @@
 
 mod steps;
 
-pub use steps::{CornerCut, Cut, CutKind, Edge, Freed, Line, OutlineCut, Step, cut_list};
+pub use steps::{CornerCut, Cut, CutKind, Edge, Freed, Line, Manner, OutlineCut, Step, cut_list, manner};

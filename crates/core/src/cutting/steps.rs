@@ -112,6 +112,15 @@ pub enum Step {
 }
 
 impl Step {
+    /// The cloth it works on; corners are cut off the cloth.
+    pub fn cloth(&self) -> Option<&String> {
+        match self {
+            Self::Cut { cloth, .. } => Some(cloth),
+            Self::Outline(round) => Some(&round.cloth),
+            Self::Corners(_) => None,
+        }
+    }
+
     /// The pieces that come off the cloth with it.
     pub fn frees(&self) -> &[Freed] {
         match self {
@@ -120,6 +129,26 @@ impl Step {
             Self::Corners(_) => &[],
         }
     }
+}
+
+/// How a cloth comes apart.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Manner {
+    /// Every cut runs from edge to edge.
+    EdgeToEdge,
+    /// Some pieces are cut round a template, no straight cut stops short.
+    RoundTemplates,
+    /// Some straight cuts stop short.
+    Stopped,
+}
+
+/// How the cloths that `steps` work on come apart.
+pub fn manner<'a>(steps: impl IntoIterator<Item = &'a Step>) -> Manner {
+    steps.into_iter().fold(Manner::EdgeToEdge, |so_far, step| match step {
+        Step::Cut { cut, .. } if cut.kind == CutKind::Stopped => Manner::Stopped,
+        Step::Outline(_) if so_far == Manner::EdgeToEdge => Manner::RoundTemplates,
+        _ => so_far,
+    })
 }
 
 /// All steps for the cloths of a lay, in their order, then the corners of `pieces`.

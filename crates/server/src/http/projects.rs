@@ -10,7 +10,7 @@ use axum::http::StatusCode;
 use bofta_core::FieldProblem;
 use bofta_core::buying;
 use bofta_core::cloth::Print;
-use bofta_core::cutting::cut_list;
+use bofta_core::cutting::{Manner, cut_list, manner};
 use bofta_core::lay::Cuts;
 use bofta_core::measure::{System, show_bought};
 use bofta_core::piece::{Corners, Part};
@@ -280,7 +280,7 @@ pub struct Alternative {
     pub cost: String,
     /// What it changes against now: `+⅛ yd`, `nothing`.
     pub difference: String,
-    /// `edge to edge` or `with stopped cuts`.
+    /// `edge to edge`, `round templates` or `with stopped cuts`.
     pub cuts: String,
     pub drawing: Option<DrawingView>,
     /// The edits that choose it.
@@ -366,7 +366,12 @@ fn alternative(project: &Project, laid: &Laid, now: &Laid, name: &str, chosen: b
         bought: show_bought(length, project.system),
         cost: laid.lay.cost.show(),
         difference,
-        cuts: if laid.lay.cloths.iter().all(|c| c.through) { "edge to edge" } else { "with stopped cuts" }.to_owned(),
+        cuts: match manner(&cut_list(&laid.job, &laid.lay.cloths, &[])) {
+            Manner::EdgeToEdge => "edge to edge",
+            Manner::RoundTemplates => "round templates",
+            Manner::Stopped => "with stopped cuts",
+        }
+        .to_owned(),
         drawing: largest
             .and_then(|c| {
                 thumbnail(project, &laid.job, c, 76.0, 64.0, &format!("alt-{}", name.replace(' ', "-").to_lowercase()))

@@ -8,7 +8,7 @@ use bofta_core::bag::boxing::Boxing;
 use bofta_core::bag::{BackingSchool, BoxedTote, Draft, LiningFit, Mouth, Notice, Severity, Stage, StrapEnds};
 use bofta_core::buying::purchases;
 use bofta_core::cloth::{Material, Money, Print, PrintUp};
-use bofta_core::cutting::{Step, cut_list};
+use bofta_core::cutting::{Manner, Step, cut_list, manner};
 use bofta_core::lay::{ClothLay, Cuts, Offcut};
 use bofta_core::measure::{Length, show_bought};
 use bofta_core::piece::{Corners, From, Grain, Mark, Part, Piece, PrintRule};
@@ -161,8 +161,8 @@ pub struct ClothLayView {
     pub proven: bool,
     /// The shortest purchase that cannot be ruled out.
     pub bound: String,
-    /// Every cut runs edge to edge.
-    pub through: bool,
+    /// `all edge to edge`, `some round a template` or `some stop short`.
+    pub cuts: String,
     /// Different readings to set on the ruler.
     pub settings: u32,
     /// The largest piece left worth keeping.
@@ -570,7 +570,12 @@ fn cloth_lay_view(project: &Project, laid: &Laid, c: &ClothLay, steps: &[Step]) 
         cost: (!as_job.owned && as_job.price.is_some()).then(|| as_job.cost(c.buy_length).show()),
         proven: c.proven(),
         bound: show_bought(c.bound, project.system),
-        through: c.through,
+        cuts: match manner(steps.iter().filter(|s| s.cloth() == Some(&c.cloth))) {
+            Manner::EdgeToEdge => "all edge to edge",
+            Manner::RoundTemplates => "some round a template",
+            Manner::Stopped => "some stop short",
+        }
+        .to_owned(),
         settings: readings.len() as u32,
         left: c.offcuts.first().and_then(|o| match o {
             Offcut::Rect { width, height, .. } => Some(format!("{} × {}", down(*width), down(*height))),

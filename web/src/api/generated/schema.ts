@@ -254,7 +254,7 @@ export interface components {
             /** @description Whether it is how the project is laid now. */
             chosen: boolean;
             cost: string;
-            /** @description `edge to edge` or `with stopped cuts`. */
+            /** @description `edge to edge`, `round templates` or `with stopped cuts`. */
             cuts: string;
             /** @description What it changes against now: `+⅛ yd`, `nothing`. */
             difference: string;
@@ -348,6 +348,8 @@ export interface components {
             bound: string;
             cloth: string;
             cost?: string | null;
+            /** @description `all edge to edge`, `some round a template` or `some stop short`. */
+            cuts: string;
             drawing: components["schemas"]["DrawingView"];
             /** @description The largest piece left worth keeping. */
             left?: string | null;
@@ -362,8 +364,6 @@ export interface components {
              * @description Different readings to set on the ruler.
              */
             settings: number;
-            /** @description Every cut runs edge to edge. */
-            through: boolean;
             /**
              * Format: int32
              * @description In hundredths.

@@ -132,7 +132,7 @@ function OneCloth({ cloth }: { cloth: ClothLayView }) {
     ['needed', `${cloth.needed.text} ${view.system}`],
     ['becomes bag', `${cloth.used_percent} %`],
     ['ruler settings', String(cloth.settings)],
-    ['cuts', cloth.through ? 'all edge to edge' : 'some stop short'],
+    ['cuts', cloth.cuts],
   ];
   if (cloth.left) facts.push(['left in one piece', `${cloth.left} ${view.system}`]);
   const label = `${cloth.name}: ${cloth.owned ? 'taken' : 'bought'} ${cloth.length}, ${cloth.used_percent} percent becomes bag`;

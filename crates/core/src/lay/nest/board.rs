@@ -146,25 +146,28 @@ fn settle(inner: &InnerFit, moved: &[Moved<'_>], mut x: i64, mut y: i64) -> (i64
         // A stretch is told in whole units to its outside, so what touches a slanted side may lie a little within; then
         // it stays.
         let before = (x, y);
-        let mut floor = inner.bounds[1];
-        for &(nx, ny, c) in &inner.planes {
-            if ny < 0.0 {
-                floor = floor.max(((c - nx * x as f64) / ny - 1e-3).ceil() as i64);
-            }
-        }
-        floor = moved.iter().filter_map(|m| m.along(x)).filter(|s| s.0 < y).map(|s| s.1).fold(floor, i64::max);
-        y = floor.min(y);
-        let mut wall = inner.bounds[0];
-        for &(nx, ny, c) in &inner.planes {
-            if nx < 0.0 {
-                wall = wall.max(((c - ny * y as f64) / nx - 1e-3).ceil() as i64);
-            }
-        }
-        wall = moved.iter().filter_map(|m| m.across(y)).filter(|s| s.0 < x).map(|s| s.1).fold(wall, i64::max);
-        x = wall.min(x);
+        let planes = || inner.planes.iter().copied();
+        let below = moved.iter().filter_map(|m| m.along(x));
+        y = stop(y, inner.bounds[1], planes().map(|(nx, ny, c)| (ny, nx, c)), x, below);
+        let beside = moved.iter().filter_map(|m| m.across(y));
+        x = stop(x, inner.bounds[0], planes(), y, beside);
         if (x, y) == before {
             break;
         }
     }
     (x, y)
+}
+
+/// Where a slide from `from` towards less ends: at `edge`, at a slanted side of the hull given as (normal along the
+/// slide, normal across it, distance), or at the end of a stretch that is in the way.
+fn stop(
+    from: i64,
+    edge: i64,
+    planes: impl Iterator<Item = (f64, f64, f64)>,
+    across: i64,
+    stretches: impl Iterator<Item = (i64, i64)>,
+) -> i64 {
+    let sides = planes.filter(|(n, ..)| *n < 0.0).map(|(n, m, c)| ((c - m * across as f64) / n - 1e-3).ceil() as i64);
+    let wall = sides.fold(edge, i64::max);
+    stretches.filter(|s| s.0 < from).map(|s| s.1).fold(wall, i64::max).min(from)
 }
