@@ -5,7 +5,7 @@ use super::board::{Finder, Put};
 use super::deep::{self, to_spare};
 use super::fill::{Layout, Style, boxes, comes_apart, fill};
 use super::problem::Nest;
-use super::squeeze::{Squeeze, compacted};
+use super::squeeze::{Piece, Squeeze, compacted};
 use crate::lay::answer::Offcut;
 use crate::lay::cut_tree::Region;
 use crate::lay::job::{Aim, Job};
@@ -16,9 +16,14 @@ use crate::measure::Length;
 use std::sync::Arc;
 
 const LATE: usize = 25;
-/// Passes without a clear gain before a squeeze is disturbed, and disturbances before it is given up.
-const PATIENCE: u32 = 60;
-const STRIKES: u32 = 3;
+/// Passes without a clear gain before a squeeze goes back to its least overlap (one search is more patient than the
+/// one beside it), how often it may without gaining, and
+/// how often it is then disturbed before the length asked for is given up.
+const PATIENCE: [u32; 2] = [40, 100];
+const STRIKES: u32 = 2;
+const DISTURBED: usize = 10;
+/// Squeezes given up before a search that is behind another goes on from the other's lay.
+const LEFT_BEHIND: u32 = 1;
 /// More placements than this are only filled, not searched.
 const MOST_SEARCHED: usize = 200;
 /// Deep searches: how often, at how many placements, with how much to spare, and the nodes of the shortest.
@@ -29,11 +34,20 @@ const DEEP_NODES: u32 = 400;
 /// How much shorter the next lay is asked to be, by turns, in thousandths.
 const SHORTER: [i64; 4] = [10, 5, 2, 20];
 
+/// One attempt at a shorter lay: separated until it no longer gains, gone back to what overlapped least, and from the
+/// better of the states given up disturbed and tried again (after Gardeyn and Wauters 2025).
 struct Run {
     squeeze: Squeeze,
-    least: f64,
+    /// Least overlap since the last disturbance, and where the pieces were.
+    least: (f64, Vec<Piece>),
+    /// Least since the last strike.
+    lately: f64,
+    /// Least when the strikes were last forgiven.
+    gained: f64,
     idle: u32,
     strikes: u32,
+    /// States given up, the least overlap first.
+    given_up: Vec<(f64, Vec<Piece>)>,
     /// Kinds that stay out of this attempt.
     out: Vec<usize>,
 }
@@ -50,11 +64,16 @@ pub(in crate::lay) struct NestSearch<'a> {
     current: Rank,
     late: Vec<Rank>,
     run: Option<Run>,
+    /// The lay squeezed from: this search's own, until it is left behind for long by one found elsewhere.
+    own: (Rank, Layout),
+    /// Squeezes given up since it became better.
+    behind: u32,
     attempts: u64,
     deep_runs: u64,
     iteration: u64,
-    /// Every so many steps one is by the constructor; searches side by side differ in it.
+    /// Every so many steps one is by the constructor; searches side by side differ in it, and in their patience.
     fill_every: u64,
+    patience: u32,
 }
 
 impl<'a> NestSearch<'a> {
@@ -72,9 +91,12 @@ impl<'a> NestSearch<'a> {
     pub(in crate::lay) fn idle(job: &'a Job, nest: Arc<Nest>, seed: u64) -> Self {
         let order: Vec<usize> =
             nest.kinds.iter().enumerate().flat_map(|(k, kind)| std::iter::repeat_n(k, kind.count)).collect();
+        let nothing = Layout { on: vec![vec![]; nest.grounds.len()], left: order.clone() };
         Self {
             job,
-            best: Layout { on: vec![vec![]; nest.grounds.len()], left: order.clone() },
+            own: (Rank::WORST, nothing.clone()),
+            behind: 0,
+            best: nothing,
             rank: Rank::WORST,
             random: Random::new(seed),
             finder: Finder::default(),
@@ -87,6 +109,7 @@ impl<'a> NestSearch<'a> {
             deep_runs: 0,
             iteration: 0,
             fill_every: if seed.is_multiple_of(2) { 3 } else { 12 },
+            patience: PATIENCE[(seed % 2) as usize],
             nest,
         }
     }
@@ -227,28 +250,45 @@ impl<'a> NestSearch<'a> {
         if overlap == 0.0 {
             let mut layout = run.squeeze.layout(&self.nest);
             layout.left = run.out;
-            self.offer(&layout);
+            let rank = self.offer(&layout);
+            if rank < self.own.0 {
+                (self.own, self.behind) = ((rank, layout), 0);
+            }
             return; // the next run asks for more
         }
-        if overlap < run.least * 0.98 {
-            (run.least, run.idle) = (overlap, 0);
+        if overlap < run.least.0 {
+            run.least = (overlap, run.squeeze.state());
+        }
+        if overlap < run.lately * 0.98 {
+            (run.lately, run.idle) = (overlap, 0);
         } else {
             run.idle += 1;
         }
-        if run.idle > PATIENCE {
-            run.strikes += 1;
-            if run.strikes > STRIKES {
+        if run.idle > self.patience {
+            run.idle = 0;
+            // Gained since the last strike, or not.
+            if run.least.0 < run.gained * 0.98 {
+                (run.gained, run.strikes) = (run.least.0, 0);
+            } else {
+                run.strikes += 1;
+            }
+            if run.strikes < STRIKES {
+                run.squeeze.restore(&run.least.1);
+            } else if !run.disturb(&self.nest, &mut self.random) {
+                self.behind += 1;
                 return;
             }
-            run.squeeze.disturb(&self.nest, &mut self.random);
-            (run.least, run.idle) = (f64::INFINITY, 0);
+            run.lately = f64::INFINITY;
         }
         self.run = Some(run);
     }
 
     fn start_run(&mut self) -> Option<Run> {
         self.attempts += 1;
-        let (mut layout, mut out) = (self.best.clone(), Vec::new());
+        if self.own.0 == Rank::WORST || (self.behind > LEFT_BEHIND && self.rank < self.own.0) {
+            (self.own, self.behind) = ((self.rank, self.best.clone()), 0);
+        }
+        let (mut layout, mut out) = (self.own.1.clone(), Vec::new());
         let mut limits: Vec<i64> = (0..self.nest.grounds.len())
             .map(|g| self.nest.grounds[g].limit.unwrap_or_else(|| layout.length(&self.nest, g)))
             .collect();
@@ -267,7 +307,16 @@ impl<'a> NestSearch<'a> {
         }
         let mut squeeze = Squeeze::new(&self.nest, &layout, limits.clone(), &mut self.random)?;
         squeeze.limit(&self.nest, limits);
-        Some(Run { squeeze, least: f64::INFINITY, idle: 0, strikes: 0, out })
+        Some(Run {
+            squeeze,
+            least: (f64::INFINITY, vec![]),
+            lately: f64::INFINITY,
+            gained: f64::INFINITY,
+            idle: 0,
+            strikes: 0,
+            given_up: vec![],
+            out,
+        })
     }
 
     /// A shorter limit for one ground that can be shorter.
@@ -300,6 +349,24 @@ impl<'a> NestSearch<'a> {
             self.nest.grounds.iter().zip(limits).map(|(g, limit)| g.width as f64 * (*limit).max(0) as f64).sum();
         let laid = layout.on.iter().flatten().map(|p| p.kind).chain(layout.left.iter().copied());
         laid.map(|k| self.nest.kinds[k].area).sum::<f64>() <= room
+    }
+}
+
+impl Run {
+    /// Goes on from one of the states given up, the better rather, two pieces thrown about; false when that has been
+    /// done often enough.
+    fn disturb(&mut self, nest: &Nest, random: &mut Random) -> bool {
+        let state = std::mem::replace(&mut self.least, (f64::INFINITY, vec![]));
+        let at = self.given_up.partition_point(|s| s.0 <= state.0);
+        self.given_up.insert(at, state);
+        if self.given_up.len() > DISTURBED {
+            return false;
+        }
+        let chosen = random.below(self.given_up.len()).min(random.below(self.given_up.len()));
+        self.squeeze.restore(&self.given_up[chosen].1);
+        self.squeeze.disturb(nest, random);
+        (self.lately, self.gained, self.strikes) = (f64::INFINITY, f64::INFINITY, 0);
+        true
     }
 }
 

@@ -16,9 +16,11 @@ const NEAR: usize = 12;
 const TOUCHING: usize = 24;
 /// Of these, how many are followed down.
 const FOLLOWED: usize = 3;
+/// Pieces drawn, of which the largest are thrown about.
+const DRAWN: usize = 4;
 
 #[derive(Clone, Copy)]
-struct Piece {
+pub(super) struct Piece {
     kind: usize,
     way: usize,
     ground: usize,
@@ -265,12 +267,16 @@ impl Squeeze {
                 chosen = found;
             }
         }
-        let place = chosen.1;
-        if place.ground != piece.ground {
-            self.on[piece.ground].retain(|&j| j != i);
+        self.move_to(nest, i, chosen.1);
+    }
+
+    fn move_to(&mut self, nest: &Nest, i: usize, place: Place) {
+        let Piece { kind, ground, .. } = self.pieces[i];
+        if place.ground != ground {
+            self.on[ground].retain(|&j| j != i);
             self.on[place.ground].push(i);
         }
-        self.pieces[i] = Piece::new(nest, piece.kind, place);
+        self.pieces[i] = Piece::new(nest, kind, place);
     }
 
     fn anywhere(&self, nest: &Nest, piece: &Piece, random: &mut Random) -> Option<Place> {
@@ -379,30 +385,52 @@ impl Squeeze {
         (best, place)
     }
 
-    /// Throws two pieces into each other's places, and their weights away.
+    /// Where every piece is, to come back to.
+    pub(super) fn state(&self) -> Vec<Piece> {
+        self.pieces.clone()
+    }
+
+    /// Back to a state of this squeeze; the weights stay.
+    pub(super) fn restore(&mut self, state: &[Piece]) {
+        self.pieces.clear();
+        self.pieces.extend_from_slice(state);
+        self.on.iter_mut().for_each(Vec::clear);
+        for (i, piece) in self.pieces.iter().enumerate() {
+            self.on[piece.ground].push(i);
+        }
+    }
+
+    /// Throws two pieces into each other's places, large ones rather, and the weights away.
     pub(super) fn disturb(&mut self, nest: &Nest, random: &mut Random) {
         let n = self.pieces.len();
         self.weights.fill(1.0);
         if n < 2 {
             return;
         }
-        for _ in 0..1 + random.below(2) {
-            let (i, j) = (random.below(n), random.below(n));
-            let (a, b) = (self.pieces[i], self.pieces[j]);
-            for (k, to) in [(i, b), (j, a)] {
-                let ways = &nest.kinds[self.pieces[k].kind].ways[to.ground];
-                if ways.is_empty() {
-                    continue;
-                }
-                let ground = self.pieces[k].ground;
-                if ground != to.ground {
-                    self.on[ground].retain(|&l| l != k);
-                    self.on[to.ground].push(k);
-                }
-                let way = random.below(ways.len());
-                self.pieces[k] = Piece::new(nest, self.pieces[k].kind, Place { way, ..to.place() });
-                self.hold(nest, k);
+        let area = |i: usize| nest.kinds[self.pieces[i].kind].area;
+        // Of a few drawn the largest, and the largest that is of another kind.
+        let drawn: Vec<usize> = (0..DRAWN).map(|_| random.below(n)).collect();
+        let largest = |not: Option<usize>| {
+            let other = |i: &usize| not.is_none_or(|j| *i != j && self.pieces[*i].kind != self.pieces[j].kind);
+            drawn.iter().copied().filter(other).max_by(|a, b| area(*a).total_cmp(&area(*b)))
+        };
+        let Some(i) = largest(None) else { return };
+        let Some(j) = largest(Some(i)) else {
+            // Alike, they would only change names.
+            if let Some(place) = self.anywhere(nest, &self.pieces[i], random) {
+                self.move_to(nest, i, place);
             }
+            return;
+        };
+        let (a, b) = (self.pieces[i], self.pieces[j]);
+        for (k, to) in [(i, b), (j, a)] {
+            let ways = &nest.kinds[self.pieces[k].kind].ways[to.ground];
+            if ways.is_empty() {
+                continue;
+            }
+            let way = random.below(ways.len());
+            self.move_to(nest, k, Place { way, ..to.place() });
+            self.hold(nest, k);
         }
     }
 
