@@ -21,7 +21,20 @@ async function take(name, path, width = 1280, height = 800, before = async () =>
 await take('shelf', '/');
 await take('cupboard', '/cupboard');
 await take('bag', '/projects/harvest-tote/bag');
-await take('corners', '/projects/harvest-tote/bag', 1280, 800, (page) => page.getByRole('button', { name: /^Corners/ }).click());
+await take('side-by-side', '/projects/harvest-tote/bag', 1280, 800, async (page) => {
+  await page.getByRole('button', { name: /^Base/ }).click();
+  await page.getByRole('button', { name: 'Side by side' }).click();
+  await page.getByText('Box them so').first().waitFor();
+});
+await take('families', '/projects/seed-packet-pouch/bag', 1280, 800, async (page) => {
+  await page.getByRole('button', { name: 'Another kind of bag' }).click();
+  await page.getByText('Own cut list').waitFor();
+});
+await take('bag-sack', '/projects/onion-sack/bag');
+await take('bag-caddy', '/projects/bottle-caddy/bag');
+await take('bag-duffel', '/projects/kneeler-duffel/bag');
+await take('bag-cross-body', '/projects/raffle-cross-body/bag');
+await take('cut-list', '/projects/tool-roll-list/bag');
 await take('pieces', '/projects/harvest-tote/pieces');
 await take('cloth', '/projects/seed-swap-tote/cloth');
 await take('lay', '/projects/harvest-tote/lay');

@@ -69,7 +69,7 @@ test('the list prints with its name and without the buttons', async ({ page, dem
 
 test('a project changes its system and nothing changes its size', async ({ page, demo }) => {
   await page.goto(`${demo.address}/projects/seed-swap-tote/bag`);
-  await page.getByRole('button', { name: /^Measured in centimetres/ }).click();
+  await page.getByRole('button', { name: /^Centimetres, to/ }).click();
   await page.getByRole('dialog').getByRole('radio', { name: 'inches' }).click();
   await expect(page.getByLabel('tall, finished', { exact: true })).toHaveValue('about 14⅝');
   await page.getByRole('dialog').getByRole('radio', { name: '¹⁄₁₆ in' }).click();

@@ -7,12 +7,12 @@ use bofta_core::cutting::{Manner, Step, cut_list, manner};
 use bofta_core::lay::{Budget, Silent, solve, verify};
 use bofta_core::measure::{Length, ShopStep, System, show_bought};
 use bofta_core::piece::Part;
-use bofta_core::project::{BagField, ClothField, Edit, LayField, Look, Pattern, Project, ProjectField};
+use bofta_core::project::{ClothField, Edit, LayField, Look, Pattern, Project, ProjectField};
 use bofta_core::shape::Outline;
 use rstest::rstest;
 
-fn bag(field: BagField, value: &str) -> Edit {
-    Edit::Bag { field, value: value.into() }
+fn bag(field: &str, value: &str) -> Edit {
+    Edit::Bag { field: field.into(), value: value.into() }
 }
 
 fn cloth(field: ClothField, value: &str) -> Edit {
@@ -48,7 +48,7 @@ fn a_new_project_asks_for_cloth_and_then_is_laid() {
 
 #[test]
 fn fleece_comes_from_fleece_and_cloth_from_cloth() {
-    let project = made(&with_cloth(), &[bag(BagField::Backing, "full-size")]);
+    let project = made(&with_cloth(), &[bag("backing", "full-size")]);
     assert_eq!(project.plan().expect("drafts").unassigned, [Part::Backing]);
     let project = made(&project, &[Edit::AddCloth { name: "Fleece".into(), material: "fleece".into() }]);
     assert_eq!(project.cloth_of(Part::Backing).map(|c| c.id.as_str()), Some("fleece"));
@@ -60,10 +60,10 @@ fn fleece_comes_from_fleece_and_cloth_from_cloth() {
 
 #[test]
 fn a_size_typed_in_the_other_system_is_converted() {
-    let project = made(&with_cloth(), &[bag(BagField::Width, "38.1 cm")]);
-    assert_eq!(project.bag.width, Length::INCH * 15);
+    let project = made(&with_cloth(), &[bag("width", "38.1 cm")]);
+    assert_eq!(project.bag.length("width"), Some(Length::INCH * 15));
     let project = made(&project, &[Edit::Project { field: ProjectField::System, value: "cm".into() }]);
-    assert_eq!((project.system, project.bag.width), (System::Centimetres, Length::INCH * 15));
+    assert_eq!((project.system, project.bag.length("width")), (System::Centimetres, Some(Length::INCH * 15)));
     let refused = project.edited(&Edit::Project { field: ProjectField::Ruler, value: "eighth".into() });
     assert_eq!(refused.expect_err("never mix systems")[0].field, "ruler");
 }
@@ -82,14 +82,14 @@ fn a_change_of_system_brings_the_shops_along() {
 }
 
 #[rstest]
-#[case(bag(BagField::Width, ""), "width")]
-#[case(bag(BagField::Width, "wide"), "width")]
-#[case(bag(BagField::Height, "-3"), "height")]
-#[case(bag(BagField::Depth, "30 m"), "depth")]
-#[case(bag(BagField::Depth, "15"), "depth")]
-#[case(bag(BagField::SeamSide, "8"), "seam_side")]
-#[case(bag(BagField::Boxing, "round"), "boxing")]
-#[case(bag(BagField::Straps, "perhaps"), "straps")]
+#[case(bag("width", ""), "width")]
+#[case(bag("width", "wide"), "width")]
+#[case(bag("height", "-3"), "height")]
+#[case(bag("depth", "30 m"), "depth")]
+#[case(bag("depth", "15"), "depth")]
+#[case(bag("seam_side", "8"), "seam_side")]
+#[case(bag("boxing", "round"), "boxing")]
+#[case(bag("straps", "perhaps"), "straps")]
 #[case(cloth(ClothField::Width, "0"), "width")]
 #[case(cloth(ClothField::Width, "6 m"), "width")]
 #[case(cloth(ClothField::Width, "1"), "width")]
@@ -165,8 +165,8 @@ fn small_pieces_lie_in_the_corners_when_asked() {
     let mut project = Project::new("Tote", System::Inches);
     for edit in [
         Edit::AddCloth { name: "Duck".into(), material: "canvas".into() },
-        Edit::Bag { field: BagField::Depth, value: "8".into() },
-        Edit::Bag { field: BagField::StrapWidth, value: "3/4".into() },
+        bag("depth", "8"),
+        bag("strap_width", "3/4"),
         Edit::Lay { field: LayField::InNotches, value: "yes".into() },
     ] {
         project = project.edited(&edit).expect("a sound edit").0;
@@ -185,4 +185,28 @@ fn small_pieces_lie_in_the_corners_when_asked() {
     let through = Edit::Lay { field: LayField::Cuts, value: "through".into() };
     let job = project.edited(&through).expect("a sound edit").0.plan().expect("drafts").job.expect("a job");
     assert!(job.pieces.iter().all(|p| matches!(p.outline, Outline::Rect(..))));
+}
+
+/// A binding of 48 in from cloth 20 in wide: strips with their share of the joins, none longer than the cloth is wide.
+#[test]
+fn a_long_binding_is_joined_from_strips() {
+    let edits = [
+        Edit::Family { family: "caddy".into() },
+        cloth(ClothField::Width, "21"),
+        bag("width", "11"),
+        bag("depth", "8"),
+        bag("binding_width", "1/2"),
+        bag("backing", "none"),
+    ];
+    let planned = made(&with_cloth(), &edits).plan().expect("drafts");
+    let binding = planned.draft.piece("binding").expect("a binding").clone();
+    // 2 × 11 + 2 × 8 + 10 in round, 2 in wide: a join loses 3 in, 20 in are between the selvedges.
+    let whole = Length::INCH * 48;
+    assert_eq!(binding.count, 3);
+    assert!(binding.height.size <= Length::INCH * 20);
+    assert!(binding.height.size * 3 - Length::INCH * 3 * 2 >= whole);
+    assert_eq!(binding.height.terms.iter().map(|t| t.value()).sum::<Length>(), binding.height.size);
+    let job = planned.job.expect("a job");
+    let lay = solve(&job, Budget::iterations(20), &mut Silent).expect("laid");
+    assert!(lay.complete() && verify(&job, &lay).is_empty());
 }

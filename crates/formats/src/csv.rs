@@ -9,13 +9,13 @@ pub fn cut_list(pieces: &[Piece], ruler: Ruler) -> String {
     let unit = ruler.system();
     let rows = pieces.iter().map(|p| {
         [
-            p.name.to_owned(),
+            p.name.to_string(),
             p.part.name().to_owned(),
             p.count.to_string(),
             p.width.size.in_units(unit).to_string(),
             p.height.size.in_units(unit).to_string(),
             unit.symbol().to_owned(),
-            p.note.unwrap_or_default().to_owned(),
+            p.note.clone().unwrap_or_default().into_owned(),
         ]
     });
     let header = ["piece", "part", "count", "width", "height", "unit", "note"].map(str::to_owned);

@@ -1,13 +1,18 @@
 //! Bytes to core types and back: the open formats `bofta-job` and `bofta-lay`, the cut list as CSV, drawings as SVG
 //! and printed sheets as PDF. Pure functions; docs/formats.md describes the formats.
 
+mod bag;
 pub mod csv;
+pub mod cut_list;
 pub mod draw;
 mod error;
 mod job;
 mod lay;
+pub mod outlines;
 pub mod sheet;
+pub mod spreadsheet;
 
+pub use bag::{Specification, read_bag};
 pub use error::FormatError;
 pub use job::{read_job, write_job};
 pub use lay::{read_lay, write_lay};

@@ -2,6 +2,7 @@
 //! Letter (ANSI) for inch projects. Drawn by the same code as the screen.
 
 use crate::draw::{Canvas, Drawing, FONT_FILES, Face, Style, cloth_lay, ink, text_width};
+use bofta_core::bag::Draft;
 use bofta_core::buying::purchases;
 use bofta_core::cutting::{Cut, CutKind, Edge, Step, cut_list};
 use bofta_core::lay::{Job, Lay};
@@ -30,23 +31,10 @@ pub fn cut_sheet_pages(project: &Project, planned: &Planned, job: &Job, lay: &La
     };
     let mut book = Book { size, pages: vec![], canvas: Canvas::default(), y: 0.0, title: project.name.clone() };
     book.start_page();
-    let bag = &project.bag;
-    let ruler = project.ruler;
-    let show = |l: Length| ruler.show(l).text;
-    let unit = project.system.symbol();
-    book.text(
-        0.0,
-        &format!(
-            "Boxed tote, {} wide × {} tall × {} deep ({unit})",
-            show(bag.width),
-            show(bag.height),
-            show(bag.depth)
-        ),
-        Face::Text,
-        13.0,
-    );
+    book.text(0.0, &project.bag.headline(project.ruler), Face::Text, 13.0);
     book.space(10.0);
     shopping(&mut book, project, job, lay);
+    by_the_piece(&mut book, project, &planned.draft);
     pieces(&mut book, project, &planned.draft.pieces);
     for cloth in &lay.cloths {
         lay_page(&mut book, project, job, lay, &cloth.cloth, &planned.draft.pieces);
@@ -61,6 +49,29 @@ pub fn cut_sheet_pages(project: &Project, planned: &Planned, job: &Job, lay: &La
 /// [`SheetError`] when a page cannot be converted, which is a fault of this program.
 pub fn cut_sheet(project: &Project, planned: &Planned, job: &Job, lay: &Lay) -> Result<Vec<u8>, SheetError> {
     to_pdf(&cut_sheet_pages(project, planned, job, lay))
+}
+
+/// What is sold by the length or the piece.
+fn by_the_piece(book: &mut Book, project: &Project, draft: &Draft) {
+    let show = |l: Length| format!("{} {}", project.ruler.show(l).text, project.system.symbol());
+    for good in &draft.goods {
+        let length = format!("{} × {}", good.count, show(good.length.size));
+        let wide = good.width.map(|w| format!(", {} wide", show(w))).unwrap_or_default();
+        book.row(&[
+            (0.0, good.kind.name(), Face::Bold),
+            (190.0, &length, Face::Bold),
+            (290.0, &format!("{}{wide}", good.name), Face::Text),
+        ]);
+    }
+    for part in &draft.hardware {
+        let size = part.size.map(|s| format!(" × {}", show(s))).unwrap_or_default();
+        book.row(&[
+            (0.0, part.name, Face::Bold),
+            (190.0, &format!("{}{size}", part.count), Face::Bold),
+            (290.0, part.note, Face::Text),
+        ]);
+    }
+    book.space(8.0);
 }
 
 fn shopping(book: &mut Book, project: &Project, job: &Job, lay: &Lay) {
@@ -94,18 +105,16 @@ fn pieces(book: &mut Book, project: &Project, pieces: &[Piece]) {
         let cloth = project.cloth_of(p.part).map(|c| c.name.clone()).unwrap_or_default();
         let size = size_of(p, project.ruler);
         book.row(&[
-            (0.0, p.name, Face::Bold),
+            (0.0, &p.name, Face::Bold),
             (130.0, &p.count.to_string(), Face::Text),
             (190.0, &size, Face::Bold),
             (290.0, &cloth, Face::Text),
         ]);
         for mark in &p.marks {
-            let and =
-                mark.and.map(|(d, f)| format!(", {} {}", project.ruler.show(d).text, f.name())).unwrap_or_default();
-            let text = format!("{}: {} {}{and}", mark.name, project.ruler.show(mark.distance).text, mark.from.name());
+            let text = mark.told(project.ruler);
             book.row(&[(14.0, &text, Face::Text)]);
         }
-        if let Some(note) = p.note {
+        if let Some(note) = &p.note {
             book.row(&[(14.0, note, Face::Text)]);
         }
     }
@@ -154,12 +163,13 @@ fn corners(book: &mut Book, project: &Project, job: &Job, lay: &Lay, all: &[Piec
             book.heading("Corners, through all layers at once");
             any = true;
         }
-        let name = all.iter().find(|p| p.id == c.piece).map_or("", |p| p.name);
+        let name = all.iter().find(|p| p.id == c.piece).map_or("", |p| &p.name);
         let text = format!(
-            "{name}, {} layers: {} in from each side, {} up from the base",
+            "{name}, {} layers: {} in from each side, {} up {}",
             c.layers,
             project.ruler.show(c.across).text,
-            project.ruler.show(c.up).text
+            project.ruler.show(c.up).text,
+            if c.at_fold { "and down from the fold" } else { "from the base" }
         );
         book.row(&[(0.0, "□", Face::Text), (18.0, &text, Face::Text)]);
     }
@@ -191,7 +201,7 @@ pub fn falls_off(step: &Step, pieces: &[Piece]) -> String {
             let piece = pieces.iter().find(|p| p.id == f.piece);
             match piece {
                 Some(p) if p.count > 1 => format!("{} {} of {}", p.name, f.copy, p.count),
-                Some(p) => p.name.to_owned(),
+                Some(p) => p.name.to_string(),
                 None => f.piece.clone(),
             }
         })

@@ -4,7 +4,7 @@
 use bofta_core::cutting::{Step, cut_list};
 use bofta_core::lay::{Budget, Job, Lay, Silent, solve};
 use bofta_core::measure::{Length, Ruler, System};
-use bofta_core::project::{BagField, ClothField, Edit, Look, Pattern, Planned, Project};
+use bofta_core::project::{ClothField, Edit, Look, Pattern, Planned, Project};
 use bofta_formats::{draw, sheet};
 use rstest::rstest;
 use svg2pdf::usvg::roxmltree::{Document, Node};
@@ -134,9 +134,9 @@ fn anchors_lie_on_the_bag_and_pull_along_their_lines() {
             assert!((0.0..=960.0).contains(&x) && (0.0..=400.0).contains(&y), "{a:?}");
         }
         let size = match a.field {
-            "width" => project.bag.width,
-            "height" => project.bag.height,
-            _ => project.bag.depth,
+            "width" => project.bag.length("width").expect("a size"),
+            "height" => project.bag.length("height").expect("a size"),
+            _ => project.bag.length("depth").expect("a size"),
         };
         // One unit's pull, as often as the size has units, runs along the drawn line.
         let units = size.in_units(System::Inches);
@@ -151,14 +151,14 @@ fn anchors_lie_on_the_bag_and_pull_along_their_lines() {
 #[case("8", "100", "8")]
 #[case("12", "12", "12")]
 fn any_bag_fits_its_drawing(#[case] width: &str, #[case] height: &str, #[case] depth: &str) {
-    let set = |field, value: &str| Edit::Bag { field, value: value.into() };
+    let set = |field: &str, value: &str| Edit::Bag { field: field.into(), value: value.into() };
     let edits = [
-        set(BagField::Pocket, "no"),
-        set(BagField::Straps, "no"),
-        set(BagField::Depth, "2"),
-        set(BagField::Width, width),
-        set(BagField::Height, height),
-        set(BagField::Depth, depth),
+        set("pocket", "no"),
+        set("straps", "no"),
+        set("depth", "2"),
+        set("width", width),
+        set("height", height),
+        set("depth", depth),
     ];
     let project = edits.iter().fold(Project::new("Tote", System::Inches), |p, e| p.edited(e).expect("a sound edit").0);
     let planned = project.plan().expect("drafts");
@@ -171,14 +171,14 @@ fn any_bag_fits_its_drawing(#[case] width: &str, #[case] height: &str, #[case] d
 /// Every piece, every cut and the whole shopping list stand on the sheet.
 #[test]
 fn the_sheet_leaves_nothing_out() {
-    let set = |field, value: &str| Edit::Bag { field, value: value.into() };
-    let (project, planned, job, lay) = made(System::Inches, &[set(BagField::Mouth, "double-hem")]);
+    let set = |field: &str, value: &str| Edit::Bag { field: field.into(), value: value.into() };
+    let (project, planned, job, lay) = made(System::Inches, &[set("mouth", "double-hem")]);
     let pages = sheet::cut_sheet_pages(&project, &planned, &job, &lay);
     let all: String = pages.iter().map(|p| p.body.as_str()).collect();
     for piece in &planned.draft.pieces {
         let size =
             format!("{} × {}", project.ruler.show(piece.width.size).text, project.ruler.show(piece.height.size).text);
-        assert!(all.contains(piece.name) && all.contains(&size), "{}", piece.name);
+        assert!(all.contains(&*piece.name) && all.contains(&size), "{}", piece.name);
         for mark in &piece.marks {
             assert!(all.contains(mark.name), "{}", mark.name);
         }

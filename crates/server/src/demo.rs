@@ -1,14 +1,21 @@
-//! The demo: four projects of the Tarn Street Allotments, a society of plot holders who sew from donated cloth.
+//! The demo: ten projects of the Tarn Street Allotments, a society of plot holders who sew from donated cloth.
 //! Names and sizes are invented.
 
 use anyhow::anyhow;
 use bofta_core::measure::System;
-use bofta_core::project::{BagField, ClothField, Edit, LayField, Look, Pattern, Project};
+use bofta_core::project::{ClothField, Edit, LayField, Look, Pattern, Project};
+use bofta_formats::cut_list::read_text;
 use bofta_store::Store;
 
 /// Fills an empty store.
 pub fn fill(store: &Store) -> anyhow::Result<()> {
     let projects = [
+        ("tool-roll-list", tool_roll_list()?),
+        ("raffle-cross-body", raffle_cross_body()?),
+        ("kneeler-duffel", kneeler_duffel()?),
+        ("bottle-caddy", bottle_caddy()?),
+        ("seed-packet-pouch", seed_packet_pouch()?),
+        ("onion-sack", onion_sack()?),
         ("kneeler-tote", kneeler_tote()?),
         ("bulb-sack", bulb_sack()?),
         ("seed-swap-tote", seed_swap_tote()?),
@@ -34,8 +41,14 @@ impl Maker {
         Ok(())
     }
 
-    fn bag(&mut self, fields: &[(BagField, &str)]) -> anyhow::Result<()> {
-        fields.iter().try_for_each(|(field, value)| self.edit(Edit::Bag { field: *field, value: (*value).into() }))
+    fn bag(&mut self, fields: &[(&str, &str)]) -> anyhow::Result<()> {
+        fields
+            .iter()
+            .try_for_each(|(field, value)| self.edit(Edit::Bag { field: (*field).into(), value: (*value).into() }))
+    }
+
+    fn family(&mut self, key: &str) -> anyhow::Result<()> {
+        self.edit(Edit::Family { family: key.into() })
     }
 
     fn cloth(
@@ -64,18 +77,17 @@ impl Maker {
 }
 
 fn harvest_tote() -> anyhow::Result<Project> {
-    use BagField as B;
     use ClothField as C;
     let mut m = Maker(Project::new("Harvest tote", System::Inches));
     m.bag(&[
-        (B::Width, "15 1/2"),
-        (B::Height, "13 1/4"),
-        (B::Depth, "5 1/2"),
-        (B::StrapWidth, "1 1/4"),
-        (B::StrapLength, "23"),
-        (B::PocketWidth, "8 1/4"),
-        (B::PocketHeight, "6 1/2"),
-        (B::Backing, "clear-of-seams"),
+        ("width", "15 1/2"),
+        ("height", "13 1/4"),
+        ("depth", "5 1/2"),
+        ("strap_width", "1 1/4"),
+        ("strap_length", "23"),
+        ("pocket_width", "8 1/4"),
+        ("pocket_height", "6 1/2"),
+        ("backing", "clear-of-seams"),
     ])?;
     m.cloth(
         "Bean-flower canvas",
@@ -105,18 +117,17 @@ fn harvest_tote() -> anyhow::Result<Project> {
 }
 
 fn seed_swap_tote() -> anyhow::Result<Project> {
-    use BagField as B;
     use ClothField as C;
     let mut m = Maker(Project::new("Seed-swap tote", System::Centimetres));
     m.bag(&[
-        (B::Width, "31"),
-        (B::Height, "37"),
-        (B::Depth, "9"),
-        (B::Lining, "smaller"),
-        (B::StrapWidth, "2.5"),
-        (B::StrapLength, "66"),
-        (B::PocketWidth, "17"),
-        (B::PocketHeight, "13"),
+        ("width", "31"),
+        ("height", "37"),
+        ("depth", "9"),
+        ("lining", "smaller"),
+        ("strap_width", "2.5"),
+        ("strap_length", "66"),
+        ("pocket_width", "17"),
+        ("pocket_height", "13"),
     ])?;
     m.cloth(
         "Watering-can linen",
@@ -136,20 +147,19 @@ fn seed_swap_tote() -> anyhow::Result<Project> {
 }
 
 fn bulb_sack() -> anyhow::Result<Project> {
-    use BagField as B;
     use ClothField as C;
     let mut m = Maker(Project::new("Bulb sack, unlined", System::Inches));
     m.bag(&[
-        (B::Width, "11"),
-        (B::Height, "12 3/4"),
-        (B::Depth, "6"),
-        (B::Mouth, "double-hem"),
-        (B::Lining, "none"),
-        (B::Boxing, "sewn-across"),
-        (B::HemTurn, "3/8"),
-        (B::HemDepth, "1 1/8"),
-        (B::StrapLength, "15"),
-        (B::StrapInset, "2"),
+        ("width", "11"),
+        ("height", "12 3/4"),
+        ("depth", "6"),
+        ("mouth", "double-hem"),
+        ("lining", "none"),
+        ("boxing", "sewn-across"),
+        ("hem_turn", "3/8"),
+        ("hem_depth", "1 1/8"),
+        ("strap_length", "15"),
+        ("strap_inset", "2"),
     ])?;
     m.cloth(
         "Donated potato-sack check",
@@ -162,18 +172,17 @@ fn bulb_sack() -> anyhow::Result<Project> {
 
 /// Outer, lining, pocket and straps from one cloth, small pieces in the corners cut out of the panels.
 fn kneeler_tote() -> anyhow::Result<Project> {
-    use BagField as B;
     use ClothField as C;
     let mut m = Maker(Project::new("Kneeler tote", System::Inches));
     m.bag(&[
-        (B::Width, "15 1/2"),
-        (B::Height, "12 1/2"),
-        (B::Depth, "8"),
-        (B::StrapWidth, "3/4"),
-        (B::StrapLength, "21"),
-        (B::PocketWidth, "6"),
-        (B::PocketHeight, "3"),
-        (B::Backing, "none"),
+        ("width", "15 1/2"),
+        ("height", "12 1/2"),
+        ("depth", "8"),
+        ("strap_width", "3/4"),
+        ("strap_length", "21"),
+        ("pocket_width", "6"),
+        ("pocket_height", "3"),
+        ("backing", "none"),
     ])?;
     m.cloth(
         "Leaf-mould duck",
@@ -182,5 +191,185 @@ fn kneeler_tote() -> anyhow::Result<Project> {
         &[(C::Width, "54"), (C::Price, "11.20")],
     )?;
     m.edit(Edit::Lay { field: LayField::InNotches, value: "yes".into() })?;
+    Ok(m.0)
+}
+
+/// A round base, a folded casing, two cords.
+fn onion_sack() -> anyhow::Result<Project> {
+    use ClothField as C;
+    let mut m = Maker(Project::new("Onion sack", System::Centimetres));
+    m.family("drawstring")?;
+    m.bag(&[
+        ("base", "round"),
+        ("width", "23"),
+        ("height", "41"),
+        ("casing_depth", "2.5"),
+        ("lined", "no"),
+        ("cord_tail", "9"),
+    ])?;
+    m.cloth(
+        "Washed flour sacking",
+        "linen",
+        (Pattern::Ticking, "#E9DEC6", "#5E7C8A"),
+        &[(C::Width, "140"), (C::Price, "10.40")],
+    )?;
+    Ok(m.0)
+}
+
+/// Half-round, zipped, backed.
+fn seed_packet_pouch() -> anyhow::Result<Project> {
+    use ClothField as C;
+    let mut m = Maker(Project::new("Seed-packet pouch", System::Inches));
+    m.family("pouch")?;
+    m.bag(&[
+        ("style", "half-round"),
+        ("width", "8 1/2"),
+        ("height", "5 1/4"),
+        ("depth", "2"),
+        ("backing", "clear-of-seams"),
+    ])?;
+    m.cloth(
+        "Marigold lawn",
+        "cotton",
+        (Pattern::Sprig, "#D98E32", "#FBE9C8"),
+        &[(C::Width, "44"), (C::Price, "9.80")],
+    )?;
+    m.cloth(
+        "Fine ticking",
+        "cotton",
+        (Pattern::Ticking, "#E4D5B2", "#B69A66"),
+        &[(C::Width, "44"), (C::Price, "8.20")],
+    )?;
+    m.cloth(
+        "Woven fusible",
+        "interfacing",
+        (Pattern::Fleece, "#F2EEE4", "#B5AE9E"),
+        &[(C::Width, "20"), (C::Price, "4.60")],
+    )?;
+    m.assign(&[("lining", "fine-ticking")])?;
+    Ok(m.0)
+}
+
+/// Panels, divided pockets with pleats, a bound mouth, a divider.
+fn bottle_caddy() -> anyhow::Result<Project> {
+    use ClothField as C;
+    let mut m = Maker(Project::new("Bottle caddy", System::Inches));
+    m.family("caddy")?;
+    m.bag(&[
+        ("width", "11 1/2"),
+        ("height", "8 1/4"),
+        ("depth", "7 1/2"),
+        ("pocket_height", "5"),
+        ("pocket_divisions", "3"),
+        ("pocket_ease", "7/8"),
+        ("dividers", "1"),
+        ("strap_length", "17"),
+    ])?;
+    m.cloth(
+        "Slate-shed canvas",
+        "canvas",
+        (Pattern::Plain, "#5B6B7A", "#3E4A56"),
+        &[(C::Width, "58"), (C::Price, "12.40")],
+    )?;
+    m.cloth("Robin check", "cotton", (Pattern::Check, "#F0E2CF", "#B4502F"), &[(C::Width, "44"), (C::Price, "8.70")])?;
+    m.cloth(
+        "Firm fusible",
+        "interfacing",
+        (Pattern::Fleece, "#EDE7DA", "#A39B89"),
+        &[(C::Width, "20"), (C::Price, "5.90")],
+    )?;
+    m.assign(&[("lining", "robin-check"), ("pocket", "robin-check"), ("binding", "robin-check")])?;
+    Ok(m.0)
+}
+
+/// Quilted body, webbing all round, a shoulder strap on rings.
+fn kneeler_duffel() -> anyhow::Result<Project> {
+    use ClothField as C;
+    let mut m = Maker(Project::new("Kneeler duffel", System::Centimetres));
+    m.family("duffel")?;
+    m.bag(&[("width", "46"), ("height", "27"), ("quilted", "yes"), ("pocket_height", "17"), ("strap_inset", "11")])?;
+    m.cloth(
+        "Allotment oilcloth",
+        "canvas",
+        (Pattern::Cans, "#3F6E5A", "#CFE0C8"),
+        &[(C::Width, "150"), (C::Price, "15.20")],
+    )?;
+    m.cloth(
+        "Barrow stripe",
+        "cotton",
+        (Pattern::Ticking, "#E7DBC0", "#6C7F5E"),
+        &[(C::Width, "112"), (C::Price, "8.40")],
+    )?;
+    m.assign(&[("lining", "barrow-stripe"), ("pocket", "barrow-stripe")])?;
+    Ok(m.0)
+}
+
+/// Squares in two cloths over a base of faux leather.
+fn raffle_cross_body() -> anyhow::Result<Project> {
+    use ClothField as C;
+    let mut m = Maker(Project::new("Raffle cross-body", System::Inches));
+    m.family("cross-body")?;
+    m.bag(&[
+        ("width", "9 1/2"),
+        ("height", "8"),
+        ("depth", "2 1/2"),
+        ("columns", "4"),
+        ("rows", "2"),
+        ("strap_length", "50"),
+    ])?;
+    m.cloth(
+        "Sweet-pea lawn",
+        "cotton",
+        (Pattern::Seeds, "#C9A3B6", "#7C4760"),
+        &[(C::Width, "44"), (C::Price, "9.60")],
+    )?;
+    m.cloth("Frost check", "cotton", (Pattern::Check, "#E8ECEA", "#7F98A3"), &[(C::Width, "44"), (C::Price, "9.60")])?;
+    m.cloth(
+        "Chestnut faux leather",
+        "vinyl",
+        (Pattern::Plain, "#7A4B32", "#5E3724"),
+        &[(C::Width, "54"), (C::Price, "16.00")],
+    )?;
+    m.cloth(
+        "Light fusible",
+        "interfacing",
+        (Pattern::Fleece, "#F4F0E6", "#BDB6A6"),
+        &[(C::Width, "20"), (C::Price, "3.90")],
+    )?;
+    m.assign(&[
+        ("contrast", "frost-check"),
+        ("lining", "frost-check"),
+        ("base", "chestnut-faux-leather"),
+        ("straps", "chestnut-faux-leather"),
+    ])?;
+    Ok(m.0)
+}
+
+/// A list as somebody wrote it down.
+fn tool_roll_list() -> anyhow::Result<Project> {
+    use ClothField as C;
+    let mut m = Maker(Project::new("Tool roll, from a list", System::Inches));
+    let list = "Outer: cut 1, 19 1/2 x 13\nLining: cut 1, 19 1/2 x 13\nPocket panel: 1, 19 1/2 x 9 1/4\n\
+        2 ties 1 3/4 x 22\nFlap: 1, 19 1/2 x 5 1/2 lining\nFleece: 1, 19 x 12 1/2";
+    m.edit(Edit::Rows { rows: read_text(list, System::Inches).rows })?;
+    m.cloth(
+        "Rain-butt canvas",
+        "canvas",
+        (Pattern::Plain, "#4B5D73", "#34445A"),
+        &[(C::Width, "54"), (C::Price, "12.00")],
+    )?;
+    m.cloth(
+        "Thrift seersucker",
+        "cotton",
+        (Pattern::Ticking, "#EFE3E3", "#B07A7A"),
+        &[(C::Width, "44"), (C::Price, "7.80")],
+    )?;
+    m.cloth(
+        "Offered fleece",
+        "fleece",
+        (Pattern::Fleece, "#EDEAE2", "#9A9488"),
+        &[(C::Width, "45"), (C::Owned, "1 yd")],
+    )?;
+    m.assign(&[("lining", "thrift-seersucker"), ("pocket", "thrift-seersucker")])?;
     Ok(m.0)
 }

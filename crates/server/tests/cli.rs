@@ -153,3 +153,29 @@ fn a_database_is_backed_up() {
     );
     assert_eq!(bofta(folder.path(), &["backup", "other.db", "--data", "nowhere"]).status.code(), Some(2));
 }
+
+/// Each family's specification is drafted with reasons, and its finished size worked out back.
+#[test]
+fn every_family_is_drafted() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let at = folder.path();
+    for family in ["tote", "drawstring", "pouch", "caddy", "duffel", "clutch", "cross-body", "found-tube"] {
+        let spec = format!(r#"{{"format":"bofta-bag","version":1,"units":"in","family":"{family}"}}"#);
+        std::fs::write(at.join("bag.json"), spec).expect("written");
+        let drafted = bofta(at, &["draft", "bag.json"]);
+        let said = String::from_utf8_lossy(&drafted.stdout).into_owned();
+        assert_eq!(drafted.status.code(), Some(0), "{drafted:?}");
+        assert!(said.contains(" = ") && said.contains("    wide "), "{family}: {said}");
+        let back = bofta(at, &["draft", "bag.json", "--back"]);
+        assert_eq!(back.status.code(), Some(0), "{back:?}");
+        assert!(String::from_utf8_lossy(&back.stdout).contains("the pieces give"));
+    }
+    std::fs::write(
+        at.join("bag.json"),
+        r#"{"format":"bofta-bag","version":1,"units":"in","family":"tote","sizes":{"depth":"40"}}"#,
+    )
+    .expect("written");
+    let refused = bofta(at, &["draft", "bag.json"]);
+    assert_eq!(refused.status.code(), Some(2));
+    assert!(String::from_utf8_lossy(&refused.stderr).contains("depth: The depth is 40 in"), "{refused:?}");
+}

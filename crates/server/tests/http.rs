@@ -19,18 +19,19 @@ fn bag(field: &str, value: &str) -> Value {
 }
 
 fn size(view: &Value, field: &str) -> String {
-    let sizes = view["bag"]["sizes"].as_array().expect("sizes");
-    let size = sizes.iter().find(|s| s["field"] == field).expect("the field");
-    size["value"]["text"].as_str().expect("text").to_owned()
+    let groups = view["bag"]["groups"].as_array().expect("groups");
+    let mut fields = groups.iter().flat_map(|g| g["fields"].as_array().expect("fields"));
+    let size = fields.find(|s| s["key"] == field).expect("the field");
+    size["length"]["text"].as_str().expect("text").to_owned()
 }
 
 #[test]
-fn the_demo_has_four_projects_that_are_laid() {
+fn the_demo_has_ten_projects_that_are_laid() {
     let (_folder, server) = demo();
     let (status, shelf) = server.get("/api/projects");
     assert_eq!(status, 200);
     let cards = shelf.as_array().expect("cards");
-    assert_eq!(cards.len(), 4);
+    assert_eq!(cards.len(), 10);
     for card in cards {
         let (_, view) = server.get(&format!("/api/projects/{}", card["id"].as_str().expect("id")));
         assert_eq!(view["lay"]["complete"], true, "{}", card["name"]);
@@ -429,4 +430,105 @@ fn previews_and_takes_are_checked_too() {
     let take = json!({ "based_on": view["revision"], "cloth": "seed-dot-lawn" });
     let (status, refusal) = server.post("/api/projects/harvest-tote/take", &take);
     assert_eq!((status, size(&refusal["current"], "depth").as_str()), (409, "5"));
+}
+
+#[test]
+fn every_family_is_chosen_and_drawn() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let server = Server::start("serve", folder.path());
+    let (_, view) = server.post("/api/projects", &json!({ "name": "Own bag", "system": "in" }));
+    let id = view["id"].as_str().expect("id").to_owned();
+    server.edit(
+        &id,
+        json!([{ "edit": "add-cloth", "name": "Pea canvas", "material": "canvas" },
+        { "edit": "add-cloth", "name": "Stiff", "material": "interfacing" }]),
+    );
+    let (status, families) = server.get("/api/families");
+    assert_eq!(status, 200);
+    for family in families.as_array().expect("families") {
+        assert!(family["drawing"]["body"].as_str().is_some_and(|b| b.len() > 100), "{family}");
+        let (status, view) = server.edit(&id, json!([{ "edit": "family", "family": family["key"] }]));
+        assert_eq!(status, 200, "{view}");
+        assert_eq!(view["bag"]["family"], family["key"]);
+        if family["key"] != "cut-list" {
+            assert_eq!(view["lay"]["complete"], true, "{}", family["key"]);
+            assert!(!view["bag"]["anchors"].as_array().expect("anchors").is_empty());
+            for f in view["bag"]["finished"].as_array().expect("sizes") {
+                let off =
+                    f["back"]["exact"].as_i64().expect("a length") - f["asked"]["exact"].as_i64().expect("a length");
+                assert!(off.abs() < 4 * 25_400, "{f}");
+            }
+        }
+    }
+    let (status, refused) = server.edit(&id, json!([{ "edit": "family", "family": "rucksack" }]));
+    assert_eq!((status, &refused["problems"][0]["field"]), (422, &json!("family")));
+    let (status, refused) = server.edit(&id, json!([{ "edit": "scale", "percent": 5 }]));
+    assert_eq!((status, &refused["problems"][0]["field"]), (422, &json!("percent")));
+}
+
+#[test]
+fn a_pasted_list_becomes_pieces() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let server = Server::start("serve", folder.path());
+    let (_, view) = server.post("/api/projects", &json!({ "name": "From a page", "system": "in" }));
+    let id = view["id"].as_str().expect("id").to_owned();
+    let text = "Outer: cut 2, 15 x 16 1/2\nLining: 2, 15 x 16 1/2\n3 pretty buttons";
+    let (status, found) = server.post("/api/cut-list/text", &json!({ "text": text, "system": "in" }));
+    assert_eq!(
+        (status, found["rows"].as_array().map(Vec::len), found["unread"][0]["line"].as_u64()),
+        (200, Some(2), Some(3))
+    );
+    let rows: Vec<&Value> = found["rows"].as_array().expect("rows").iter().map(|r| &r["row"]).collect();
+    let (status, view) = server.edit(&id, json!([{ "edit": "rows", "rows": rows }]));
+    assert_eq!((status, view["pieces"].as_array().map(Vec::len)), (200, Some(2)), "{view}");
+    // A row is edited alone, and refused alone.
+    let row = |field: &str, value: &str| json!([{ "edit": "row", "row": 1, "field": field, "value": value }]);
+    let (_, view) = server.edit(&id, row("shape", "notched"));
+    assert_eq!(view["bag"]["rows"][1]["shape"], "notched");
+    let (status, refused) = server.edit(&id, row("height", "0"));
+    assert_eq!((status, &refused["problems"][0]["field"]), (422, &json!("rows[1].height")));
+    let (status, refused) = server.edit(&id, json!([{ "edit": "row", "row": 7, "field": "name", "value": "x" }]));
+    assert_eq!((status, &refused["problems"][0]["field"]), (422, &json!("rows[7].name")));
+    let (_, view) = server.edit(&id, row("count", "1"));
+    let said = view["notices"].to_string();
+    assert!(said.contains("counts differ"), "{said}");
+    // Out as outlines, and in again.
+    let (status, kind, dxf) = server.bytes(&format!("/api/projects/{id}/outlines.dxf"));
+    assert_eq!((status, kind.as_str()), (200, "image/vnd.dxf"));
+    let read = |name: &str, body: Vec<u8>| {
+        let answer = reqwest::blocking::Client::new()
+            .post(format!("{}/api/cut-list/file?name={name}&system=in", server.base))
+            .body(body)
+            .send()
+            .expect("an answer");
+        (answer.status().as_u16(), answer.json::<Value>().unwrap_or(Value::Null))
+    };
+    let (status, again) = read("list.dxf", dxf);
+    assert_eq!((status, again["rows"].as_array().map(Vec::len)), (200, Some(2)), "{again}");
+    for (name, body) in [
+        ("list.xlsx", b"no".to_vec()),
+        ("list.svg", b"<svg".to_vec()),
+        ("list.odt", vec![]),
+        ("list.csv", vec![0xff, 0xfe]),
+    ] {
+        let (status, refused) = read(name, body);
+        assert_eq!((status, &refused["problems"][0]["field"]), (422, &json!("file")), "{name}");
+    }
+    assert_eq!(read("large.dxf", vec![b' '; 50 << 20]).0, 413);
+}
+
+#[test]
+fn a_bag_is_fitted_and_scaled() {
+    let (_folder, server) = demo();
+    let fit = json!([{ "edit": "fit", "width": "9", "height": "12", "thick": "3", "ease": "1/2", "above": "1" }]);
+    let (status, view) = server.edit("harvest-tote", fit);
+    assert_eq!(status, 200, "{view}");
+    assert_eq!(["width", "height", "depth"].map(|f| size(&view, f)), ["9½", "13", "3½"].map(str::to_owned));
+    let (status, refused) = server.edit(
+        "harvest-tote",
+        json!([{ "edit": "fit", "width": "broad", "height": "12", "thick": "3", "ease": "0", "above": "1" }]),
+    );
+    assert_eq!((status, &refused["problems"][0]["field"]), (422, &json!("width")));
+    let (_, view) = server.edit("harvest-tote", json!([{ "edit": "scale", "percent": 200 }]));
+    assert_eq!(size(&view, "width"), "19");
 }

@@ -3,7 +3,7 @@
 
 use bofta_core::lay::{Budget, Silent, solve};
 use bofta_core::measure::{Length, System};
-use bofta_core::project::{BagField, Edit, Project};
+use bofta_core::project::{Edit, Project};
 use bofta_store::{Store, StoreError};
 
 fn store() -> (tempfile::TempDir, Store) {
@@ -13,7 +13,7 @@ fn store() -> (tempfile::TempDir, Store) {
 }
 
 fn wider(project: &Project, inches: i64) -> (Project, String) {
-    project.edited(&Edit::Bag { field: BagField::Width, value: format!("{inches} in") }).expect("a sound edit")
+    project.edited(&Edit::Bag { field: "width".into(), value: format!("{inches} in") }).expect("a sound edit")
 }
 
 #[test]
@@ -54,7 +54,7 @@ fn a_change_on_an_old_revision_is_refused_with_the_present_state() {
         }
         other => panic!("expected a conflict, got {other:?}"),
     }
-    assert_eq!(store.project("tote").expect("there").project.bag.width, Length::INCH * 15);
+    assert_eq!(store.project("tote").expect("there").project.bag.length("width"), Some(Length::INCH * 15));
 }
 
 #[test]

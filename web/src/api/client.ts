@@ -21,7 +21,13 @@ export type DrawingView = Schemas['DrawingView'];
 export type NoticeView = Schemas['NoticeView'];
 export type ProblemView = Schemas['ProblemView'];
 export type Edit = Schemas['Edit'];
-export type BagField = Schemas['BagField'];
+/** A field of the bag, as its family lists it. */
+export type BagField = string;
+export type FieldView = Schemas['FieldView'];
+export type GroupView = Schemas['GroupView'];
+export type RowView = Schemas['RowView'];
+export type RowField = Schemas['RowField'];
+export type FoundView = Schemas['FoundView'];
 export type ClothField = Schemas['ClothField'];
 export type Look = Schemas['Look'];
 export type RefusalBody = Schemas['RefusalBody'];

@@ -37,7 +37,7 @@ export function ReasonTape({ dimension, unit, onField }: Props) {
           const text = `${times > 1 ? `${times} × ` : ''}${size} ${term.name}`;
           const sign = i === 0 ? '' : minus ? '−' : '+';
           const shade = SHADES[added.indexOf(term) % SHADES.length];
-          const field = term.field as BagField | null | undefined;
+          const field = term.field;
           return (
             <span key={term.name} className="flex items-center gap-1.5">
               {sign && <span aria-hidden="true">{sign}</span>}

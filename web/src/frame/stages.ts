@@ -9,8 +9,16 @@ export interface StageInfo {
   pin: (view: ProjectView) => boolean;
 }
 
-const size = (view: ProjectView, field: string) =>
-  view.bag.sizes.find((s) => s.field === field)?.value.text ?? '';
+/** The finished sizes in use, or how many rows a cut list of one's own has. */
+export function sizes(view: ProjectView): string {
+  if (view.bag.family === 'cut-list') return `${view.bag.rows.length} rows`;
+  const all = view.bag.groups.flatMap((g) => g.fields);
+  return ['width', 'height', 'depth']
+    .map((key) => all.find((f) => f.key === key && !f.idle)?.length)
+    .filter((length) => length && length.exact > 0)
+    .map((length) => length?.text)
+    .join(' × ');
+}
 const pinned = (stage: string) => (view: ProjectView) =>
   view.notices.some((n) => n.attention && n.stage === stage);
 
@@ -18,7 +26,7 @@ export const STAGES: StageInfo[] = [
   {
     key: 'bag',
     name: 'Bag',
-    figure: (v) => `${size(v, 'width')} × ${size(v, 'height')} × ${size(v, 'depth')}`,
+    figure: sizes,
     pin: pinned('bag'),
   },
   {

@@ -1,20 +1,18 @@
 //! Boxing: making a flat bag stand by sewing its lower corners across. Common practice throughout.
 
+use super::field::choice;
 use crate::measure::Length;
-use serde::{Deserialize, Serialize};
 
-/// How the corners are boxed.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(rename_all = "kebab-case")]
-pub enum Boxing {
-    /// Cut out at the table, measured from the raw edges, and seamed.
-    #[default]
-    CutOut,
-    /// Squares drawn from the seam lines and sewn on the drawn line; trimmed after.
-    SeamLines,
-    /// Side seam folded on base seam and sewn across where the triangle is as wide as the bag is deep.
-    SewnAcross,
+choice! {
+    /// How the corners are boxed.
+    Boxing {
+        /// Cut out at the table, measured from the raw edges, and seamed.
+        CutOut = "cut-out", "Cut out", "at the table, measured from the raw edges, then seamed";
+        /// Squares drawn from the seam lines and sewn on the drawn line; trimmed after.
+        SeamLines = "seam-lines", "Drawn from the seam lines", "sewn on the drawn line, trimmed after";
+        /// Side seam folded on base seam and sewn across where the triangle is as wide as the bag is deep.
+        SewnAcross = "sewn-across", "Sewn across", "side seam on base seam; the corner may stay in";
+    }
 }
 
 /// Which line a drawn square of side `c` is measured from, and what is sewn.

@@ -1,7 +1,7 @@
 //! What a family gives back.
 
 use crate::measure::Length;
-use crate::piece::Piece;
+use crate::piece::{Dimension, Piece};
 
 /// Where in the work something is looked at or put right.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -42,17 +42,113 @@ pub struct Notice {
     pub text: String,
 }
 
-/// A drafted bag.
+impl Notice {
+    /// Good to know about `field` of the bag.
+    pub fn note(field: &'static str, text: impl Into<String>) -> Self {
+        Self { stage: Stage::Bag, field: Some(field), severity: Severity::Note, text: text.into() }
+    }
+
+    /// Likely a mistake in `field` of the bag.
+    pub fn attention(field: &'static str, text: impl Into<String>) -> Self {
+        Self { severity: Severity::Attention, ..Self::note(field, text) }
+    }
+}
+
+/// What is sold by the length and has no width to lay.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+pub enum GoodKind {
+    /// Cord.
+    Cord,
+    /// Webbing.
+    Webbing,
+    /// Zip by the length.
+    Zip,
+    /// Ribbon or twill tape.
+    Tape,
+}
+
+impl GoodKind {
+    /// In the trade's words.
+    pub const fn name(self) -> &'static str {
+        match self {
+            Self::Cord => "Cord",
+            Self::Webbing => "Webbing",
+            Self::Zip => "Zip by the length",
+            Self::Tape => "Tape",
+        }
+    }
+}
+
+/// Lengths to cut of something sold by the length.
 #[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Good {
+    /// What it is.
+    pub kind: GoodKind,
+    /// What the lengths are for.
+    pub name: &'static str,
+    /// How many.
+    pub count: u32,
+    /// How long each is cut.
+    pub length: Dimension,
+    /// How wide or thick it is, if that matters.
+    pub width: Option<Length>,
+}
+
+/// What is sold by the piece.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Hardware {
+    /// What it is: `D-ring`, `zip`.
+    pub name: &'static str,
+    /// How many.
+    pub count: u32,
+    /// Its size: the opening of a ring, the teeth of a zip.
+    pub size: Option<Length>,
+    /// What the size is, or what else to know.
+    pub note: &'static str,
+}
+
+/// A finished size, as asked and as the cut pieces give it.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Finished {
+    /// What it is: `wide`.
+    pub name: &'static str,
+    /// The field it was asked in.
+    pub field: &'static str,
+    /// As asked.
+    pub asked: Length,
+    /// Worked out back from the cut pieces, their seams taken off.
+    pub back: Length,
+}
+
+/// A drafted bag.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
 pub struct Draft {
     /// The cut list.
     pub pieces: Vec<Piece>,
+    /// What is cut from something sold by the length.
+    pub goods: Vec<Good>,
+    /// What is bought by the piece.
+    pub hardware: Vec<Hardware>,
+    /// How it is made, in order.
+    pub steps: Vec<String>,
     /// What to look at.
     pub notices: Vec<Notice>,
     /// From the mouth to the underside of the strap at its highest, if there are straps.
     pub strap_drop: Option<Length>,
     /// From strap centre to strap centre.
     pub strap_spacing: Option<Length>,
-    /// What it holds when filled to the mouth, in millilitres.
+    /// What it holds when filled to the mouth, in millilitres; 0 when it is flat.
     pub millilitres: i64,
+}
+
+impl Draft {
+    /// The piece with `id`.
+    pub fn piece(&self, id: &str) -> Option<&Piece> {
+        self.pieces.iter().find(|p| p.id == id)
+    }
+}
+
+/// `w` × `h` × `d` in millilitres.
+pub(super) fn millilitres(w: Length, h: Length, d: Length) -> i64 {
+    (w.0 as f64 * h.0 as f64 * d.0 as f64 / (Length::CENTIMETRE.0 as f64).powi(3)).round() as i64
 }

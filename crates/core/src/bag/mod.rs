@@ -1,12 +1,75 @@
-//! Families of bags: finished sizes in; pieces, marks, checks and *reasons* out. One file a family, over shared parts.
+//! Families of bags: finished sizes in; pieces, goods, marks, checks and *reasons* out. One file a family, over shared
+//! building blocks (`boxing`, `strap`, `pocket`, `backing`, `binding`, `cord`, `piecing`, `seam`, `hem`).
 //!
-//! For the Bag and Pieces stages and for `project`, which lays what is drafted here.
+//! For the Bag and Pieces stages and for `project`, which lays what is drafted here. A family lists its fields once
+//! ([`Design::fields`]); keeping, editing, reading a specification and showing all go by that listing.
 
-mod boxed_tote;
+pub mod backing;
+pub mod binding;
 pub mod boxing;
+mod caddy;
+mod clutch;
+pub mod cord;
+mod cross_body;
+mod cut_list;
 mod draft;
+mod drawstring;
+mod duffel;
+mod family;
+mod faults;
+mod field;
+pub mod fit;
+mod found_tube;
 pub mod hem;
+pub mod piecing;
+pub mod pocket;
+mod pouch;
+pub mod round;
+pub mod seam;
+mod solid;
 pub mod strap;
+mod tote;
 
-pub use boxed_tote::{BackingSchool, BoxedTote, LiningFit, Mouth, StrapEnds};
-pub use draft::{Draft, Notice, Severity, Stage};
+pub use backing::{BackingCloth, BackingSchool};
+pub use caddy::Caddy;
+pub use clutch::Clutch;
+pub use cross_body::CrossBody;
+pub use cut_list::{CutList, Row, RowShape};
+pub use draft::{Draft, Finished, Good, GoodKind, Hardware, Notice, Severity, Stage};
+pub use drawstring::Drawstring;
+pub use duffel::Duffel;
+pub use family::{Bag, Family};
+pub use field::{Answer, Choice, Field, Group, Slot};
+pub use found_tube::FoundTube;
+pub use pouch::Pouch;
+pub use solid::{AWAY, Face, Grip, Place, Solid, Thread, ThreadKind};
+pub use tote::{LiningFit, Mouth, StrapEnds, Tote, ToteBase};
+
+use crate::FieldProblem;
+use crate::measure::{Ruler, System};
+
+/// A family of bags, at certain sizes.
+pub trait Design {
+    /// A middling one to start from, with the habits of makers of `system`.
+    fn usual(system: System) -> Self
+    where
+        Self: Sized;
+
+    /// Every field, once, in the order they are shown.
+    fn fields(&mut self) -> Vec<Field<'_>>;
+
+    /// Brings along what must follow from a change of the field `key`.
+    fn follow(&mut self, _key: &str) {}
+
+    /// Drafts the bag, every size brought up to a line of `ruler`.
+    ///
+    /// # Errors
+    /// Every field that cannot stand, each once, with what is allowed.
+    fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>>;
+
+    /// The finished sizes, worked out back from the cut pieces of a draft of this bag.
+    fn back(&self, draft: &Draft) -> Vec<Finished>;
+
+    /// The bag as a solid, to be drawn.
+    fn solid(&self, draft: &Draft) -> Solid;
+}

@@ -2,6 +2,7 @@
 //!
 //! For the Buy stage and the shopping list.
 
+pub mod linear;
 mod purchase;
 
 pub use purchase::{OtherWidth, Purchase, other_widths, purchases, usual_widths};

@@ -17,11 +17,13 @@ pub enum Material {
     Vinyl,
     /// Fusible fleece.
     Fleece,
+    /// Woven or non-woven fusible interfacing.
+    Interfacing,
 }
 
 impl Material {
     /// All of them, in the order they are offered.
-    pub const ALL: [Self; 5] = [Self::Cotton, Self::Canvas, Self::Linen, Self::Vinyl, Self::Fleece];
+    pub const ALL: [Self; 6] = [Self::Cotton, Self::Canvas, Self::Linen, Self::Vinyl, Self::Fleece, Self::Interfacing];
 
     /// The name a maker would use.
     pub const fn name(self) -> &'static str {
@@ -31,6 +33,7 @@ impl Material {
             Self::Linen => "linen",
             Self::Vinyl => "vinyl",
             Self::Fleece => "fusible fleece",
+            Self::Interfacing => "interfacing",
         }
     }
 
@@ -41,7 +44,12 @@ impl Material {
         match self {
             Self::Cotton | Self::Linen => Shrink { along: 30_000, across: 20_000 },
             Self::Canvas => Shrink { along: 50_000, across: 30_000 },
-            Self::Vinyl | Self::Fleece => Shrink::NONE,
+            Self::Vinyl | Self::Fleece | Self::Interfacing => Shrink::NONE,
         }
+    }
+
+    /// Whether it is cut for parts that back others, or for those that are seen.
+    pub const fn suits(self, backing: bool) -> bool {
+        matches!(self, Self::Fleece | Self::Interfacing) == backing
     }
 }

@@ -3,7 +3,7 @@
 use crate::lay::{ClothLay, Job, Region};
 use crate::lay::{Placement, first_line};
 use crate::measure::Length;
-use crate::piece::{Corners, Piece};
+use crate::piece::{Figure, Piece};
 use crate::shape::Outline;
 
 /// The edge a reading is measured from.
@@ -76,6 +76,8 @@ pub struct CornerCut {
     pub piece: String,
     /// How many lie on each other.
     pub layers: u32,
+    /// In the middle of both sides, at the fold, not at the lower corners.
+    pub at_fold: bool,
     /// In from the side.
     pub across: Length,
     /// Up from the base.
@@ -175,12 +177,16 @@ pub fn cut_list(job: &Job, cloths: &[ClothLay], pieces: &[Piece]) -> Vec<Step> {
         steps.extend(table.steps);
     }
     let placed = |piece: &Piece| cloths.iter().any(|c| c.placements.iter().any(|p| p.piece == piece.id));
-    let square = |piece: &Piece| job.piece(piece.id).is_some_and(|p| matches!(p.outline, Outline::Rect(..)));
-    steps.extend(pieces.iter().filter(|p| placed(p) && square(p)).filter_map(|p| match &p.corners {
-        Corners::Whole => None,
-        Corners::CutOut { across, up } => {
-            Some(Step::Corners(CornerCut { piece: p.id.to_owned(), layers: p.count, across: across.size, up: up.size }))
-        }
+    let square = |piece: &Piece| job.piece(&piece.id).is_some_and(|p| matches!(p.outline, Outline::Rect(..)));
+    steps.extend(pieces.iter().filter(|p| placed(p) && square(p)).filter_map(|p| match &p.figure {
+        Figure::CutOut { across, up } | Figure::CutAtFold { across, up } => Some(Step::Corners(CornerCut {
+            piece: p.id.to_string(),
+            layers: p.count,
+            at_fold: matches!(p.figure, Figure::CutAtFold { .. }),
+            across: across.size,
+            up: up.size,
+        })),
+        _ => None,
     }));
     steps
 }

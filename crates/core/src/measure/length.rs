@@ -38,6 +38,7 @@ impl System {
 /// Both systems are whole in it: 1/64 in is 3175 units, 0.1 mm is 800.
 /// 1 in = 25.4 mm and 1 yd = 0.9144 m exactly (international yard, 1959; NIST SP 811).
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(transparent)]
 pub struct Length(pub i64);
 

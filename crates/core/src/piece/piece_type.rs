@@ -2,37 +2,61 @@
 
 use super::{Dimension, Grain, Mark, Mirror, PrintRule};
 use crate::measure::Length;
-use crate::shape::Outline;
+use crate::shape::{Outline, Point};
 use serde::{Deserialize, Serialize};
+use std::borrow::Cow;
 
 /// The part of the bag a piece belongs to; decides which cloth it is cut from and which bundle it is pinned in.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "kebab-case")]
 pub enum Part {
     /// What is seen from outside.
     Outer,
+    /// A second cloth seen from outside: patches, bands, bases.
+    Contrast,
+    /// A base of another cloth, as of faux leather.
+    Base,
     /// The inside.
     Lining,
-    /// A pocket on the lining.
+    /// Pockets.
     Pocket,
-    /// Handles.
+    /// Handles, straps and tabs.
     Straps,
-    /// Fleece behind the outer.
+    /// Strips that bind raw edges.
+    Binding,
+    /// Fleece or batting behind the outer.
     Backing,
+    /// Fusible interfacing or firm stabiliser.
+    Interfacing,
 }
 
 impl Part {
     /// All parts, in the order they are shown.
-    pub const ALL: [Self; 5] = [Self::Outer, Self::Lining, Self::Pocket, Self::Straps, Self::Backing];
+    pub const ALL: [Self; 9] = [
+        Self::Outer,
+        Self::Contrast,
+        Self::Base,
+        Self::Lining,
+        Self::Pocket,
+        Self::Straps,
+        Self::Binding,
+        Self::Backing,
+        Self::Interfacing,
+    ];
 
     /// The part's name.
     pub const fn name(self) -> &'static str {
         match self {
             Self::Outer => "Outer",
+            Self::Contrast => "Contrast",
+            Self::Base => "Base",
             Self::Lining => "Lining",
             Self::Pocket => "Pocket",
             Self::Straps => "Straps",
+            Self::Binding => "Binding",
             Self::Backing => "Fleece",
+            Self::Interfacing => "Interfacing",
         }
     }
 
@@ -40,35 +64,72 @@ impl Part {
     pub const fn key(self) -> &'static str {
         match self {
             Self::Outer => "outer",
+            Self::Contrast => "contrast",
+            Self::Base => "base",
             Self::Lining => "lining",
             Self::Pocket => "pocket",
             Self::Straps => "straps",
+            Self::Binding => "binding",
             Self::Backing => "backing",
+            Self::Interfacing => "interfacing",
         }
+    }
+
+    /// Whether it is never seen and wants a backing cloth, not a woven one.
+    pub const fn is_backing(self) -> bool {
+        matches!(self, Self::Backing | Self::Interfacing)
     }
 }
 
-/// The lower corners of a boxed panel.
+/// What a piece looks like within its width and height.
 #[derive(Clone, Debug, PartialEq, Eq)]
-pub enum Corners {
-    /// Left whole.
-    Whole,
-    /// Cut out at the table, measured from the raw edges.
+pub enum Figure {
+    /// All of it.
+    Rectangle,
+    /// Both lower corners cut out at the table, measured from the raw edges.
     CutOut {
         /// In from the side.
         across: Dimension,
         /// Up from the base.
         up: Dimension,
     },
+    /// A notch in the middle of both sides, where the base is a fold.
+    CutAtFold {
+        /// In from the side.
+        across: Dimension,
+        /// Up and down from the fold.
+        up: Dimension,
+    },
+    /// A circle.
+    Circle,
+    /// A straight edge at the top, the rest half a circle; deeper than half the width, the sides run straight first.
+    HalfRound,
+    /// Both lower corners rounded.
+    Rounded(Length),
+    /// Narrower at the top by so much on each side.
+    Tapered(Length),
+    /// As its corners say.
+    Free(Vec<Point>),
+}
+
+/// When a piece is cut to its size.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum When {
+    /// At the table, with the others.
+    Now,
+    /// Cut over by so much in each direction, then pieced, fused or quilted, then trimmed.
+    OverAndTrimmed(Length),
+    /// Cut to a size measured on what is already made; its cloth is kept for it.
+    Measured,
 }
 
 /// One kind of piece, `count` of them alike.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct Piece {
     /// Key within the project: `outer-panel`.
-    pub id: &'static str,
+    pub id: Cow<'static, str>,
     /// What the label says.
-    pub name: &'static str,
+    pub name: Cow<'static, str>,
     /// What it is part of.
     pub part: Part,
     /// How many.
@@ -77,8 +138,12 @@ pub struct Piece {
     pub width: Dimension,
     /// Up, as it stands on the bag.
     pub height: Dimension,
-    /// Its lower corners.
-    pub corners: Corners,
+    /// What it looks like within them.
+    pub figure: Figure,
+    /// It goes right across the cloth: the width is the cloth's own.
+    pub spans: bool,
+    /// When it is cut to size.
+    pub when: When,
     /// Its grain.
     pub grain: Grain,
     /// Its print.
@@ -88,22 +153,101 @@ pub struct Piece {
     /// What to mark on it, and where.
     pub marks: Vec<Mark>,
     /// What to know about it, short.
-    pub note: Option<&'static str>,
+    pub note: Option<Cow<'static, str>>,
 }
 
 impl Piece {
+    /// One rectangle of `part`, cut now, standing along the grain and as printed, with no marks.
+    pub fn new(
+        id: impl Into<Cow<'static, str>>,
+        name: impl Into<Cow<'static, str>>,
+        part: Part,
+        width: Dimension,
+        height: Dimension,
+    ) -> Self {
+        Self {
+            id: id.into(),
+            name: name.into(),
+            part,
+            count: 1,
+            width,
+            height,
+            figure: Figure::Rectangle,
+            spans: false,
+            when: When::Now,
+            grain: Grain::Length,
+            print: PrintRule::Upright,
+            mirror: Mirror::No,
+            marks: vec![],
+            note: None,
+        }
+    }
+
+    /// `count` of it.
+    #[must_use]
+    pub fn times(self, count: u32) -> Self {
+        Self { count, ..self }
+    }
+
+    /// Shaped as `figure`.
+    #[must_use]
+    pub fn shaped(self, figure: Figure) -> Self {
+        Self { figure, ..self }
+    }
+
+    /// Lying any way: backings, tabs, straps that nobody reads.
+    #[must_use]
+    pub fn lying(self, grain: Grain) -> Self {
+        Self { grain, print: PrintRule::Ignore, ..self }
+    }
+
+    /// With marks.
+    #[must_use]
+    pub fn marked(mut self, marks: impl IntoIterator<Item = Mark>) -> Self {
+        self.marks.extend(marks);
+        self
+    }
+
+    /// With something to know about it.
+    #[must_use]
+    pub fn noted(self, note: impl Into<Cow<'static, str>>) -> Self {
+        Self { note: Some(note.into()), ..self }
+    }
+
+    /// Cut to size at another time.
+    #[must_use]
+    pub fn cut(self, when: When) -> Self {
+        Self { when, ..self }
+    }
+
     /// The rectangle it is cut from. The lay places it, and corners are cut out afterwards through all panels at once;
     /// unless the maker wants small pieces in the corners, then the lay places the outline.
     pub fn size(&self) -> (Length, Length) {
         (self.width.size, self.height.size)
     }
 
+    /// Whether it comes off the cloth as a rectangle, whatever is cut out of it later.
+    pub fn is_square_cut(&self) -> bool {
+        matches!(self.figure, Figure::Rectangle | Figure::CutOut { .. } | Figure::CutAtFold { .. })
+    }
+
     /// Its outline when cut.
     pub fn outline(&self) -> Outline {
         let (width, height) = self.size();
-        match &self.corners {
-            Corners::Whole => Outline::Rect(width, height),
-            Corners::CutOut { across, up } => Outline::notched(width, height, across.size, up.size),
+        match &self.figure {
+            Figure::Rectangle => Outline::Rect(width, height),
+            Figure::CutOut { across, up } => Outline::notched(width, height, across.size, up.size),
+            Figure::CutAtFold { across, up } => Outline::notched_at_sides(width, height, across.size, up.size),
+            Figure::Circle => Outline::Circle(width),
+            Figure::HalfRound => Outline::half_round(width, height),
+            Figure::Rounded(radius) => Outline::rounded(width, height, *radius),
+            Figure::Tapered(by) => Outline::Polygon(vec![
+                Point::new(Length::ZERO, Length::ZERO),
+                Point::new(width, Length::ZERO),
+                Point::new(width - *by, height),
+                Point::new(*by, height),
+            ]),
+            Figure::Free(corners) => Outline::Polygon(corners.clone()),
         }
     }
 }

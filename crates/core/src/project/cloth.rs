@@ -96,12 +96,14 @@ impl ProjectCloth {
             (Material::Cotton, false) => Length::CENTIMETRE * 110,
             (Material::Fleece, true) => Length::INCH * 44,
             (Material::Fleece, false) => Length::CENTIMETRE * 90,
+            (Material::Interfacing, true) => Length::INCH * 20,
+            (Material::Interfacing, false) => Length::CENTIMETRE * 90,
             (_, true) => Length::INCH * 54,
             (_, false) => Length::CENTIMETRE * 140,
         };
-        let woven = !matches!(material, Material::Fleece | Material::Vinyl);
+        let woven = !matches!(material, Material::Fleece | Material::Interfacing | Material::Vinyl);
         let half_inch = if inches { Length::inches(1, 2) } else { Length::CENTIMETRE };
-        let pattern = if material == Material::Fleece { Pattern::Fleece } else { Pattern::Plain };
+        let pattern = if material.suits(true) { Pattern::Fleece } else { Pattern::Plain };
         Self {
             id,
             name,

@@ -2,10 +2,11 @@
 
 use super::cloth::ProjectCloth;
 use crate::FieldProblem;
-use crate::bag::{BoxedTote, Draft};
+use crate::bag::binding::{self, Join};
+use crate::bag::{Bag, Draft, Family};
 use crate::lay::{Cuts, Job, JobPiece, Rules};
 use crate::measure::{Length, Ruler, System};
-use crate::piece::{Grain, Part, PrintRule};
+use crate::piece::{Dimension, Grain, Part, Piece, PrintRule, Term};
 use crate::shape::Outline;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
@@ -50,7 +51,7 @@ pub struct Project {
     /// The ruler at the table.
     pub ruler: Ruler,
     /// The bag.
-    pub bag: BoxedTote,
+    pub bag: Bag,
     /// The cloths at hand or to be bought.
     pub cloths: Vec<ProjectCloth>,
     /// Cloths of each part, the first preferred.
@@ -74,6 +75,33 @@ pub struct Planned {
     pub problems: Vec<FieldProblem>,
 }
 
+/// A binding longer than its cloth is wide becomes strips that are cut across it and joined on the diagonal.
+fn join_strips(piece: &mut Piece, longest: Length, ruler: Ruler) {
+    let (width, length) = piece.size();
+    let Some(n) = binding::strips(length, longest, Join::Diagonal, width, Length::ZERO).filter(|n| *n > 1) else {
+        return;
+    };
+    let lost = binding::join_costs(Join::Diagonal, width, Length::ZERO);
+    let strips = i64::from(n);
+    let share = |all: Length| Length((all.0 + strips - 1) / strips);
+    piece.height = Dimension::sum(
+        vec![
+            Term::once("share of the whole length", share(length), "binding_width"),
+            Term::once("share of the joins", share(lost * (strips - 1)), "binding_fold"),
+        ],
+        ruler,
+    );
+    piece.count *= n;
+    piece.grain = Grain::Either;
+    piece.note = Some(
+        format!(
+            "{n} strips joined on the diagonal: keep the joins off the corners; {} in all",
+            ruler.show(length).text
+        )
+        .into(),
+    );
+}
+
 impl Project {
     /// A new project with a tote to start from and no cloth.
     pub fn new(name: impl Into<String>, system: System) -> Self {
@@ -81,7 +109,7 @@ impl Project {
             name: name.into(),
             system,
             ruler: Ruler::usual(system),
-            bag: BoxedTote::usual(system),
+            bag: Family::Tote.usual(system),
             cloths: vec![],
             from: BTreeMap::new(),
             lay: LayChoices::default(),
@@ -104,7 +132,19 @@ impl Project {
     /// # Errors
     /// The bag's fields that cannot stand.
     pub fn plan(&self) -> Result<Planned, Vec<FieldProblem>> {
-        let draft = self.bag.draft(self.ruler)?;
+        let mut draft = self.bag.draft(self.ruler)?;
+        for piece in draft.pieces.iter_mut().filter(|p| p.spans) {
+            if let Some(cloth) = self.cloth_of(piece.part) {
+                let across = cloth.for_job().usable_width();
+                piece.width =
+                    Dimension { size: across, terms: vec![Term::once("right across the cloth", across, "rows")] };
+            }
+        }
+        for piece in draft.pieces.iter_mut().filter(|p| p.part == Part::Binding) {
+            if let Some(cloth) = self.cloth_of(piece.part) {
+                join_strips(piece, cloth.for_job().usable_width(), self.ruler);
+            }
+        }
         let unassigned: Vec<Part> = Part::ALL
             .into_iter()
             .filter(|part| draft.pieces.iter().any(|p| p.part == *part) && self.cloth_of(*part).is_none())
@@ -131,10 +171,11 @@ impl Project {
                     _ => p.grain,
                 };
                 JobPiece {
-                    id: p.id.to_owned(),
-                    name: p.name.to_owned(),
+                    id: p.id.to_string(),
+                    name: p.name.to_string(),
                     count: p.count,
-                    outline: if nested { p.outline() } else { Outline::Rect(width, height) },
+                    // What no straight cut gives is laid by its outline; corners cut out later only if the maker wants.
+                    outline: if nested || !p.is_square_cut() { p.outline() } else { Outline::Rect(width, height) },
                     grain,
                     print: if self.lay.print_may_lie { PrintRule::Ignore } else { p.print },
                     mirror: p.mirror,

@@ -3,42 +3,14 @@
 use super::cloth::{Look, ProjectCloth};
 use super::document::Project;
 use crate::FieldProblem;
+use crate::bag::fit::Thing;
+use crate::bag::{Bag, CutList, Design, Family, Row, RowShape};
 use crate::cloth::{Material, Money, Price};
 use crate::measure::{LONGEST, Length, Ruler, ShopStep, System, parse_length};
 use crate::piece::Part;
 use serde::de::value::StrDeserializer;
 use serde::de::{DeserializeOwned, IntoDeserializer};
 use serde::{Deserialize, Serialize};
-
-/// A field of the bag.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(rename_all = "snake_case")]
-#[allow(missing_docs)] // named after the fields of `BoxedTote`
-pub enum BagField {
-    Width,
-    Height,
-    Depth,
-    SeamSide,
-    SeamBase,
-    SeamBoxing,
-    SeamTop,
-    Boxing,
-    Mouth,
-    HemTurn,
-    HemDepth,
-    Lining,
-    Straps,
-    StrapWidth,
-    StrapLength,
-    StrapInset,
-    StrapEnds,
-    Pocket,
-    PocketWidth,
-    PocketHeight,
-    PocketBelow,
-    Backing,
-}
 
 /// A field of a cloth.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
@@ -73,6 +45,35 @@ pub enum LayField {
     InNotches,
 }
 
+/// A field of a row of the cut list.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum RowField {
+    /// What it is called.
+    Name,
+    /// Its part.
+    Part,
+    /// How many.
+    Count,
+    /// Across; `width of cloth` is a legal length.
+    Width,
+    /// Up.
+    Height,
+    /// Its shape.
+    Shape,
+    /// The size of the shape's corner: radius, notch or taper.
+    Corner,
+    /// May lie any way: yes or no.
+    AnyWay,
+    /// Half of them mirrored: yes or no.
+    Pairs,
+    /// Width and height change places.
+    Turn,
+    /// The row is taken out.
+    Remove,
+}
+
 /// A field of the project itself.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -89,10 +90,47 @@ pub enum ProjectField {
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(tag = "edit", rename_all = "kebab-case", deny_unknown_fields)]
 pub enum Edit {
+    /// Another family of bag; finished sizes and seams that were changed and both have stay.
+    Family {
+        /// Its key.
+        family: String,
+    },
+    /// The rows of one's own cut list, all of them.
+    Rows {
+        /// As they are to stand.
+        rows: Vec<Row>,
+    },
+    /// A field of one row of the cut list.
+    Row {
+        /// Which row, from 0.
+        row: usize,
+        /// Which field.
+        field: RowField,
+        /// As typed or chosen.
+        value: String,
+    },
+    /// Finished sizes for a thing that goes in, each as typed.
+    Fit {
+        /// How wide the thing is; of a round one, its diameter.
+        width: String,
+        /// How tall.
+        height: String,
+        /// How thick.
+        thick: String,
+        /// Room in each direction.
+        ease: String,
+        /// Room above it.
+        above: String,
+    },
+    /// All finished sizes, scaled and brought to the ruler.
+    Scale {
+        /// In hundredths.
+        percent: u32,
+    },
     /// A field of the bag.
     Bag {
-        /// Which.
-        field: BagField,
+        /// Its key, as the family lists it.
+        field: String,
         /// As typed or chosen.
         value: String,
     },
@@ -178,7 +216,50 @@ impl Project {
 
     fn apply(&mut self, edit: &Edit) -> Result<String, FieldProblem> {
         match edit {
-            Edit::Bag { field, value } => self.edit_bag(*field, value),
+            Edit::Bag { field, value } => self.edit_bag(field, value),
+            Edit::Family { family } => {
+                let Some(found) = Family::of(family) else {
+                    let all: Vec<&str> = Family::ALL.iter().map(|f| f.key()).collect();
+                    let message = format!("“{family}” is not a choice here: {}.", all.join(", "));
+                    return Err(FieldProblem::new("family", family, message));
+                };
+                self.bag = self.bag.turned_into(found, self.system);
+                Ok(found.name().to_owned())
+            }
+            Edit::Rows { rows } => {
+                let count = rows.len();
+                let mut list = match &self.bag {
+                    Bag::CutList(list) => list.clone(),
+                    _ => CutList::usual(self.system),
+                };
+                list.rows.clone_from(rows);
+                self.bag = Bag::CutList(list);
+                Ok(format!("{count} rows of a cut list"))
+            }
+            Edit::Row { row, field, value } => self.edit_row(*row, *field, value),
+            Edit::Fit { width, height, thick, ease, above } => {
+                let read = |field: &str, value: &str| size(field, value, self.system);
+                let thing = Thing {
+                    width: read("width", width)?,
+                    height: read("height", height)?,
+                    thick: read("thick", thick)?,
+                };
+                let (ease, above) = (read("ease", ease)?, read("above", above)?);
+                if thing.width <= Length::ZERO || thing.height <= Length::ZERO {
+                    return Err(FieldProblem::new("width", width, "Say how wide and how tall the thing is."));
+                }
+                self.bag.fit(thing, ease, above, self.ruler);
+                Ok("Fitted to a thing".to_owned())
+            }
+            Edit::Scale { percent } => {
+                if !(10..=1000).contains(percent) {
+                    let message = format!("{percent} % will not do: from 10 to 1000 is allowed.");
+                    return Err(FieldProblem::new("percent", percent, message));
+                }
+                let (bag, _) = self.bag.scaled(*percent, self.ruler).map_err(|mut all| all.remove(0))?;
+                self.bag = bag;
+                Ok(format!("Scaled to {percent} %"))
+            }
             Edit::Cloth { cloth, field, value } => {
                 let (system, ruler) = (self.system, self.ruler);
                 let others: Vec<String> =
@@ -216,7 +297,7 @@ impl Project {
                 let id = self.new_id(&name);
                 self.cloths.push(ProjectCloth::usual(id.clone(), name.clone(), material, self.system));
                 for part in Part::ALL {
-                    if self.cloth_of(part).is_none() && (material == Material::Fleece) == (part == Part::Backing) {
+                    if self.cloth_of(part).is_none() && material.suits(part.is_backing()) {
                         self.from.insert(part, vec![id.clone()]);
                     }
                 }
@@ -276,36 +357,71 @@ impl Project {
         }
     }
 
-    fn edit_bag(&mut self, field: BagField, value: &str) -> Result<String, FieldProblem> {
-        let key = key_of(&field);
+    fn edit_bag(&mut self, field: &str, value: &str) -> Result<String, FieldProblem> {
+        self.bag.set(field, value, self.system)?;
+        Ok(format!("{} {}", field.replace('_', " "), value.trim()))
+    }
+
+    fn edit_row(&mut self, row: usize, field: RowField, value: &str) -> Result<String, FieldProblem> {
+        let key = format!("rows[{row}].{}", key_of(&field));
         let system = self.system;
-        let bag = &mut self.bag;
-        let length = || size(&key, value, system);
+        let Bag::CutList(list) = &mut self.bag else {
+            return Err(FieldProblem::new(key, value, "Only a cut list of one's own has rows."));
+        };
+        let count = list.rows.len();
+        let Some(found) = list.rows.get_mut(row) else {
+            return Err(FieldProblem::new(key, value, format!("There is no row {}: the list has {count}.", row + 1)));
+        };
         match field {
-            BagField::Width => bag.width = length()?,
-            BagField::Height => bag.height = length()?,
-            BagField::Depth => bag.depth = length()?,
-            BagField::SeamSide => bag.seam_side = length()?,
-            BagField::SeamBase => bag.seam_base = length()?,
-            BagField::SeamBoxing => bag.seam_boxing = length()?,
-            BagField::SeamTop => bag.seam_top = length()?,
-            BagField::Boxing => bag.boxing = choice(&key, value)?,
-            BagField::Mouth => bag.mouth = choice(&key, value)?,
-            BagField::HemTurn => bag.hem_turn = length()?,
-            BagField::HemDepth => bag.hem_depth = length()?,
-            BagField::Lining => bag.lining = choice(&key, value)?,
-            BagField::Straps => bag.straps = yes_or_no(&key, value)?,
-            BagField::StrapWidth => bag.strap_width = length()?,
-            BagField::StrapLength => bag.strap_length = length()?,
-            BagField::StrapInset => bag.strap_inset = length()?,
-            BagField::StrapEnds => bag.strap_ends = choice(&key, value)?,
-            BagField::Pocket => bag.pocket = yes_or_no(&key, value)?,
-            BagField::PocketWidth => bag.pocket_width = length()?,
-            BagField::PocketHeight => bag.pocket_height = length()?,
-            BagField::PocketBelow => bag.pocket_below = length()?,
-            BagField::Backing => bag.backing = choice(&key, value)?,
+            RowField::Name => found.name = name_of(&key, value)?,
+            RowField::Part => found.part = choice(&key, value)?,
+            RowField::Count => {
+                found.count = value.trim().parse().map_err(|_| {
+                    FieldProblem::new(&key, value, format!("“{}” is not a number of pieces.", value.trim()))
+                })?;
+            }
+            RowField::Width if matches!(value.trim().to_lowercase().as_str(), "wof" | "width of cloth") => {
+                found.width = None;
+            }
+            RowField::Width => found.width = Some(size(&key, value, system)?),
+            RowField::Height => found.height = size(&key, value, system)?,
+            RowField::Shape => {
+                let (across, up) = (found.width.unwrap_or(found.height) / 6, found.height / 6);
+                found.shape = match value.trim() {
+                    "rectangle" => RowShape::Rectangle,
+                    "circle" => RowShape::Circle,
+                    "half-round" => RowShape::HalfRound,
+                    "rounded" => RowShape::Rounded { radius: across.min(up) },
+                    "notched" => RowShape::Notched { across: across.min(up), up: across.min(up) },
+                    "tapered" => RowShape::Tapered { by: across },
+                    other => {
+                        let all = "rectangle, circle, half-round, rounded, notched, tapered";
+                        return Err(FieldProblem::new(&key, other, format!("“{other}” is not a choice here: {all}.")));
+                    }
+                };
+            }
+            RowField::Corner => {
+                let typed = size(&key, value, system)?;
+                match &mut found.shape {
+                    RowShape::Rounded { radius } => *radius = typed,
+                    RowShape::Notched { across, up } => (*across, *up) = (typed, typed),
+                    RowShape::Tapered { by } => *by = typed,
+                    _ => return Err(FieldProblem::new(&key, value, "This shape has no corner to size.")),
+                }
+            }
+            RowField::AnyWay => found.any_way = yes_or_no(&key, value)?,
+            RowField::Pairs => found.pairs = yes_or_no(&key, value)?,
+            RowField::Turn => {
+                if let Some(width) = found.width {
+                    (found.width, found.height) = (Some(found.height), width);
+                }
+            }
+            RowField::Remove => {
+                list.rows.remove(row);
+                return Ok(format!("Row {} taken out", row + 1));
+            }
         }
-        Ok(format!("{} {}", key.replace('_', " "), value.trim()))
+        Ok(format!("Row {} {} {}", row + 1, key_of(&field).replace('_', " "), value.trim()))
     }
 
     fn cloth_mut(&mut self, id: &str) -> Result<&mut ProjectCloth, FieldProblem> {

@@ -9,4 +9,4 @@ mod edit;
 
 pub use cloth::{Look, Pattern, ProjectCloth};
 pub use document::{LayChoices, Planned, Project, StrapLie};
-pub use edit::{BagField, ClothField, Edit, LayField, ProjectField};
+pub use edit::{ClothField, Edit, LayField, ProjectField, RowField};

@@ -7,6 +7,7 @@ use thiserror::Error;
 
 /// A place on a piece or a cloth.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Point {
     /// To the right.
     pub x: Length,
@@ -55,6 +56,15 @@ impl Turn {
             _ => Point::new(diagonal(x.0 + y.0), diagonal(y.0 - x.0)),
         }
     }
+}
+
+/// Points on a circle, by 32nds of it counter-clockwise from the right.
+fn arc(centre: Point, radius: Length, thirty_seconds: std::ops::RangeInclusive<u32>) -> impl Iterator<Item = Point> {
+    thirty_seconds.map(move |k| {
+        let angle = f64::from(k) * std::f64::consts::TAU / 32.0;
+        let at = |c: Length, of: f64| Length((c.0 as f64 + radius.0 as f64 * of).round() as i64);
+        Point::new(at(centre.x, angle.cos()), at(centre.y, angle.sin()))
+    })
 }
 
 /// What is wrong with an outline.
@@ -151,6 +161,40 @@ impl Outline {
             Point::new(zero, notch_height),
             Point::new(notch_width, notch_height),
         ])
+    }
+
+    /// A panel whose base is a fold: a notch in the middle of both sides, `across` deep, `up` above and below the fold.
+    pub fn notched_at_sides(width: Length, height: Length, across: Length, up: Length) -> Self {
+        let (zero, right, middle) = (Length::ZERO, width - across, height / 2);
+        let (low, high) = (middle - up, middle + up);
+        Self::Polygon(vec![
+            Point::new(zero, zero),
+            Point::new(width, zero),
+            Point::new(width, low),
+            Point::new(right, low),
+            Point::new(right, high),
+            Point::new(width, high),
+            Point::new(width, height),
+            Point::new(zero, height),
+            Point::new(zero, high),
+            Point::new(across, high),
+            Point::new(across, low),
+            Point::new(zero, low),
+        ])
+    }
+
+    /// A rectangle whose lower corners are rounded by quarters of a circle of `radius`.
+    pub fn rounded(width: Length, height: Length, radius: Length) -> Self {
+        let radius = radius.min(width / 2).min(height);
+        let mut corners = vec![Point::new(width, height), Point::new(Length::ZERO, height)];
+        corners.extend(arc(Point::new(radius, radius), radius, 16..=24));
+        corners.extend(arc(Point::new(width - radius, radius), radius, 24..=32));
+        Self::Polygon(without_idle_corners(&corners))
+    }
+
+    /// Straight at the top, half a circle below; what is taller than half the width stands on straight sides.
+    pub fn half_round(width: Length, height: Length) -> Self {
+        Self::rounded(width, height, width / 2)
     }
 
     /// The corners; a circle as 64 points on it, for drawing and checking.

@@ -3,7 +3,10 @@
 
 use super::canvas::{Canvas, Drawing, Style, ink, num};
 use super::pattern::paint;
-use bofta_core::bag::{BoxedTote, Draft, LiningFit, Mouth};
+use super::solid::solid_bag;
+use bofta_core::bag::piecing::Piecing;
+use bofta_core::bag::pocket::PocketKind;
+use bofta_core::bag::{Bag, Draft, LiningFit, Mouth, Tote};
 use bofta_core::measure::Length;
 use bofta_core::piece::Part;
 use bofta_core::project::Project;
@@ -36,22 +39,28 @@ pub struct BagDrawing {
 
 /// Draws the project's bag into `width` × `height` pixels.
 pub fn bag(project: &Project, draft: &Draft, width: f64, height: f64) -> BagDrawing {
-    let tote = &project.bag;
+    let Bag::Tote(tote) = &project.bag else {
+        return solid_bag(project, &project.bag.solid(draft), width, height);
+    };
     let mut canvas = Canvas::default();
     let mut paints = Paints {
         outer: ink::PAPER.into(),
         straps: StrapPaint { ground: ink::PAPER.into(), figures: ink::PAPER.into() },
         lining: ink::CALICO.into(),
         pocket: ink::PAPER.into(),
+        front: ink::PAPER.into(),
     };
+    let mut shown = 0;
     for (part, slot) in [
         (Part::Outer, &mut paints.outer),
         (Part::Straps, &mut paints.straps.figures),
         (Part::Lining, &mut paints.lining),
         (Part::Pocket, &mut paints.pocket),
+        (if tote.front.piecing == Piecing::Whole { Part::Outer } else { Part::Contrast }, &mut paints.front),
     ] {
         if let Some(cloth) = project.cloth_of(part) {
-            let id = format!("bag-{}", part.key());
+            shown += 1;
+            let id = format!("bag-{}-{shown}", part.key());
             *slot = paint(&mut canvas, &cloth.look, &id, 0);
         }
     }
@@ -87,6 +96,7 @@ struct Paints {
     straps: StrapPaint,
     lining: String,
     pocket: String,
+    front: String,
 }
 
 /// A strap as an arch between its ends, `wide` across, over `top`.
@@ -119,7 +129,7 @@ fn strap(
 }
 
 struct Flat<'a> {
-    tote: &'a BoxedTote,
+    tote: &'a Tote,
     scale: f64,
     left: f64,
     bottom: f64,
@@ -147,10 +157,10 @@ impl Flat<'_> {
             );
         }
         let shape = [(self.left, top), (right, top), (base_left + base_wide, self.bottom), (base_left, self.bottom)];
-        canvas.polygon(&shape, &Style::fill(paints.outer.clone()).stroke(ink::INDIGO, 2.0));
+        canvas.polygon(&shape, &Style::fill(paints.front.clone()).stroke(ink::INDIGO, 2.0));
         let stitch = match t.mouth {
             Mouth::DoubleHem => px(t.hem_depth),
-            Mouth::TurnedThrough => 6.0,
+            Mouth::TurnedThrough | Mouth::FacingZip => 6.0,
         };
         let inset = stitch / px(t.height) * (mouth_wide - base_wide) / 2.0;
         canvas.line(
@@ -160,7 +170,7 @@ impl Flat<'_> {
             top + stitch,
             &Style::line(ink::PAPER, 1.4).dash("2 3"),
         );
-        if t.pocket && t.lining != LiningFit::None {
+        if t.pocket != PocketKind::None && t.lining != LiningFit::None {
             // It hangs inside: only its outline shows through.
             let (w, h) = (px(t.pocket_width), px(t.pocket_height));
             let (x, y) = (middle - w / 2.0, top + px(t.pocket_below));
@@ -190,7 +200,7 @@ impl Flat<'_> {
 }
 
 struct Standing<'a> {
-    tote: &'a BoxedTote,
+    tote: &'a Tote,
     scale: f64,
     left: f64,
     bottom: f64,
@@ -219,7 +229,7 @@ impl Standing<'_> {
             let ends = (middle + dx - half, middle + dx + half);
             strap(canvas, &paints.straps, ends, (top - dy, top - dy - px(self.drop) * 0.96), strap_wide, true);
         }
-        if t.pocket && t.lining != LiningFit::None {
+        if t.pocket != PocketKind::None && t.lining != LiningFit::None {
             let (pw, seen) = (px(t.pocket_width), (dy - px(t.pocket_below) * 0.34).max(0.0));
             if seen > 3.0 {
                 let (cx, py) = (middle + dx, top - dy + px(t.pocket_below) * 0.34);
@@ -242,7 +252,7 @@ impl Standing<'_> {
             &Style::line(ink::INDIGO, 1.0).opacity(0.5),
         );
         canvas.polygon(&side, &edge);
-        canvas.rect(x, top, w, h, &Style::fill(paints.outer.clone()).stroke(ink::INDIGO, 2.0));
+        canvas.rect(x, top, w, h, &Style::fill(paints.front.clone()).stroke(ink::INDIGO, 2.0));
         canvas.line(x, top + 6.0, right, top + 6.0, &Style::line(ink::PAPER, 1.4).dash("2 3"));
         if let Some(spacing) = self.spacing {
             let half = px(spacing) / 2.0;

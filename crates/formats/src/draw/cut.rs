@@ -192,17 +192,22 @@ fn corner(project: &Project, piece: &Piece, cut: &CornerCut, (width, height): (f
     let (nx, ny) = (cut.across.0 as f64 * scale, cut.up.0 as f64 * scale);
     let gone = Style::fill(ink::CALICO).opacity(0.8);
     let line = Style::line(ink::MADDER, 3.4);
+    // At the fold the notch reaches as far down as up, and both its levels are cut.
+    let (low, tall) = if cut.at_fold { (y + ph / 2.0 + ny, ny * 2.0) } else { (y + ph, ny) };
     for (cx, inner) in [(x, x + nx), (x + pw - nx, x + pw - nx)] {
-        canvas.rect(cx, y + ph - ny, nx, ny, &gone);
-        canvas.line(inner, y + ph + 10.0, inner, y + ph - ny, &line);
+        canvas.rect(cx, low - tall, nx, tall, &gone);
+        canvas.line(inner, if cut.at_fold { low } else { low + 10.0 }, inner, low - tall, &line);
     }
-    canvas.line(x - 10.0, y + ph - ny, x + nx, y + ph - ny, &line);
-    canvas.line(x + pw - nx, y + ph - ny, x + pw + 10.0, y + ph - ny, &line);
+    for level in if cut.at_fold { vec![low - tall, low] } else { vec![low - tall] } {
+        canvas.line(x - 10.0, level, x + nx, level, &line);
+        canvas.line(x + pw - nx, level, x + pw + 10.0, level, &line);
+    }
     let ruler = project.ruler;
-    canvas.text(x + nx / 2.0, y + ph + 26.0, &ruler.show(cut.across).text, Face::Bold, 17.0, ink::MADDER, "middle");
-    canvas.text(x - 16.0, y + ph - ny / 2.0 + 6.0, &ruler.show(cut.up).text, Face::Bold, 17.0, ink::MADDER, "end");
-    let size = format!("{} layers, both corners", cut.layers);
-    let _ = canvas.label((x + pw / 2.0, y + ph / 2.0), piece.name, &size, 18.0, (pw, ph));
+    canvas.text(x + nx / 2.0, low + 26.0, &ruler.show(cut.across).text, Face::Bold, 17.0, ink::MADDER, "middle");
+    canvas.text(x - 16.0, low - ny / 2.0 + 6.0, &ruler.show(cut.up).text, Face::Bold, 17.0, ink::MADDER, "end");
+    let place = if cut.at_fold { "both sides, at the fold" } else { "both corners" };
+    let size = format!("{} layers, {place}", cut.layers);
+    let _ = canvas.label((x + pw / 2.0, y + ph / 2.0), &piece.name, &size, 18.0, (pw, ph));
     canvas.finish(width, height)
 }
 

@@ -10,6 +10,7 @@ mod font;
 mod lay;
 mod pattern;
 mod piece;
+mod solid;
 
 pub use bag::{Anchor, BagDrawing, bag};
 pub use canvas::{Canvas, Drawing, Style, ink};
@@ -18,3 +19,4 @@ pub use font::{FONT_FILES, Face, text_width};
 pub use lay::{cloth_lay, thumbnail};
 pub use pattern::swatch;
 pub use piece::piece;
+pub use solid::family;

@@ -4,7 +4,7 @@ use super::canvas::{Canvas, Drawing, Style, ink, num};
 use super::font::Face;
 use super::pattern::paint;
 use bofta_core::measure::{Length, Ruler};
-use bofta_core::piece::{Corners, From, Mark, Piece};
+use bofta_core::piece::{Figure, From, Mark, Piece};
 use bofta_core::project::ProjectCloth;
 
 const MARGIN: f64 = 26.0;
@@ -39,7 +39,7 @@ pub fn piece(piece: &Piece, cloth: Option<&ProjectCloth>, ruler: Ruler, scale: f
     canvas.begin(&format!(r#"transform="rotate(-90 {} {})""#, num(x - 14.0), num(middle)));
     canvas.text(x - 14.0, middle, &ruler.show(height).text, Face::Bold, 14.0, ink::INDIGO, "middle");
     canvas.end();
-    if let Corners::CutOut { across, up } = &piece.corners {
+    if let Figure::CutOut { across, up } = &piece.figure {
         let text = format!("{} × {}", ruler.show(across.size).text, ruler.show(up.size).text);
         let (nx, ny) = at(bofta_core::shape::Point::new(across.size, up.size));
         if w > 90.0 {
@@ -74,6 +74,7 @@ fn draw_mark(canvas: &mut Canvas, mark: &Mark, (x, y, w, h): (f64, f64, f64, f64
     match (mark.from, level) {
         (From::TopEdge, _) => dash(x, y + d, x + w, y + d),
         (From::BaseEdge, _) => dash(x, y + h - d, x + w, y + h - d),
+        (From::LeftEdge, _) => dash(x + d, y, x + d, y + h),
         (From::SideEdges, Some(level)) => {
             for cx in [x + d, x + w - d] {
                 dash(cx - 6.0, level, cx + 6.0, level);

@@ -1,5 +1,6 @@
-//! The command line: `serve`, `demo`, `lay`, `check`, `backup`, `openapi`.
+//! The command line: `serve`, `demo`, `lay`, `check`, `draft`, `backup`, `openapi`.
 
+mod draft;
 mod lay;
 
 use crate::{demo, http};
@@ -42,6 +43,8 @@ enum Command {
     Lay(lay::LayArgs),
     /// Checks a lay against its job by code of its own.
     Check(lay::CheckArgs),
+    /// Drafts a bag: reads bofta-bag, prints its pieces with the reason of every number.
+    Draft(draft::DraftArgs),
     /// Copies the database, also while it is in use.
     Backup {
         /// The copy, which must not exist.
@@ -62,6 +65,7 @@ pub fn run(cli: Cli) -> ExitCode {
     let done = match cli.command {
         Command::Lay(args) => return lay::lay(&args),
         Command::Check(args) => return lay::check(&args),
+        Command::Draft(args) => return draft::draft(&args),
         Command::Serve { data, listen } => serve(data, "bofta", listen, false),
         Command::Demo { data, listen } => serve(data, "bofta-demo", listen, true),
         Command::Backup { to, data } => backup(data, &to),

@@ -8,12 +8,14 @@ use axum::extract::{Path, State};
 use axum::http::{StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use axum::routing::get;
-use bofta_formats::{csv, draw, sheet, write_job, write_lay};
+use bofta_formats::{csv, draw, outlines, sheet, write_job, write_lay};
 
 pub(super) fn routes() -> Router<App> {
     Router::new()
         .route("/api/projects/{id}/cut-sheet.pdf", get(cut_sheet))
         .route("/api/projects/{id}/cut-list.csv", get(cut_list))
+        .route("/api/projects/{id}/outlines.dxf", get(outlines_dxf))
+        .route("/api/projects/{id}/outlines.svg", get(outlines_svg))
         .route("/api/projects/{id}/job.json", get(job))
         .route("/api/projects/{id}/lay.json", get(lay))
         .route("/api/projects/{id}/lay/{cloth}", get(lay_svg))
@@ -38,6 +40,25 @@ async fn cut_list(State(app): State<App>, Path(id): Path<String>) -> Result<Resp
         let kept = store.project(&id).map_err(|e| Refusal::from_store(store, e))?;
         let planned = kept.project.plan().map_err(Refusal::fields)?;
         Ok(file("text/csv; charset=utf-8", "cut-list.csv", csv::cut_list(&planned.draft.pieces, kept.project.ruler)))
+    })
+    .await
+}
+
+async fn outlines_dxf(State(app): State<App>, Path(id): Path<String>) -> Result<Response, Refusal> {
+    app.blocking(move |store| {
+        let kept = store.project(&id).map_err(|e| Refusal::from_store(store, e))?;
+        let planned = kept.project.plan().map_err(Refusal::fields)?;
+        let dxf = outlines::write_dxf(&planned.draft.pieces, kept.project.system).map_err(Refusal::internal)?;
+        Ok(file("image/vnd.dxf", "outlines.dxf", dxf))
+    })
+    .await
+}
+
+async fn outlines_svg(State(app): State<App>, Path(id): Path<String>) -> Result<Response, Refusal> {
+    app.blocking(move |store| {
+        let kept = store.project(&id).map_err(|e| Refusal::from_store(store, e))?;
+        let planned = kept.project.plan().map_err(Refusal::fields)?;
+        Ok(file("image/svg+xml", "outlines.svg", outlines::write_svg(&planned.draft.pieces)))
     })
     .await
 }

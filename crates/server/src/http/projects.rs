@@ -13,7 +13,7 @@ use bofta_core::cloth::Print;
 use bofta_core::cutting::{Manner, cut_list, manner};
 use bofta_core::lay::Cuts;
 use bofta_core::measure::{System, show_bought};
-use bofta_core::piece::{Corners, Part};
+use bofta_core::piece::{Figure, Part};
 use bofta_core::project::{Edit, LayField, Planned, Project, StrapLie};
 use bofta_formats::draw::thumbnail;
 use bofta_store::{Kept, Store};
@@ -174,6 +174,11 @@ pub async fn edit(
     .await
 }
 
+/// Whether some piece belongs to `part`.
+fn planned_has(project: &Project, part: Part) -> bool {
+    project.plan().is_ok_and(|p| p.draft.pieces.iter().any(|p| p.part == part))
+}
+
 /// No more steps are done than there are.
 fn check_steps(store: &Store, id: &str, project: &Project) -> Result<(), Refusal> {
     let planned = project.plan().map_err(Refusal::fields)?;
@@ -330,13 +335,14 @@ fn other_ways(project: &Project) -> Vec<(&'static str, Vec<Edit>)> {
     } else if directed {
         ways.push(("Any way up", vec![lay(LayField::PrintMayLie, "yes")]));
     }
-    let notched = project.plan().is_ok_and(|p| p.draft.pieces.iter().any(|p| p.corners != Corners::Whole));
+    let notched =
+        project.plan().is_ok_and(|p| p.draft.pieces.iter().any(|p| p.is_square_cut() && p.figure != Figure::Rectangle));
     if project.lay.in_notches {
         ways.push(("Corners cut last", vec![lay(LayField::InNotches, "no")]));
     } else if notched && project.lay.cuts == Cuts::Free {
         ways.push(("Small pieces in the corners", vec![lay(LayField::InNotches, "yes")]));
     }
-    if project.bag.straps && project.cloth_of(Part::Straps).is_some() {
+    if planned_has(project, Part::Straps) && project.cloth_of(Part::Straps).is_some() {
         for (name, value, lie) in [
             ("Straps along", "along", StrapLie::Along),
             ("Straps across", "across", StrapLie::Across),

@@ -6,6 +6,6 @@ mod shelf;
 mod step;
 
 pub use measure::{DimensionView, DrawingView, Measure};
-pub use project::{Context, LayView, ProblemView, ProjectView, lay_view, project_view};
+pub use project::{Context, FamilyView, LayView, ProblemView, ProjectView, family_views, lay_view, project_view};
 pub use shelf::{Card, card};
 pub use step::{StepView, step_view};

@@ -4,16 +4,16 @@ use super::shelf::{bought, bought_text, cost_text, shop_unit};
 use super::{DimensionView, DrawingView, Measure};
 use crate::laying::{Laid, laid, plan_and_lay};
 use bofta_core::FieldProblem;
-use bofta_core::bag::boxing::Boxing;
-use bofta_core::bag::{BackingSchool, BoxedTote, Draft, LiningFit, Mouth, Notice, Severity, Stage, StrapEnds};
+use bofta_core::bag::{Bag, Draft, Family, Field, Notice, Row, RowShape, Severity, Slot, Stage};
+use bofta_core::buying::linear::{self, Sold, together};
 use bofta_core::buying::purchases;
 use bofta_core::cloth::{Material, Money, Print, PrintUp};
 use bofta_core::cutting::{Manner, Step, cut_list, manner};
 use bofta_core::lay::{ClothLay, Cuts, Offcut};
-use bofta_core::measure::{Length, show_bought};
-use bofta_core::piece::{Corners, From, Grain, Mark, Part, Piece, PrintRule};
+use bofta_core::measure::{Length, ShopStep, show_bought};
+use bofta_core::piece::{Figure, Grain, Part, Piece, PrintRule, When};
 use bofta_core::project::{Look, Planned, Project, ProjectCloth, StrapLie};
-use bofta_formats::draw::{bag, cloth_lay, piece, swatch};
+use bofta_formats::draw::{bag, cloth_lay, family, piece, swatch};
 use bofta_store::{Kept, Store, StoreError};
 use serde::Serialize;
 use std::collections::BTreeSet;
@@ -33,11 +33,102 @@ impl std::convert::From<FieldProblem> for ProblemView {
     }
 }
 
-/// A size of the bag.
+/// An answer to a choice.
 #[derive(Clone, Debug, Serialize, ToSchema)]
-pub struct SizeView {
-    pub field: String,
-    pub value: Measure,
+pub struct AnswerView {
+    pub key: String,
+    pub name: String,
+    pub note: String,
+}
+
+/// A field of the bag; one of `length`, `answers` and `count` says what kind it is.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct FieldView {
+    pub key: String,
+    pub label: String,
+    /// It says nothing while another choice stands.
+    pub idle: bool,
+    pub length: Option<Measure>,
+    /// Empty unless it is a choice.
+    pub answers: Vec<AnswerView>,
+    /// The key of the answer; the figures of a count.
+    pub value: String,
+    pub count: Option<u32>,
+}
+
+/// Fields that act at one place of the bag.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct GroupView {
+    pub key: String,
+    pub name: String,
+    /// What stands, in a few words.
+    pub summary: String,
+    pub fields: Vec<FieldView>,
+}
+
+/// A family to choose.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct FamilyView {
+    pub key: String,
+    pub name: String,
+    pub about: String,
+    pub drawing: DrawingView,
+}
+
+/// A row of one's own cut list.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct RowView {
+    pub name: String,
+    pub part: String,
+    pub count: u32,
+    /// Nothing is width of cloth.
+    pub width: Option<Measure>,
+    pub height: Measure,
+    pub shape: String,
+    /// Radius, notch or taper, of shapes that have one.
+    pub corner: Option<Measure>,
+    pub any_way: bool,
+    pub pairs: bool,
+    /// To be sent back as it is.
+    pub row: Row,
+}
+
+/// Lengths of something sold by the length.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct GoodView {
+    pub kind: String,
+    pub name: String,
+    pub count: u32,
+    pub length: DimensionView,
+    pub width: Option<Measure>,
+}
+
+/// What to buy of one kind and width of something sold by the length.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct ReelView {
+    pub kind: String,
+    pub width: Option<Measure>,
+    /// As a shop says it.
+    pub length: String,
+    /// How many cuts come from it.
+    pub cuts: u32,
+}
+
+/// Something bought by the piece.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct HardwareView {
+    pub name: String,
+    pub count: u32,
+    pub size: Option<Measure>,
+    pub note: String,
+}
+
+/// A finished size, as asked and as the pieces give it.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct FinishedView {
+    pub name: String,
+    pub asked: Measure,
+    pub back: Measure,
 }
 
 /// Where a size is taken hold of on the drawing.
@@ -55,14 +146,17 @@ pub struct AnchorView {
 /// The bag.
 #[derive(Clone, Debug, Serialize, ToSchema)]
 pub struct BagView {
-    pub sizes: Vec<SizeView>,
-    pub boxing: Boxing,
-    pub mouth: Mouth,
-    pub lining: LiningFit,
-    pub straps: bool,
-    pub strap_ends: StrapEnds,
-    pub pocket: bool,
-    pub backing: BackingSchool,
+    pub family: String,
+    pub title: String,
+    pub about: String,
+    pub groups: Vec<GroupView>,
+    /// Only of one's own cut list.
+    pub rows: Vec<RowView>,
+    pub goods: Vec<GoodView>,
+    pub reels: Vec<ReelView>,
+    pub hardware: Vec<HardwareView>,
+    /// The finished sizes, worked out back from the pieces.
+    pub finished: Vec<FinishedView>,
     pub drawing: DrawingView,
     pub anchors: Vec<AnchorView>,
     pub strap_drop: Option<Measure>,
@@ -81,6 +175,8 @@ pub struct PieceView {
     pub count: u32,
     pub width: DimensionView,
     pub height: DimensionView,
+    /// `at the table`, or when else it is cut to size.
+    pub when: Option<String>,
     /// Cut out of both lower corners.
     pub corner_across: Option<DimensionView>,
     pub corner_up: Option<DimensionView>,
@@ -273,7 +369,7 @@ pub fn project_view(context: &Context<'_>) -> Result<ProjectView, StoreError> {
     let Context { store, kept, before } = context;
     let project = &kept.project;
     let planned = project.plan().unwrap_or_else(|problems| Planned {
-        draft: Draft { pieces: vec![], notices: vec![], strap_drop: None, strap_spacing: None, millilitres: 0 },
+        draft: Draft::default(),
         job: None,
         unassigned: vec![],
         problems,
@@ -325,46 +421,176 @@ fn key<T: Serialize>(value: &T) -> String {
     serde_json::to_value(value).ok().and_then(|v| v.as_str().map(str::to_owned)).unwrap_or_default()
 }
 
-fn sizes(bag: &BoxedTote) -> [(&'static str, Length); 15] {
-    [
-        ("width", bag.width),
-        ("height", bag.height),
-        ("depth", bag.depth),
-        ("seam_side", bag.seam_side),
-        ("seam_base", bag.seam_base),
-        ("seam_boxing", bag.seam_boxing),
-        ("seam_top", bag.seam_top),
-        ("hem_turn", bag.hem_turn),
-        ("hem_depth", bag.hem_depth),
-        ("strap_width", bag.strap_width),
-        ("strap_length", bag.strap_length),
-        ("strap_inset", bag.strap_inset),
-        ("pocket_width", bag.pocket_width),
-        ("pocket_height", bag.pocket_height),
-        ("pocket_below", bag.pocket_below),
-    ]
-}
-
 fn holds(planned: &Planned) -> String {
     let litres = planned.draft.millilitres as f64 / 1000.0;
-    if litres < 10.0 { format!("about {litres:.1} litres") } else { format!("about {litres:.0} litres") }
+    match planned.draft.millilitres {
+        0 => String::new(),
+        _ if litres < 10.0 => format!("about {litres:.1} litres"),
+        _ => format!("about {litres:.0} litres"),
+    }
+}
+
+fn field_view(field: &Field<'_>, project: &Project) -> FieldView {
+    let bare = FieldView {
+        key: field.key.to_owned(),
+        label: field.label.to_owned(),
+        idle: field.idle,
+        length: None,
+        answers: vec![],
+        value: String::new(),
+        count: None,
+    };
+    let answer =
+        |key: &str, name: &str, note: &str| AnswerView { key: key.into(), name: name.into(), note: note.into() };
+    match &field.slot {
+        Slot::Length(length) => FieldView { length: Some(Measure::new(**length, project.ruler)), ..bare },
+        Slot::Choice(choice) => FieldView {
+            value: choice.answer().key.to_owned(),
+            answers: choice.answers().iter().map(|a| answer(a.key, a.name, a.note)).collect(),
+            ..bare
+        },
+        Slot::Toggle(on) => FieldView {
+            value: if **on { "yes" } else { "no" }.to_owned(),
+            answers: vec![answer("yes", "Yes", ""), answer("no", "No", "")],
+            ..bare
+        },
+        Slot::Count(count, _) => FieldView { count: Some(**count), value: count.to_string(), ..bare },
+    }
+}
+
+/// A few words for what stands in a group: answers by their names, a toggle by what it is, the first length.
+fn summary(fields: &[FieldView], unit: &str) -> String {
+    let used: Vec<&FieldView> = fields.iter().filter(|f| !f.idle).collect();
+    let words: Vec<String> = used
+        .iter()
+        .filter_map(|f| match (&f.length, f.count) {
+            (Some(length), _) => Some(format!("{} {unit}", length.text)),
+            (None, Some(count)) => Some(count.to_string()),
+            _ if f.value == "no" => (used.len() == 1).then(|| "none".to_owned()),
+            _ if f.value == "yes" && f.answers.len() == 2 => {
+                Some(f.label.split([',', ';']).next().unwrap_or_default().to_lowercase())
+            }
+            _ => f.answers.iter().find(|a| a.key == f.value).map(|a| a.name.to_lowercase()),
+        })
+        .take(2)
+        .collect();
+    if words.is_empty() { "none".to_owned() } else { words.join(", ") }
+}
+
+fn groups(project: &Project) -> Vec<GroupView> {
+    let mut copy = project.bag.clone();
+    let mut groups: Vec<(bofta_core::bag::Group, Vec<FieldView>)> = Vec::new();
+    for field in copy.fields() {
+        let view = field_view(&field, project);
+        match groups.iter_mut().find(|(g, _)| *g == field.group) {
+            Some((_, fields)) => fields.push(view),
+            None => groups.push((field.group, vec![view])),
+        }
+    }
+    groups
+        .into_iter()
+        .map(|(group, fields)| GroupView {
+            key: group.name().to_lowercase(),
+            name: group.name().to_owned(),
+            summary: summary(&fields, project.system.symbol()),
+            fields,
+        })
+        .collect()
+}
+
+/// Every family, drawn small.
+pub fn family_views() -> Vec<FamilyView> {
+    Family::ALL
+        .iter()
+        .map(|f| FamilyView {
+            key: f.key().to_owned(),
+            name: f.name().to_owned(),
+            about: f.about().to_owned(),
+            drawing: family(*f, 120.0, 96.0).into(),
+        })
+        .collect()
+}
+
+fn row_view(row: &Row, project: &Project) -> RowView {
+    let measure = |l: Length| Measure::new(l, project.ruler);
+    let (shape, corner) = match &row.shape {
+        RowShape::Rectangle => ("rectangle", None),
+        RowShape::Circle => ("circle", None),
+        RowShape::HalfRound => ("half-round", None),
+        RowShape::Rounded { radius } => ("rounded", Some(*radius)),
+        RowShape::Notched { across, .. } => ("notched", Some(*across)),
+        RowShape::Tapered { by } => ("tapered", Some(*by)),
+        RowShape::Free { .. } => ("free", None),
+    };
+    RowView {
+        name: row.name.clone(),
+        part: row.part.key().to_owned(),
+        count: row.count,
+        width: row.width.map(measure),
+        height: measure(row.height),
+        shape: shape.to_owned(),
+        corner: corner.map(measure),
+        any_way: row.any_way,
+        pairs: row.pairs,
+        row: row.clone(),
+    }
 }
 
 fn bag_view(project: &Project, planned: &Planned) -> BagView {
-    let tote = &project.bag;
-    let drawn = bag(project, &planned.draft, 960.0, 400.0);
+    let (ruler, draft) = (project.ruler, &planned.draft);
+    let drawn = bag(project, draft, 960.0, 400.0);
     BagView {
-        sizes: sizes(tote)
-            .into_iter()
-            .map(|(field, value)| SizeView { field: field.to_owned(), value: Measure::new(value, project.ruler) })
+        family: project.bag.family().key().to_owned(),
+        title: project.bag.title().to_owned(),
+        about: project.bag.family().about().to_owned(),
+        groups: groups(project),
+        rows: match &project.bag {
+            Bag::CutList(list) => list.rows.iter().map(|r| row_view(r, project)).collect(),
+            _ => vec![],
+        },
+        goods: draft
+            .goods
+            .iter()
+            .map(|g| GoodView {
+                kind: g.kind.name().to_owned(),
+                name: g.name.to_owned(),
+                count: g.count,
+                length: DimensionView::new(&g.length, ruler),
+                width: g.width.map(|w| Measure::new(w, ruler)),
+            })
             .collect(),
-        boxing: tote.boxing,
-        mouth: tote.mouth,
-        lining: tote.lining,
-        straps: tote.straps,
-        strap_ends: tote.strap_ends,
-        pocket: tote.pocket,
-        backing: tote.backing,
+        reels: together(&draft.goods)
+            .into_iter()
+            .map(|(kind, width, cuts)| {
+                let plan = linear::plan(&cuts, &[], Sold::Reel(ShopStep::usual(project.system)));
+                ReelView {
+                    kind: kind.name().to_owned(),
+                    width: width.map(|w| Measure::new(w, ruler)),
+                    length: show_bought(plan.total(), project.system),
+                    cuts: cuts.len() as u32,
+                }
+            })
+            .collect(),
+        hardware: draft
+            .hardware
+            .iter()
+            .map(|h| HardwareView {
+                name: h.name.to_owned(),
+                count: h.count,
+                size: h.size.map(|s| Measure::new(s, ruler)),
+                note: h.note.to_owned(),
+            })
+            .collect(),
+        finished: project
+            .bag
+            .back(draft)
+            .into_iter()
+            .map(|f| FinishedView {
+                name: f.name.to_owned(),
+                asked: Measure::new(f.asked, ruler),
+                back: Measure::new(f.back, ruler),
+            })
+            .collect(),
         anchors: drawn
             .anchors
             .iter()
@@ -398,16 +624,16 @@ fn pieces(project: &Project, planned: &Planned) -> Vec<PieceView> {
 
 fn piece_view(project: &Project, p: &Piece, scale: f64) -> PieceView {
     let ruler = project.ruler;
-    let (corner_across, corner_up) = match &p.corners {
-        Corners::Whole => (None, None),
-        Corners::CutOut { across, up } => {
+    let (corner_across, corner_up) = match &p.figure {
+        Figure::CutOut { across, up } | Figure::CutAtFold { across, up } => {
             (Some(DimensionView::new(across, ruler)), Some(DimensionView::new(up, ruler)))
         }
+        _ => (None, None),
     };
     let cloth = project.cloth_of(p.part);
     PieceView {
-        id: p.id.to_owned(),
-        name: p.name.to_owned(),
+        id: p.id.to_string(),
+        name: p.name.to_string(),
         part: p.part.key().to_owned(),
         bundle: p.part.name().to_owned(),
         count: p.count,
@@ -428,21 +654,15 @@ fn piece_view(project: &Project, p: &Piece, scale: f64) -> PieceView {
             PrintRule::Ignore => "either way up",
         }
         .to_owned(),
-        note: p.note.map(str::to_owned),
-        marks: p.marks.iter().map(|m| mark_text(project, m)).collect(),
+        note: p.note.as_ref().map(ToString::to_string),
+        when: match p.when {
+            When::Now => None,
+            When::OverAndTrimmed(over) => Some(format!("cut {} over, then trimmed", ruler.show(over).text)),
+            When::Measured => Some("cut to what is made: measure first".to_owned()),
+        },
+        marks: p.marks.iter().map(|m| m.told(ruler)).collect(),
         cloth: cloth.map(|c| c.id.clone()),
         drawing: piece(p, cloth, ruler, scale, true).into(),
-    }
-}
-
-fn mark_text(project: &Project, mark: &Mark) -> String {
-    let show = |l: Length| project.ruler.show(l).text;
-    let place = |l: Length, from: From| format!("{} {}", show(l), from.name());
-    match mark.and {
-        Some((distance, from)) => {
-            format!("{}: {}, {}", mark.name, place(mark.distance, mark.from), place(distance, from))
-        }
-        None => format!("{}: {}", mark.name, place(mark.distance, mark.from)),
     }
 }
 
@@ -645,13 +865,13 @@ fn notices(project: &Project, planned: &Planned, laid: Option<&Laid>) -> Vec<Not
         let cloth = project.cloth_of(part);
         cloth.is_some_and(|c| c.print == Print::OneWay || c.nap) && planned.draft.pieces.iter().any(|p| p.part == part)
     };
-    if upside_down(Part::Pocket) {
+    if upside_down(Part::Pocket) && planned.draft.piece("slip-pocket").is_some() {
         let text =
             "The pocket is folded at its top edge: the back of a one-way print hangs upside down, out of sight.".into();
         all.push(NoticeView { stage: "cloth".into(), field: None, attention: false, text });
     }
     if planned.unassigned.is_empty()
-        && project.bag.backing == BackingSchool::None
+        && project.bag.answer("backing") == Some("none")
         && project.cloth_of(Part::Outer).is_some_and(|c| c.material == Material::Cotton)
     {
         all.push(NoticeView {

@@ -29,7 +29,6 @@ pub struct Card {
 /// The card of `listed`.
 pub fn card(store: &Store, listed: &Listed) -> Result<Card, StoreError> {
     let project = &listed.project;
-    let show = |l: Length| project.ruler.show(l).text;
     let laid = plan_and_lay(store, &listed.id, project)?;
     let drawings = match &laid {
         Some(laid) => laid
@@ -47,17 +46,10 @@ pub fn card(store: &Store, listed: &Listed) -> Result<Card, StoreError> {
             .map(|c| swatch(c, &format!("{}-{}", listed.id, c.id), 64.0, 64.0).into())
             .collect(),
     };
-    let bag = &project.bag;
     Ok(Card {
         id: listed.id.clone(),
         name: project.name.clone(),
-        bag: format!(
-            "Boxed tote, {} × {} × {} {}",
-            show(bag.width),
-            show(bag.height),
-            show(bag.depth),
-            project.system.symbol()
-        ),
+        bag: project.bag.headline(project.ruler),
         state: match &laid {
             None => "needs cloth".into(),
             Some(laid) => state(project, &laid.lay, cut_count(project, laid)),

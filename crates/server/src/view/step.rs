@@ -118,13 +118,18 @@ pub fn step_view(project: &Project, laid: &Laid, pieces: &[Piece], steps: &[Step
             let show = |l| project.ruler.show(l).text;
             view.title = format!("{}, corners", piece.name);
             view.how = format!(
-                "{} in from each side, {} up from the base, through {} layers",
+                "{} in from each side, {} up {}, through {} layers",
                 show(corners.across),
                 show(corners.up),
+                if corners.at_fold { "and down from the fold" } else { "from the base" },
                 corners.layers
             );
-            view.before.push("Lay them edge on edge, the base towards you.".into());
-            view.before.push("Both lower corners, never the upper ones.".into());
+            if corners.at_fold {
+                view.before.push("Crease the middle first: the notch lies over the crease.".into());
+            } else {
+                view.before.push("Lay them edge on edge, the base towards you.".into());
+                view.before.push("Both lower corners, never the upper ones.".into());
+            }
         }
     }
     Some(view)
@@ -136,7 +141,7 @@ fn freed(project: &Project, pieces: &[Piece], step: &Step) -> Vec<FreedView> {
         let piece = pieces.iter().find(|p| p.id == f.piece)?;
         let (w, h) = piece.size();
         Some(FreedView {
-            name: piece.name.to_owned(),
+            name: piece.name.to_string(),
             size: format!("{} × {}", project.ruler.show(w).text, project.ruler.show(h).text),
             copy: format!("{} of {}", f.copy, piece.count),
             bundle: piece.part.name().to_owned(),

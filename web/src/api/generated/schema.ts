@@ -38,6 +38,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cut-list/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads a cut list from a file: CSV or text, XLSX or ODS, SVG or DXF. */
+        post: operations["file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cut-list/text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads a cut list from text. */
+        post: operations["text"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/families": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The families of bags, each drawn small. */
+        get: operations["families"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects": {
         parameters: {
             query?: never;
@@ -277,42 +328,36 @@ export interface components {
             /** Format: double */
             y2: number;
         };
-        /**
-         * @description How far fleece reaches.
-         * @enum {string}
-         */
-        BackingSchool: "none" | "full-size" | "clear-of-seams";
-        /**
-         * @description A field of the bag.
-         * @enum {string}
-         */
-        BagField: "width" | "height" | "depth" | "seam_side" | "seam_base" | "seam_boxing" | "seam_top" | "boxing" | "mouth" | "hem_turn" | "hem_depth" | "lining" | "straps" | "strap_width" | "strap_length" | "strap_inset" | "strap_ends" | "pocket" | "pocket_width" | "pocket_height" | "pocket_below" | "backing";
+        /** @description An answer to a choice. */
+        AnswerView: {
+            key: string;
+            name: string;
+            note: string;
+        };
         /** @description The bag. */
         BagView: {
+            about: string;
             anchors: components["schemas"]["AnchorView"][];
-            backing: components["schemas"]["BackingSchool"];
-            boxing: components["schemas"]["Boxing"];
             drawing: components["schemas"]["DrawingView"];
+            family: string;
+            /** @description The finished sizes, worked out back from the pieces. */
+            finished: components["schemas"]["FinishedView"][];
+            goods: components["schemas"]["GoodView"][];
+            groups: components["schemas"]["GroupView"][];
+            hardware: components["schemas"]["HardwareView"][];
             /** @description `about 11 litres`. */
             holds: string;
-            lining: components["schemas"]["LiningFit"];
-            mouth: components["schemas"]["Mouth"];
-            pocket: boolean;
-            sizes: components["schemas"]["SizeView"][];
+            reels: components["schemas"]["ReelView"][];
+            /** @description Only of one's own cut list. */
+            rows: components["schemas"]["RowView"][];
             strap_drop?: components["schemas"]["Measure"] | null;
-            strap_ends: components["schemas"]["StrapEnds"];
-            straps: boolean;
+            title: string;
         };
         /** @description A revision to undo or redo from. */
         Based: {
             /** Format: int64 */
             based_on: number;
         };
-        /**
-         * @description How the corners are boxed.
-         * @enum {string}
-         */
-        Boxing: "cut-out" | "seam-lines" | "sewn-across";
         /** @description How far a bundle has come. */
         BundleView: {
             /** Format: int32 */
@@ -412,6 +457,12 @@ export interface components {
             swatch: components["schemas"]["DrawingView"];
             width: string;
         };
+        /** @description Text to read. */
+        CutListText: {
+            /** @description `in` or `cm`: what numbers without a unit are in. */
+            system: string;
+            text: string;
+        };
         /** @description A size with its reason. */
         DimensionView: {
             size: components["schemas"]["Measure"];
@@ -428,9 +479,49 @@ export interface components {
         /** @description One change. */
         Edit: {
             /** @enum {string} */
+            edit: "family";
+            /** @description Its key. */
+            family: string;
+        } | {
+            /** @enum {string} */
+            edit: "rows";
+            /** @description As they are to stand. */
+            rows: components["schemas"]["Row"][];
+        } | {
+            /** @enum {string} */
+            edit: "row";
+            /** @description Which field. */
+            field: components["schemas"]["RowField"];
+            /** @description Which row, from 0. */
+            row: number;
+            /** @description As typed or chosen. */
+            value: string;
+        } | {
+            /** @description Room above it. */
+            above: string;
+            /** @description Room in each direction. */
+            ease: string;
+            /** @enum {string} */
+            edit: "fit";
+            /** @description How tall. */
+            height: string;
+            /** @description How thick. */
+            thick: string;
+            /** @description How wide the thing is; of a round one, its diameter. */
+            width: string;
+        } | {
+            /** @enum {string} */
+            edit: "scale";
+            /**
+             * Format: int32
+             * @description In hundredths.
+             */
+            percent: number;
+        } | {
+            /** @enum {string} */
             edit: "bag";
-            /** @description Which. */
-            field: components["schemas"]["BagField"];
+            /** @description Its key, as the family lists it. */
+            field: string;
             /** @description As typed or chosen. */
             value: string;
         } | {
@@ -497,6 +588,42 @@ export interface components {
             based_on: number;
             edits: components["schemas"]["Edit"][];
         };
+        /** @description A family to choose. */
+        FamilyView: {
+            about: string;
+            drawing: components["schemas"]["DrawingView"];
+            key: string;
+            name: string;
+        };
+        /** @description A field of the bag; one of `length`, `answers` and `count` says what kind it is. */
+        FieldView: {
+            /** @description Empty unless it is a choice. */
+            answers: components["schemas"]["AnswerView"][];
+            /** Format: int32 */
+            count?: number | null;
+            /** @description It says nothing while another choice stands. */
+            idle: boolean;
+            key: string;
+            label: string;
+            length?: components["schemas"]["Measure"] | null;
+            /** @description The key of the answer; the figures of a count. */
+            value: string;
+        };
+        /** @description A finished size, as asked and as the pieces give it. */
+        FinishedView: {
+            asked: components["schemas"]["Measure"];
+            back: components["schemas"]["Measure"];
+            name: string;
+        };
+        /** @description What was found. */
+        FoundView: {
+            /** @description What was taken for granted or left out. */
+            notes: string[];
+            rows: components["schemas"]["ReadRow"][];
+            /** @description A finished size the list states, as the three fields are typed. */
+            stated?: string[] | null;
+            unread: components["schemas"]["UnreadView"][];
+        };
         /** @description A piece that comes off with a cut. */
         FreedView: {
             /** @description The bundle its label names. */
@@ -505,6 +632,31 @@ export interface components {
             copy: string;
             name: string;
             size: string;
+        };
+        /** @description Lengths of something sold by the length. */
+        GoodView: {
+            /** Format: int32 */
+            count: number;
+            kind: string;
+            length: components["schemas"]["DimensionView"];
+            name: string;
+            width?: components["schemas"]["Measure"] | null;
+        };
+        /** @description Fields that act at one place of the bag. */
+        GroupView: {
+            fields: components["schemas"]["FieldView"][];
+            key: string;
+            name: string;
+            /** @description What stands, in a few words. */
+            summary: string;
+        };
+        /** @description Something bought by the piece. */
+        HardwareView: {
+            /** Format: int32 */
+            count: number;
+            name: string;
+            note: string;
+            size?: components["schemas"]["Measure"] | null;
         };
         /** @description How the maker wants it laid. */
         LayChoicesView: {
@@ -538,10 +690,13 @@ export interface components {
             warnings: string[];
         };
         /**
-         * @description The lining's size.
-         * @enum {string}
+         * Format: int64
+         * @description An exact length in eighths of a micrometre; may be negative, as a difference of two.
+         *
+         *     Both systems are whole in it: 1/64 in is 3175 units, 0.1 mm is 800.
+         *     1 in = 25.4 mm and 1 yd = 0.9144 m exactly (international yard, 1959; NIST SP 811).
          */
-        LiningFit: "none" | "same" | "smaller";
+        Length: number;
         /** @description What a cloth looks like. */
         Look: {
             /** @description Colour of the figures, `#rrggbb`. */
@@ -563,11 +718,6 @@ export interface components {
             /** @description In words, with the unit. */
             words: string;
         };
-        /**
-         * @description How the mouth is finished.
-         * @enum {string}
-         */
-        Mouth: "turned-through" | "double-hem";
         /** @description A project to begin. */
         NewProject: {
             name: string;
@@ -595,6 +745,11 @@ export interface components {
             cloth: string;
             widths: components["schemas"]["OtherWidth"][];
         };
+        /**
+         * @description The part of the bag a piece belongs to; decides which cloth it is cut from and which bundle it is pinned in.
+         * @enum {string}
+         */
+        Part: "outer" | "contrast" | "base" | "lining" | "pocket" | "straps" | "binding" | "backing" | "interfacing";
         /** @description A part of the bag and its cloth. */
         PartView: {
             cloth?: string | null;
@@ -627,7 +782,16 @@ export interface components {
             /** @description Key of the part. */
             part: string;
             print: string;
+            /** @description `at the table`, or when else it is cut to size. */
+            when?: string | null;
             width: components["schemas"]["DimensionView"];
+        };
+        /** @description A place on a piece or a cloth. */
+        Point: {
+            /** @description To the right. */
+            x: components["schemas"]["Length"];
+            /** @description Up. */
+            y: components["schemas"]["Length"];
         };
         /** @description What is wrong with one field. */
         ProblemView: {
@@ -685,6 +849,27 @@ export interface components {
             swatch: components["schemas"]["DrawingView"];
             width: components["schemas"]["Measure"];
         };
+        /** @description A row as it will stand. */
+        ReadRow: {
+            /** @description The line it comes from; 0 from a drawing. */
+            line: number;
+            /** @description To be sent back as it is. */
+            row: components["schemas"]["Row"];
+            /** @description `2 × Lining panel, 9½ × 12`. */
+            text: string;
+        };
+        /** @description What to buy of one kind and width of something sold by the length. */
+        ReelView: {
+            /**
+             * Format: int32
+             * @description How many cuts come from it.
+             */
+            cuts: number;
+            kind: string;
+            /** @description As a shop says it. */
+            length: string;
+            width?: components["schemas"]["Measure"] | null;
+        };
         /** @description The body of a refusal. */
         RefusalBody: {
             current?: components["schemas"]["ProjectView"] | null;
@@ -693,10 +878,79 @@ export interface components {
             /** @description Each field that cannot stand. */
             problems: components["schemas"]["ProblemView"][];
         };
-        /** @description A size of the bag. */
-        SizeView: {
-            field: string;
-            value: components["schemas"]["Measure"];
+        /** @description One row of the list. */
+        Row: {
+            /** @description May lie any way. */
+            any_way?: boolean;
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            count: number;
+            /** @description Up as it stands on the bag. */
+            height: components["schemas"]["Length"];
+            /** @description What the maker calls it. */
+            name: string;
+            /** @description Half of them are mirror images. */
+            pairs?: boolean;
+            /** @description The part it belongs to, which decides its cloth. */
+            part: components["schemas"]["Part"];
+            /** @description What it looks like. */
+            shape?: components["schemas"]["RowShape"];
+            width?: components["schemas"]["Length"] | null;
+        };
+        /**
+         * @description A field of a row of the cut list.
+         * @enum {string}
+         */
+        RowField: "name" | "part" | "count" | "width" | "height" | "shape" | "corner" | "any_way" | "pairs" | "turn" | "remove";
+        /** @description What a row's piece looks like within its width and height. */
+        RowShape: {
+            /** @enum {string} */
+            shape: "rectangle";
+        } | {
+            /** @enum {string} */
+            shape: "circle";
+        } | {
+            /** @enum {string} */
+            shape: "half-round";
+        } | {
+            /** @description The radius. */
+            radius: components["schemas"]["Length"];
+            /** @enum {string} */
+            shape: "rounded";
+        } | {
+            /** @description In from the side. */
+            across: components["schemas"]["Length"];
+            /** @enum {string} */
+            shape: "notched";
+            /** @description Up from the base. */
+            up: components["schemas"]["Length"];
+        } | {
+            /** @description By so much on each side. */
+            by: components["schemas"]["Length"];
+            /** @enum {string} */
+            shape: "tapered";
+        } | {
+            /** @description Across and up. */
+            corners: components["schemas"]["Point"][];
+            /** @enum {string} */
+            shape: "free";
+        };
+        /** @description A row of one's own cut list. */
+        RowView: {
+            any_way: boolean;
+            corner?: components["schemas"]["Measure"] | null;
+            /** Format: int32 */
+            count: number;
+            height: components["schemas"]["Measure"];
+            name: string;
+            pairs: boolean;
+            part: string;
+            /** @description To be sent back as it is. */
+            row: components["schemas"]["Row"];
+            shape: string;
+            width?: components["schemas"]["Measure"] | null;
         };
         /** @description One step at the table. */
         StepView: {
@@ -722,11 +976,6 @@ export interface components {
             /** @description The cloth, or the piece whose corners are cut. */
             title: string;
         };
-        /**
-         * @description How strap ends are fastened.
-         * @enum {string}
-         */
-        StrapEnds: "in-mouth" | "outside";
         /**
          * @description Which way straps run on the cloth.
          * @enum {string}
@@ -765,6 +1014,12 @@ export interface components {
              */
             times: number;
             value: components["schemas"]["Measure"];
+        };
+        /** @description A line that was not read. */
+        UnreadView: {
+            line: number;
+            text: string;
+            why: string;
         };
     };
     responses: never;
@@ -811,6 +1066,93 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CupboardCloth"][];
+                };
+            };
+        };
+    };
+    file: {
+        parameters: {
+            query: {
+                name: string;
+                /** @description `in` or `cm`. */
+                system: string;
+                /** @description What a drawing without a unit is drawn in: `in`, `cm` or `mm`. */
+                unit?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundView"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+        };
+    };
+    text: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CutListText"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundView"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+        };
+    };
+    families: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FamilyView"][];
                 };
             };
         };

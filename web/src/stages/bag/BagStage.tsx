@@ -2,12 +2,15 @@
 import { Popover } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import type { BagField } from '../../api/client';
 import { Drawing } from '../../drawing/Drawing';
 import { ReasonTape } from '../../drawing/ReasonTape';
 import { ChoiceField } from '../../fields/ChoiceField';
 import { useProject } from '../../project/ProjectContext';
-import { OPTIONS, OptionFields } from './options';
+import { CompareCorners } from './CompareCorners';
+import { CutListRows } from './CutListRows';
+import { FamilyChooser } from './FamilyChooser';
+import { FitAndScale } from './FitAndScale';
+import { GroupIcon, OptionFields } from './options';
 import { SizeOnDrawing } from './SizeOnDrawing';
 
 const UNITS = { in: 203_200, cm: 80_000 } as const;
@@ -26,25 +29,34 @@ export function BagStage() {
   const { bag } = view;
   const [open, setOpen] = useState<string | null>(null);
 
+  const onDrawing = new Set(bag.anchors.map((a) => a.field));
+  // Sizes that cannot be taken hold of on the drawing have a card of their own.
+  const cards = bag.groups.filter(
+    (g) =>
+      g.fields.some((f) => !f.idle) &&
+      (g.key !== 'size' || g.fields.some((f) => !f.idle && !onDrawing.has(f.key))),
+  );
+  const inCard =
+    focus && !onDrawing.has(focus) ? bag.groups.find((g) => g.fields.some((f) => f.key === focus)) : null;
+  const wanted = inCard?.key ?? null;
   // A link to a field opens the card it is in.
   useEffect(() => {
-    const card = OPTIONS.find((o) => focus && o.fields.includes(focus as BagField));
-    if (card) setOpen(card.key);
-  }, [focus]);
+    if (wanted) setOpen(wanted);
+  }, [wanted]);
 
-  const commit = (field: BagField, value: string) => edit({ edit: 'bag', field, value });
-  const lit = bag.lining === 'none' ? 'unlined' : 'lined';
+  const commit = (field: string, value: string) => edit({ edit: 'bag', field, value });
+  const own = bag.family === 'cut-list';
   return (
     <div>
       <div className="flex flex-wrap items-center gap-3">
-        <h1 className="text-xl">Boxed tote</h1>
-        <p className="flex-1 text-soft">
-          {lit}, corners {OPTIONS[0]?.summary(view)}
-        </p>
+        <h1 className="text-xl">{bag.title}</h1>
+        <p className="flex-1 text-soft">{bag.about}</p>
+        <FamilyChooser />
+        <FitAndScale />
         <Popover.Root>
           <Popover.Trigger asChild>
             <button type="button" className="btn">
-              Measured in {view.system === 'in' ? 'inches' : 'centimetres'}, to {view.ruler_name}
+              {view.system === 'in' ? 'Inches' : 'Centimetres'}, to {view.ruler_name}
             </button>
           </Popover.Trigger>
           <Popover.Portal>
@@ -84,44 +96,44 @@ export function BagStage() {
           </Popover.Portal>
         </Popover.Root>
       </div>
-      <div className="relative mt-1" data-drawing>
-        <Drawing
-          drawing={bag.drawing}
-          label={`The bag, flat and standing: ${NAMES.width}, ${NAMES.height} and ${NAMES.depth} as typed`}
-          className="w-full"
-        >
-          {bag.anchors.map((a) => (
-            <g key={a.field} stroke="#A9412A" strokeWidth="1.4">
-              <line x1={a.x1} y1={a.y1} x2={a.x2} y2={a.y2} />
-              <circle cx={a.x1} cy={a.y1} r="4.5" fill="#FFFDF8" />
-            </g>
-          ))}
-        </Drawing>
-        {bag.anchors.map((anchor) => {
-          const size = bag.sizes.find((s) => s.field === anchor.field);
-          if (!size) return null;
-          return (
-            <SizeOnDrawing
-              key={anchor.field}
-              anchor={anchor}
-              name={NAMES[anchor.field] ?? anchor.field}
-              value={size.value}
-              unit={view.system}
-              exactUnit={UNITS[view.system as 'in' | 'cm']}
-              exactStep={STEPS[view.ruler] ?? 25_400}
-              frame={bag.drawing}
-              focusKey={focus === anchor.field ? focus : null}
-              onPreview={(value) =>
-                preview(value === null ? null : [{ edit: 'bag', field: anchor.field as BagField, value }])
-              }
-              onCommit={commit}
-            />
-          );
-        })}
-      </div>
-      <Reasons />
+      {own ? (
+        <CutListRows />
+      ) : (
+        <div className="relative mt-1" data-drawing>
+          <Drawing drawing={bag.drawing} label={`${bag.title}, its sizes as typed`} className="w-full">
+            {bag.anchors.map((a) => (
+              <g key={a.field} stroke="#A9412A" strokeWidth="1.4">
+                <line x1={a.x1} y1={a.y1} x2={a.x2} y2={a.y2} />
+                <circle cx={a.x1} cy={a.y1} r="4.5" fill="#FFFDF8" />
+              </g>
+            ))}
+          </Drawing>
+          {bag.anchors.map((anchor) => {
+            const size = bag.groups.flatMap((g) => g.fields).find((f) => f.key === anchor.field)?.length;
+            if (!size) return null;
+            return (
+              <SizeOnDrawing
+                key={anchor.field}
+                anchor={anchor}
+                name={NAMES[anchor.field] ?? anchor.field}
+                value={size}
+                unit={view.system}
+                exactUnit={UNITS[view.system as 'in' | 'cm']}
+                exactStep={STEPS[view.ruler] ?? 25_400}
+                frame={bag.drawing}
+                focusKey={focus === anchor.field ? focus : null}
+                onPreview={(value) =>
+                  preview(value === null ? null : [{ edit: 'bag', field: anchor.field, value }])
+                }
+                onCommit={commit}
+              />
+            );
+          })}
+        </div>
+      )}
+      {!own && <Reasons />}
       <ul className="mt-3 grid grid-cols-2 gap-2 sm:grid-cols-3 lg:grid-cols-4">
-        {OPTIONS.map((option) => (
+        {(own ? [] : cards).map((option) => (
           <li key={option.key}>
             <Popover.Root
               open={open === option.key}
@@ -131,10 +143,10 @@ export function BagStage() {
               }}
             >
               <Popover.Trigger className="sheet flex w-full items-center gap-3 px-3 py-1.5 text-left hover:border-indigo data-[state=open]:border-indigo data-[state=open]:outline data-[state=open]:outline-1">
-                {option.icon}
+                <GroupIcon group={option} />
                 <span className="min-w-0 leading-tight">
                   <span className="block font-bold">{option.name}</span>
-                  <span className="block truncate text-sm text-soft">{option.summary(view)}</span>
+                  <span className="block truncate text-sm text-soft">{option.summary}</span>
                 </span>
               </Popover.Trigger>
               <Popover.Portal>
@@ -145,6 +157,7 @@ export function BagStage() {
                   aria-label={option.name}
                 >
                   <OptionFields fields={option.fields} focus={focus} />
+                  {option.fields.some((f) => f.key === 'boxing' && !f.idle) && <CompareCorners />}
                   <Popover.Arrow className="fill-indigo" />
                 </Popover.Content>
               </Popover.Portal>
@@ -160,12 +173,12 @@ export function BagStage() {
 function Reasons() {
   const { view } = useProject();
   const [, setSearch] = useSearchParams();
-  const [chosen, setChosen] = useState('outer-panel height');
+  const [chosen, setChosen] = useState<string | null>(null);
   const all = view.pieces.flatMap((p) => [
     { key: `${p.id} width`, name: `${p.name}, wide`, short: p.width.size.text, dimension: p.width },
     { key: `${p.id} height`, name: `${p.name}, tall`, short: p.height.size.text, dimension: p.height },
   ]);
-  const open = all.find((d) => d.key === chosen) ?? all[1];
+  const open = all.find((d) => d.key === chosen) ?? all[1] ?? all[0];
   if (!open) return null;
   return (
     <section aria-label="Why a piece has its size" className="mt-1">

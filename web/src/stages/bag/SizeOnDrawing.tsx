@@ -1,6 +1,6 @@
 // A size typed and dragged on the drawing of the bag itself.
 import { useRef } from 'react';
-import type { BagField, BagView, Measure, ProblemView } from '../../api/client';
+import type { BagView, Measure, ProblemView } from '../../api/client';
 import { TextField } from '../../fields/TextField';
 
 type Anchor = BagView['anchors'][number];
@@ -16,12 +16,12 @@ interface Props {
   frame: { width: number; height: number };
   focusKey: string | null;
   onPreview: (value: string | null) => void;
-  onCommit: (field: BagField, value: string) => Promise<ProblemView[]>;
+  onCommit: (field: string, value: string) => Promise<ProblemView[]>;
 }
 
 export function SizeOnDrawing(props: Props) {
   const { anchor, name, value, unit, exactUnit, exactStep, frame, focusKey, onPreview, onCommit } = props;
-  const field = anchor.field as BagField;
+  const field = anchor.field;
   const drag = useRef<{
     x: number;
     y: number;

@@ -7,6 +7,7 @@ import { api, must } from '../../api/client';
 import { Drawing } from '../../drawing/Drawing';
 import { TextField } from '../../fields/TextField';
 import { useProject } from '../../project/ProjectContext';
+import { Goods } from '../pieces/PiecesStage';
 
 export function BuyStage() {
   const { view, edit } = useProject();
@@ -141,6 +142,7 @@ export function BuyStage() {
           );
         })}
       </ul>
+      <Goods />
       {view.lay.cost && (
         <p className="mt-3 flex items-baseline justify-end gap-3 text-lg">
           together{' '}

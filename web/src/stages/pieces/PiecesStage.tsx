@@ -1,6 +1,7 @@
 // Pieces: the cut list as a sheet of drawn pieces to one scale, by bundle, and as a table.
 import { Download } from 'lucide-react';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import type { PieceView } from '../../api/client';
 import { DimensionButton } from '../../drawing/DimensionButton';
 import { Drawing } from '../../drawing/Drawing';
@@ -37,8 +38,21 @@ export function PiecesStage() {
         <a className="btn" href={`/api/projects/${view.id}/cut-list.csv`} download="cut-list.csv">
           <Download size={16} /> Spreadsheet
         </a>
+        <a className="btn" href={`/api/projects/${view.id}/outlines.svg`} download="outlines.svg">
+          <Download size={16} /> SVG
+        </a>
+        <a className="btn" href={`/api/projects/${view.id}/outlines.dxf`} download="outlines.dxf">
+          <Download size={16} /> DXF
+        </a>
       </div>
+      {view.pieces.length === 0 && (
+        <p className="sheet max-w-xl p-6">
+          No pieces yet: <Link to={`/projects/${view.id}/bag`}>paste a cut list</Link> or choose a kind of
+          bag.
+        </p>
+      )}
       {shown === 'sheet' ? <DrawnSheet /> : <Table />}
+      <Goods />
     </div>
   );
 }
@@ -86,11 +100,61 @@ function DrawnSheet() {
                 ))}
               </ul>
             )}
+            {p.when && <p className="max-w-72 text-sm font-bold">{p.when}</p>}
             {p.note && <p className="max-w-72 text-sm">{p.note}</p>}
           </li>
         );
       })}
     </ul>
+  );
+}
+
+/** What is cut from a length or bought by the piece. */
+export function Goods() {
+  const { view } = useProject();
+  const { goods, hardware, reels } = view.bag;
+  if (goods.length + hardware.length === 0) return null;
+  return (
+    <section className="sheet mt-4 p-3" aria-label="By the length and by the piece">
+      <h2 className="text-lg">By the length and by the piece</h2>
+      <ul className="mt-1">
+        {goods.map((g) => (
+          <li key={g.name} className="flex flex-wrap gap-x-3 border-t border-ruled py-1.5">
+            <span className="w-44 font-bold">{g.kind}</span>
+            <span className="w-40">
+              {g.count} × <DimensionButton dimension={g.length} name={g.name} /> {view.system}
+            </span>
+            <span className="text-soft">
+              {g.name}
+              {g.width && `, ${g.width.text} wide`}
+            </span>
+          </li>
+        ))}
+        {reels.map((r) => (
+          <li
+            key={`${r.kind} ${r.width?.text}`}
+            className="flex flex-wrap gap-x-3 border-t border-ruled py-1.5"
+          >
+            <span className="w-44">buy {r.kind.toLowerCase()}</span>
+            <span className="w-40 font-bold">{r.length}</span>
+            <span className="text-soft">
+              {r.cuts} {r.cuts === 1 ? 'length' : 'lengths'} from it
+              {r.width && `, ${r.width.text} wide`}
+            </span>
+          </li>
+        ))}
+        {hardware.map((h) => (
+          <li key={h.name} className="flex flex-wrap gap-x-3 border-t border-ruled py-1.5">
+            <span className="w-44 font-bold">{h.name}</span>
+            <span className="w-40">
+              {h.count}
+              {h.size && ` × ${h.size.text} ${view.system}`}
+            </span>
+            <span className="text-soft">{h.note}</span>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

@@ -2,9 +2,9 @@
 #![allow(missing_docs)]
 
 use bofta_core::bag::boxing::{self, Boxing, Square};
-use bofta_core::bag::{BackingSchool, BoxedTote, LiningFit, Mouth, StrapEnds, hem, strap};
+use bofta_core::bag::{BackingSchool, Design, LiningFit, Mouth, StrapEnds, Tote, hem, strap};
 use bofta_core::measure::{Length, Ruler, System};
-use bofta_core::piece::{Corners, Part, Piece, Term};
+use bofta_core::piece::{Figure, Part, Piece, Term};
 use proptest::prelude::*;
 use rstest::rstest;
 
@@ -12,11 +12,11 @@ fn inch(n: i64, d: i64) -> Length {
     Length::inches(n, d)
 }
 
-fn tote() -> BoxedTote {
-    BoxedTote::usual(System::Inches)
+fn tote() -> Tote {
+    Tote::usual(System::Inches)
 }
 
-fn piece(tote: &BoxedTote, id: &str) -> Piece {
+fn piece(tote: &Tote, id: &str) -> Piece {
     let draft = tote.draft(Ruler::Eighth).expect("a sound tote");
     draft.pieces.into_iter().find(|p| p.id == id).expect("the piece")
 }
@@ -30,9 +30,9 @@ fn squares_cut_out(#[case] square: Length, #[case] depth: Length) {
     let seam = inch(1, 2);
     assert_eq!(boxing::depth_of_square(square, Square::CutFromRawEdges, seam, seam), depth);
     // Drafted for that depth, the panel has the same squares out of its corners.
-    match piece(&BoxedTote { depth, ..tote() }, "outer-panel").corners {
-        Corners::CutOut { across, up } => assert_eq!((across.size, up.size), (square, square)),
-        Corners::Whole => panic!("corners are cut out"),
+    match piece(&Tote { depth, ..tote() }, "outer-panel").figure {
+        Figure::CutOut { across, up } => assert_eq!((across.size, up.size), (square, square)),
+        _ => panic!("corners are cut out"),
     }
 }
 
@@ -66,7 +66,7 @@ fn hem_lines_land() {
 #[case(inch(3, 2), inch(6, 1))]
 #[case(inch(5, 4), inch(5, 1))]
 fn straps_folded_in_four(#[case] finished: Length, #[case] cut: Length) {
-    let tote = BoxedTote { strap_width: finished, ..tote() };
+    let tote = Tote { strap_width: finished, ..tote() };
     assert_eq!(piece(&tote, "strap").width.size, cut);
 }
 
@@ -81,13 +81,13 @@ fn a_strap_drops() {
 /// Two panels for a tote 12 wide, 12 tall, 4 deep with ½ in seams: (12 + 4 + 1) × (12 + 2 + ½ + ½).
 #[test]
 fn panels_follow_the_rule() {
-    let tote = BoxedTote { width: inch(12, 1), height: inch(12, 1), depth: inch(4, 1), ..tote() };
+    let tote = Tote { width: inch(12, 1), height: inch(12, 1), depth: inch(4, 1), ..tote() };
     let outer = piece(&tote, "outer-panel");
     assert_eq!((outer.width.size, outer.height.size, outer.count), (inch(17, 1), inch(15, 1), 2));
     assert_eq!(outer.size(), piece(&tote, "lining-panel").size());
-    match outer.corners {
-        Corners::CutOut { across, up } => assert_eq!((across.size, up.size), (inch(2, 1), inch(2, 1))),
-        Corners::Whole => panic!("corners are cut out"),
+    match outer.figure {
+        Figure::CutOut { across, up } => assert_eq!((across.size, up.size), (inch(2, 1), inch(2, 1))),
+        _ => panic!("corners are cut out"),
     }
     // The slip pocket is doubled: 2 × 6 + 2 × ½ tall.
     assert_eq!(piece(&tote, "slip-pocket").size(), (inch(8, 1), inch(13, 1)));
@@ -95,7 +95,7 @@ fn panels_follow_the_rule() {
 
 #[test]
 fn the_mouth_decides_outer_and_lining_together() {
-    let hemmed = BoxedTote { mouth: Mouth::DoubleHem, ..tote() };
+    let hemmed = Tote { mouth: Mouth::DoubleHem, ..tote() };
     let through = piece(&tote(), "outer-panel").height.size;
     assert_eq!(
         piece(&hemmed, "outer-panel").height.size,
@@ -107,40 +107,39 @@ fn the_mouth_decides_outer_and_lining_together() {
 
 #[test]
 fn fleece_lies_clear_of_the_seams_or_fills_them() {
-    let clear = BoxedTote { backing: BackingSchool::ClearOfSeams, ..tote() };
+    let clear = Tote { backing: BackingSchool::ClearOfSeams, ..tote() };
     assert_eq!(piece(&clear, "fleece-panel").size(), (clear.width + clear.depth, clear.height + clear.depth / 2));
-    let full = BoxedTote { backing: BackingSchool::FullSize, ..tote() };
+    let full = Tote { backing: BackingSchool::FullSize, ..tote() };
     assert_eq!(piece(&full, "fleece-panel").size(), piece(&full, "outer-panel").size());
 }
 
 #[test]
 fn both_boxing_schools_are_the_same_bag_from_different_pieces() {
     let cut = piece(&tote(), "outer-panel");
-    let across = piece(&BoxedTote { boxing: Boxing::SewnAcross, ..tote() }, "outer-panel");
+    let across = piece(&Tote { boxing: Boxing::SewnAcross, ..tote() }, "outer-panel");
     assert_eq!(cut.size(), across.size());
-    assert!(matches!(cut.corners, Corners::CutOut { .. }));
-    assert!(matches!(across.corners, Corners::Whole) && !across.marks.is_empty());
+    assert!(matches!(cut.figure, Figure::CutOut { .. }));
+    assert!(matches!(across.figure, Figure::Rectangle) && !across.marks.is_empty());
 }
 
 #[rstest]
-#[case("width", BoxedTote { width: Length::ZERO, ..tote() })]
-#[case("height", BoxedTote { height: inch(-3, 1), ..tote() })]
-#[case("height", BoxedTote { height: Length::METRE * 21, ..tote() })]
-#[case("depth", BoxedTote { depth: Length::ZERO, ..tote() })]
-#[case("depth", BoxedTote { depth: inch(29, 2), ..tote() })]
-#[case("seam_side", BoxedTote { seam_side: inch(7, 1), ..tote() })]
-#[case("seam_side", BoxedTote { seam_side: Length::ZERO, ..tote() })]
-#[case("seam_base", BoxedTote { seam_base: inch(13, 1), ..tote() })]
-#[case("seam_boxing", BoxedTote { seam_boxing: inch(2, 1), ..tote() })]
-#[case("hem_depth", BoxedTote { mouth: Mouth::DoubleHem, hem_depth: inch(13, 1), ..tote() })]
-#[case("mouth", BoxedTote { lining: LiningFit::None, ..tote() })]
-#[case("strap_width", BoxedTote { strap_width: inch(8, 1), ..tote() })]
-#[case("strap_inset", BoxedTote { strap_inset: inch(7, 1), ..tote() })]
-#[case("strap_length", BoxedTote { strap_length: inch(5, 1), ..tote() })]
-#[case("pocket_width", BoxedTote { pocket_width: inch(15, 1), ..tote() })]
-#[case("pocket_height", BoxedTote { pocket_height: inch(14, 1), ..tote() })]
-#[case("pocket_below", BoxedTote { pocket_below: inch(13, 1), ..tote() })]
-fn a_field_that_cannot_stand_is_named(#[case] field: &str, #[case] tote: BoxedTote) {
+#[case("width", Tote { width: Length::ZERO, ..tote() })]
+#[case("height", Tote { height: inch(-3, 1), ..tote() })]
+#[case("height", Tote { height: Length::METRE * 21, ..tote() })]
+#[case("depth", Tote { depth: inch(29, 2), ..tote() })]
+#[case("seam_side", Tote { seam_side: inch(7, 1), ..tote() })]
+#[case("seam_side", Tote { seam_side: Length::ZERO, ..tote() })]
+#[case("seam_base", Tote { seam_base: inch(13, 1), ..tote() })]
+#[case("seam_boxing", Tote { seam_boxing: inch(2, 1), ..tote() })]
+#[case("hem_depth", Tote { mouth: Mouth::DoubleHem, hem_depth: inch(13, 1), ..tote() })]
+#[case("mouth", Tote { lining: LiningFit::None, ..tote() })]
+#[case("strap_width", Tote { strap_width: inch(8, 1), ..tote() })]
+#[case("strap_inset", Tote { strap_inset: inch(7, 1), ..tote() })]
+#[case("strap_length", Tote { strap_length: inch(5, 1), ..tote() })]
+#[case("pocket_width", Tote { pocket_width: inch(15, 1), ..tote() })]
+#[case("pocket_height", Tote { pocket_height: inch(14, 1), ..tote() })]
+#[case("pocket_below", Tote { pocket_below: inch(13, 1), ..tote() })]
+fn a_field_that_cannot_stand_is_named(#[case] field: &str, #[case] tote: Tote) {
     let problems = tote.draft(Ruler::Eighth).expect_err("it cannot stand");
     assert!(problems.iter().any(|p| p.field == field), "{problems:?}");
     for p in &problems {
@@ -150,25 +149,25 @@ fn a_field_that_cannot_stand_is_named(#[case] field: &str, #[case] tote: BoxedTo
 
 #[test]
 fn notices_see_the_usual_surprises() {
-    let about = |tote: &BoxedTote, field: &str| {
+    let about = |tote: &Tote, field: &str| {
         let draft = tote.draft(Ruler::Eighth).expect("a sound tote");
         draft.notices.iter().any(|n| n.field == Some(field) && n.severity == bofta_core::bag::Severity::Attention)
     };
     assert!(!about(&tote(), "depth") && !about(&tote(), "pocket_height"));
-    assert!(about(&BoxedTote { depth: inch(15, 2), ..tote() }, "depth"), "deeper than half the width");
-    assert!(about(&BoxedTote { pocket_height: inch(12, 1), ..tote() }, "pocket_height"), "pocket runs into the boxing");
-    assert!(about(&BoxedTote { strap_length: inch(17, 1), ..tote() }, "strap_length"), "neither hand nor shoulder");
+    assert!(about(&Tote { depth: inch(15, 2), ..tote() }, "depth"), "deeper than half the width");
+    assert!(about(&Tote { pocket_height: inch(12, 1), ..tote() }, "pocket_height"), "pocket runs into the boxing");
+    assert!(about(&Tote { strap_length: inch(17, 1), ..tote() }, "strap_length"), "neither hand nor shoulder");
 }
 
 /// Any sound tote on a ruler of either system, at odd sizes between its lines too.
-fn any_tote() -> impl Strategy<Value = (BoxedTote, Ruler)> {
+fn any_tote() -> impl Strategy<Value = (Tote, Ruler)> {
     let sizes = (80_i64..480, 60_i64..480, 16_i64..80, 2_i64..10, 2_i64..10, 2_i64..7);
     let options = (0..3_usize, any::<bool>(), 0..3_usize, any::<bool>(), 0..3_usize, 0..4_usize, 0_i64..100);
     (sizes, options).prop_map(|((w, h, d, s, b, x), (boxing, hem, lining, outside, backing, ruler, odd))| {
         let ruler = [Ruler::Eighth, Ruler::Sixteenth, Ruler::Millimetre, Ruler::HalfCentimetre][ruler];
-        let base = BoxedTote::usual(ruler.system());
+        let base = Tote::usual(ruler.system());
         let eighths = |n: i64| inch(n, 8);
-        let tote = BoxedTote {
+        let tote = Tote {
             width: eighths(w) + Length(odd * 37),
             height: eighths(h) + Length(odd * 11),
             depth: eighths(d) + Length(odd * 5),
@@ -211,7 +210,7 @@ proptest! {
         let Ok(draft) = tote.draft(ruler) else { return Ok(()) };
         let outer = draft.pieces.iter().find(|p| p.part == Part::Outer).expect("an outer");
         let mouth = match tote.mouth {
-            Mouth::TurnedThrough => tote.seam_top,
+            Mouth::TurnedThrough | Mouth::FacingZip => tote.seam_top,
             Mouth::DoubleHem => tote.hem_turn + tote.hem_depth,
         };
         let around = outer.width.size - tote.seam_side * 2;
@@ -219,7 +218,7 @@ proptest! {
         let over = |found: Length, wanted: Length| found >= wanted && found - wanted < ruler.step();
         prop_assert!(over(around - tote.depth, tote.width));
         prop_assert!(over(height, tote.height));
-        if let Corners::CutOut { across, up } = &outer.corners {
+        if let Figure::CutOut { across, up } = &outer.figure {
             // What the notch leaves of side and base seam are of one length, or the corner cannot be closed.
             let along_base = across.size + tote.seam_boxing - tote.seam_side;
             let along_side = up.size + tote.seam_boxing - tote.seam_base;
@@ -240,7 +239,7 @@ proptest! {
     #[test]
     fn drafting_never_fails_badly(sizes in prop::array::uniform15(-2_000_000_i64..170_000_000)) {
         let l = |i: usize| Length(sizes[i]);
-        let tote = BoxedTote {
+        let tote = Tote {
             width: l(0), height: l(1), depth: l(2), seam_side: l(3), seam_base: l(4), seam_boxing: l(5), seam_top: l(6),
             hem_turn: l(7), hem_depth: l(8), strap_width: l(9), strap_length: l(10), strap_inset: l(11),
             pocket_width: l(12), pocket_height: l(13), pocket_below: l(14), ..tote()

@@ -1,0 +1,254 @@
+//! A clutch: one body folded into front, back and flap, with a band across the flap.
+//!
+//! Body (W + 2s) × (2H + flap + s at the mouth + s at the flap's edge), lining alike; band W + 2s long, its finished
+//! height + 2 turns.
+
+use super::Design;
+use super::backing::{self, Allowances, BackingCloth, BackingSchool};
+use super::draft::{Draft, Finished, Hardware, Notice};
+use super::faults::Faults;
+use super::field::{Field, Group};
+use super::solid::{Solid, ThreadKind};
+use super::tote::usual;
+use crate::FieldProblem;
+use crate::measure::{Length, Ruler, System};
+use crate::piece::{Dimension, Figure, From, Mark, Part, Piece, Term};
+
+/// A clutch by its finished sizes.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Clutch {
+    /// Finished width.
+    pub width: Length,
+    /// Finished height, closed.
+    pub height: Length,
+    /// How far the flap hangs down the front.
+    pub flap: Length,
+    /// Radius of the flap's corners; 0 for square ones.
+    pub radius: Length,
+    /// Finished height of the band; 0 for none.
+    pub band: Length,
+    /// A wrist loop.
+    pub loop_: bool,
+    /// Its finished width.
+    pub strap_width: Length,
+    /// A zip pocket inside.
+    pub pocket: bool,
+    /// How far the backing reaches.
+    pub backing: BackingSchool,
+    /// Backed with.
+    pub backing_cloth: BackingCloth,
+    /// Seams at the sides.
+    pub seam_side: Length,
+    /// Seams at mouth and flap.
+    pub seam_top: Length,
+}
+
+impl Clutch {
+    fn body(&self, id: &'static str, name: &'static str, part: Part, ruler: Ruler) -> Piece {
+        let wide = Dimension::sum(
+            vec![Term::once("wide", self.width, "width"), Term::times("side seams", 2, self.seam_side, "seam_side")],
+            ruler,
+        );
+        let tall = Dimension::sum(
+            vec![
+                Term::times("tall, front and back", 2, self.height, "height"),
+                Term::once("flap", self.flap, "flap"),
+                Term::times("seams, mouth and flap", 2, self.seam_top, "seam_top"),
+            ],
+            ruler,
+        );
+        let fold = |name, distance| Mark { name, distance, from: From::TopEdge, and: None };
+        let marks = [
+            fold("fold of the base", self.seam_top + self.height),
+            fold("fold of the flap", self.seam_top + self.height * 2),
+        ];
+        // The flap's end lies at the base edge of the piece: its corners are the lower ones.
+        let figure =
+            if self.radius > Length::ZERO { Figure::Rounded(self.radius + self.seam_top) } else { Figure::Rectangle };
+        Piece::new(id, name, part, wide, tall).shaped(figure).marked(marks)
+    }
+}
+
+impl Design for Clutch {
+    fn usual(system: System) -> Self {
+        let size = |eighths, tenths| usual(system, eighths, tenths);
+        Self {
+            width: size(80, 260),
+            height: size(48, 150),
+            flap: size(36, 110),
+            radius: size(12, 40),
+            band: size(10, 30),
+            loop_: true,
+            strap_width: size(4, 12),
+            pocket: false,
+            backing: BackingSchool::FullSize,
+            backing_cloth: BackingCloth::Interfacing,
+            seam_side: size(3, 10),
+            seam_top: size(3, 10),
+        }
+    }
+
+    fn fields(&mut self) -> Vec<Field<'_>> {
+        let (loop_, backed) = (self.loop_, self.backing != BackingSchool::None);
+        vec![
+            Field::size("width", "Wide", Group::Size, &mut self.width).scaling(),
+            Field::size("height", "Tall, closed", Group::Size, &mut self.height).scaling(),
+            Field::size("flap", "How far the flap hangs down", Group::Closure, &mut self.flap).scaling(),
+            Field::size("radius", "Radius of its corners; 0 for square", Group::Closure, &mut self.radius),
+            Field::size("band", "Band, finished; 0 for none", Group::Front, &mut self.band).scaling(),
+            Field::toggle("loop", "A wrist loop", Group::Straps, &mut self.loop_),
+            Field::size("strap_width", "Its finished width", Group::Straps, &mut self.strap_width).only_if(loop_),
+            Field::toggle("pocket", "A pocket on the lining", Group::Pocket, &mut self.pocket),
+            Field::choice("backing", "Behind the outer", Group::Backing, &mut self.backing),
+            Field::choice("backing_cloth", "Backed with", Group::Backing, &mut self.backing_cloth).only_if(backed),
+            Field::seam("seam_side", "Side seams", &mut self.seam_side),
+            Field::seam("seam_top", "Seams at mouth and flap", &mut self.seam_top),
+        ]
+    }
+
+    fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
+        let mut faults = Faults::new(ruler);
+        faults.size("width", "width", self.width);
+        faults.size("height", "height", self.height);
+        faults.between("flap", "flap", self.flap, self.height / 4, self.height);
+        faults.seam("seam_side", "side seam", self.seam_side, self.width / 2, "half the width");
+        faults.seam("seam_top", "seam", self.seam_top, self.flap, "the flap");
+        faults.between("radius", "radius", self.radius, Length::ZERO, self.flap.min(self.width / 2));
+        faults.between("band", "band", self.band, Length::ZERO, self.flap);
+        if self.loop_ {
+            faults.between("strap_width", "loop", self.strap_width, Length::MILLIMETRE * 5, self.height / 2);
+        }
+        faults.end()?;
+        let outer = self.body("outer-panel", "Body", Part::Outer, ruler);
+        let within = Allowances { side: self.seam_side, top: self.seam_top, base: self.seam_top };
+        let backed = backing::behind(&outer, self.backing, self.backing_cloth, within, ruler);
+        let mut pieces = vec![outer, self.body("lining-panel", "Lining", Part::Lining, ruler)];
+        if self.band > Length::ZERO {
+            let long = Dimension::sum(
+                vec![
+                    Term::once("wide", self.width, "width"),
+                    Term::times("side seams", 2, self.seam_side, "seam_side"),
+                ],
+                ruler,
+            );
+            let tall = Dimension::sum(
+                vec![
+                    Term::once("band", self.band, "band"),
+                    Term::times("edges turned under", 2, self.seam_top, "seam_top"),
+                ],
+                ruler,
+            );
+            pieces.push(
+                Piece::new("band", "Band", Part::Contrast, long, tall)
+                    .noted("its ends are caught in the side seams of the flap"),
+            );
+        }
+        if self.loop_ {
+            let strap = super::strap::Strap {
+                make: super::strap::StrapMake::FoldedInFour,
+                width: self.strap_width,
+                turn: self.seam_side,
+            };
+            let terms = vec![
+                Term::once("round a wrist, doubled", usual(ruler.system(), 96, 300), "loop"),
+                Term::times("caught, both ends", 2, self.seam_side, "seam_side"),
+            ];
+            pieces.extend(strap.made("loop", "Wrist loop", 1, terms, ruler).0);
+        }
+        if self.pocket {
+            let pocket = super::pocket::Pocket {
+                kind: super::pocket::PocketKind::Slip,
+                width: self.width * 3 / 5,
+                height: self.height * 3 / 5,
+                divisions: 1,
+                ease: Length::ZERO,
+                seam: self.seam_side,
+            };
+            pieces.extend(pocket.pieces(ruler));
+        }
+        pieces.extend(backed);
+        let mut notices = vec![Notice::note(
+            "height",
+            "In one piece over base and flap the front of a one-way print hangs upside down when the flap stands: choose an all-over print.",
+        )];
+        if self.strap_width < Length::MILLIMETRE * 10 && self.loop_ {
+            notices.push(Notice::note(
+                "strap_width",
+                "A loop this narrow is four layers thick: use a ring that is as wide, and thin cloth.",
+            ));
+        }
+        Ok(Draft {
+            pieces,
+            hardware: vec![Hardware {
+                name: "Magnetic snap",
+                count: 1,
+                size: None,
+                note: "centred on the flap, on a scrap of firm backing",
+            }],
+            steps: [
+                "Fuse the backing to the body. Heat and steam burn: follow the sheet that came with it.",
+                "Turn the band’s edges under and stitch it on the flap.",
+                "Set the snap: solid surface, fingers clear, eyes protected.",
+                "Fold the body at the base and sew the sides, the loop caught in one; the lining the same, with a gap.",
+                "Sew body and lining together round flap and mouth, turn, press, topstitch.",
+            ]
+            .map(str::to_owned)
+            .to_vec(),
+            notices,
+            ..Draft::default()
+        })
+    }
+
+    fn back(&self, draft: &Draft) -> Vec<Finished> {
+        let Some(body) = draft.piece("outer-panel") else { return vec![] };
+        let fold = body.marks.iter().find(|m| m.name == "fold of the flap").map_or(Length::ZERO, |m| m.distance);
+        let mut found = vec![
+            Finished { name: "wide", field: "width", asked: self.width, back: body.width.size - self.seam_side * 2 },
+            Finished { name: "tall", field: "height", asked: self.height, back: (fold - self.seam_top) / 2 },
+            Finished { name: "flap", field: "flap", asked: self.flap, back: body.height.size - fold - self.seam_top },
+        ];
+        if let Some(band) = draft.piece("band") {
+            found.push(Finished {
+                name: "band",
+                field: "band",
+                asked: self.band,
+                back: band.height.size - self.seam_top * 2,
+            });
+        }
+        found
+    }
+
+    fn solid(&self, _: &Draft) -> Solid {
+        let (w, h, f) = (self.width.0 as f64, self.height.0 as f64, self.flap.0 as f64);
+        let r = self.radius.0 as f64;
+        let low = h - f;
+        let mut flap: Vec<[f64; 3]> = vec![[w, h, 0.0], [0.0, h, 0.0]];
+        for (cx, from) in [(r, 1.0), (w - r, 1.5)] {
+            flap.extend((0..=8).map(|i| {
+                let angle = std::f64::consts::PI * (from + f64::from(i) / 16.0);
+                [cx + r * angle.cos(), low + r + r * angle.sin(), 0.0]
+            }));
+        }
+        let mut solid = Solid::default()
+            .face([[0.0; 3], [w, 0.0, 0.0], [w, h, 0.0], [0.0, h, 0.0]], Part::Outer, 1)
+            .face(flap, Part::Outer, 0);
+        if self.band > Length::ZERO {
+            let b = self.band.0 as f64;
+            let y = low + f * 0.3;
+            solid = solid.face([[0.0, y, 0.0], [w, y, 0.0], [w, y + b, 0.0], [0.0, y + b, 0.0]], Part::Contrast, 0);
+        }
+        if self.loop_ {
+            solid = solid.strap(
+                [
+                    [w, h * 0.8, 0.0],
+                    [w * 1.12, h * 0.7, 0.0],
+                    [w * 1.12, h * 0.2, 0.0],
+                    [w * 1.06, h * 0.15, 0.0],
+                    [w, h * 0.72, 0.0],
+                ],
+                self.strap_width,
+            );
+        }
+        solid.thread(ThreadKind::Stitch, [[0.0, low + r, 0.0], [0.0, h, 0.0]]).sizes(w, h, 0.0)
+    }
+}

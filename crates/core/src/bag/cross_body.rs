@@ -1,0 +1,299 @@
+//! A cross-body bag: a pieced or plain upper, a base of faux leather, a zip at the mouth, an adjustable strap.
+//!
+//! Panel (W + D + 2s) × (H + D/2 + b + t) as any boxed bag, split at the height of the base: each side of that seam
+//! takes one allowance. Strap: longest + round a ring and a slider; a short tab holds the other ring.
+
+use super::Design;
+use super::backing::{self, Allowances, BackingCloth, BackingSchool};
+use super::draft::{Draft, Finished, Hardware, Notice, millilitres};
+use super::faults::Faults;
+use super::field::{Field, Group};
+use super::piecing::{Patchwork, Piecing};
+use super::solid::{Solid, ThreadKind};
+use super::strap::{Strap, StrapMake};
+use super::tote::usual;
+use crate::FieldProblem;
+use crate::measure::{Length, Ruler, System};
+use crate::piece::{Dimension, Figure, Part, Piece, Term};
+
+/// A cross-body bag by its finished sizes.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct CrossBody {
+    /// Finished width at the base.
+    pub width: Length,
+    /// Finished height.
+    pub height: Length,
+    /// Finished depth.
+    pub depth: Length,
+    /// How far the base cloth comes up the front.
+    pub base_height: Length,
+    /// How the upper is made up.
+    pub front: Patchwork,
+    /// How the strap is made.
+    pub strap_make: StrapMake,
+    /// Its finished width.
+    pub strap_width: Length,
+    /// Its longest wearing length.
+    pub strap_length: Length,
+    /// How far the backing of the upper reaches.
+    pub backing: BackingSchool,
+    /// Backed with.
+    pub backing_cloth: BackingCloth,
+    /// Side seams.
+    pub seam_side: Length,
+    /// Base seam, and the seam of upper and base.
+    pub seam_base: Length,
+    /// The zip's seam.
+    pub seam_top: Length,
+}
+
+impl CrossBody {
+    fn across(&self, ruler: Ruler) -> Dimension {
+        Dimension::sum(
+            vec![
+                Term::once("wide", self.width, "width"),
+                Term::once("deep", self.depth, "depth"),
+                Term::times("side seams", 2, self.seam_side, "seam_side"),
+            ],
+            ruler,
+        )
+    }
+
+    fn square(&self, ruler: Ruler) -> Dimension {
+        Dimension::sum(vec![Term::once("half the depth", self.depth / 2, "depth")], ruler)
+    }
+
+    fn notched(&self, ruler: Ruler) -> Figure {
+        Figure::CutOut { across: self.square(ruler), up: self.square(ruler) }
+    }
+}
+
+impl Design for CrossBody {
+    fn usual(system: System) -> Self {
+        let size = |eighths, tenths| usual(system, eighths, tenths);
+        Self {
+            width: size(72, 230),
+            height: size(68, 220),
+            depth: size(16, 50),
+            base_height: size(24, 80),
+            front: Patchwork { piecing: Piecing::Grid, columns: 4, rows: 3, seam: size(2, 7) },
+            strap_make: StrapMake::EdgesToMiddle,
+            strap_width: size(8, 25),
+            strap_length: size(416, 1300),
+            backing: BackingSchool::TwoStage,
+            backing_cloth: BackingCloth::Interfacing,
+            seam_side: size(3, 10),
+            seam_base: size(3, 10),
+            seam_top: size(3, 10),
+        }
+    }
+
+    fn fields(&mut self) -> Vec<Field<'_>> {
+        let backed = self.backing != BackingSchool::None;
+        let mut all = vec![
+            Field::size("width", "Wide, at the base", Group::Size, &mut self.width).scaling(),
+            Field::size("height", "Tall", Group::Size, &mut self.height).scaling(),
+            Field::size("depth", "Deep", Group::Size, &mut self.depth).scaling(),
+            Field::size("base_height", "Base cloth, up the front", Group::Base, &mut self.base_height).scaling(),
+        ];
+        all.extend(self.front.fields("How the upper is made up"));
+        all.extend([
+            Field::choice("strap_make", "How the strap is made", Group::Straps, &mut self.strap_make),
+            Field::size("strap_width", "Finished width", Group::Straps, &mut self.strap_width),
+            Field::size("strap_length", "Longest wearing length", Group::Straps, &mut self.strap_length),
+            Field::choice("backing", "Behind the upper", Group::Backing, &mut self.backing),
+            Field::choice("backing_cloth", "Backed with", Group::Backing, &mut self.backing_cloth).only_if(backed),
+            Field::seam("seam_side", "Side seams", &mut self.seam_side),
+            Field::seam("seam_base", "Base seams", &mut self.seam_base),
+            Field::seam("seam_top", "Zip seam", &mut self.seam_top),
+        ]);
+        all
+    }
+
+    fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
+        let mut faults = Faults::new(ruler);
+        for (field, value) in [("width", self.width), ("height", self.height), ("depth", self.depth)] {
+            faults.size(field, field, value);
+        }
+        faults.between("depth", "depth", self.depth, Length::MILLIMETRE * 2, self.width);
+        faults.seam("seam_side", "side seam", self.seam_side, self.width / 2, "half the width");
+        faults.seam("seam_base", "base seam", self.seam_base, self.height / 4, "a quarter of the height");
+        faults.seam("seam_top", "zip seam", self.seam_top, self.height / 4, "a quarter of the height");
+        faults.between("base_height", "base cloth", self.base_height, self.seam_base * 2, self.height * 3 / 4);
+        if self.front.piecing != Piecing::Whole {
+            faults.seam(
+                "patch_seam",
+                "seam between patches",
+                self.front.seam,
+                self.width / 8,
+                "an eighth of the width",
+            );
+        }
+        faults.between("strap_width", "strap", self.strap_width, Length::MILLIMETRE * 5, self.width / 2);
+        faults.between("strap_length", "strap's length", self.strap_length, self.width, Length::METRE * 3);
+        faults.end()?;
+        let show = |l: Length| Faults::new(ruler).show(l);
+        let upper_height = Dimension::sum(
+            vec![
+                Term::once("tall", self.height, "height"),
+                Term::times("less the base cloth", -1, self.base_height, "base_height"),
+                Term::once("seam to the base", self.seam_base, "seam_base"),
+                Term::once("zip seam", self.seam_top, "seam_top"),
+            ],
+            ruler,
+        );
+        let base_height = Dimension::sum(
+            vec![
+                Term::once("base cloth", self.base_height, "base_height"),
+                Term::once("half the depth", self.depth / 2, "depth"),
+                Term::times("seams, upper and base", 2, self.seam_base, "seam_base"),
+            ],
+            ruler,
+        );
+        let upper = Piece::new("upper", "Upper", Part::Outer, self.across(ruler), upper_height).times(2);
+        let within = Allowances { side: self.seam_side, top: self.seam_top, base: self.seam_base };
+        let backed = backing::behind(&upper, self.backing, self.backing_cloth, within, ruler);
+        let (mut pieces, mut notices) = self.front.of(upper, ruler);
+        pieces.push(
+            Piece::new("base", "Base", Part::Base, self.across(ruler), base_height)
+                .times(2)
+                .shaped(self.notched(ruler)),
+        );
+        let lining_height = Dimension::sum(
+            vec![
+                Term::once("tall", self.height, "height"),
+                Term::once("half the depth", self.depth / 2, "depth"),
+                Term::once("base seam", self.seam_base, "seam_base"),
+                Term::once("zip seam", self.seam_top, "seam_top"),
+            ],
+            ruler,
+        );
+        pieces.push(
+            Piece::new("lining-panel", "Lining panel", Part::Lining, self.across(ruler), lining_height)
+                .times(2)
+                .shaped(self.notched(ruler)),
+        );
+        let strap = Strap { make: self.strap_make, width: self.strap_width, turn: self.seam_side };
+        let round = usual(ruler.system(), 16, 50);
+        let (made, mut goods) = strap.made(
+            "strap",
+            "Strap",
+            1,
+            vec![
+                Term::once("longest", self.strap_length, "strap_length"),
+                Term::once("round the ring", round, "strap_width"),
+                Term::once("round the slider", usual(ruler.system(), 12, 40), "strap_width"),
+            ],
+            ruler,
+        );
+        pieces.extend(made);
+        let (tabs, bought) = strap.made(
+            "tab",
+            "Ring tab",
+            2,
+            vec![Term::times("round the ring, and caught", 2, round, "strap_width")],
+            ruler,
+        );
+        pieces.extend(tabs);
+        goods.extend(bought);
+        pieces.extend(backed);
+        let teeth = self.width + self.depth - Length::INCH;
+        let ring = |name, count| Hardware { name, count, size: Some(self.strap_width), note: "inside width" };
+        let hardware = vec![
+            Hardware {
+                name: "Zip",
+                count: 1,
+                size: Some(teeth),
+                note: "length of the teeth: the mouth less ½ in (1 cm) at both ends",
+            },
+            ring("D-ring", 2),
+            ring("Swivel hook", 2),
+            ring("Slider", 1),
+        ];
+        let shortest = (self.strap_length / 2 + self.strap_width * 2).round_to(ruler.step());
+        notices.push(Notice::note(
+            "strap_length",
+            format!(
+                "The strap wears from about {} to {}; across the body 48 to 55 in (120 to 140 cm) is usual.",
+                show(shortest),
+                show(self.strap_length)
+            ),
+        ));
+        notices.push(Notice::note("base_height", "Faux leather is clipped, never pinned: holes stay. No iron on its face, and no more than four layers under the foot."));
+        if self.depth > self.width / 2 {
+            notices.push(Notice::attention("depth", "Boxed deeper than half the width: the bag stands squat."));
+        }
+        if self.base_height < self.depth / 2 {
+            notices.push(Notice::attention(
+                "base_height",
+                "The seam of upper and base lands under the bag: take the base cloth higher than half the depth.",
+            ));
+        }
+        Ok(Draft {
+            pieces,
+            goods,
+            hardware,
+            steps: [
+                "Piece the uppers and trim them to size.",
+                "Sew each upper to its base and topstitch.",
+                "Sew the zip between outer and lining, both sides.",
+                "Sew outer to outer and lining to lining, ring tabs caught at the sides, a gap in the lining’s base.",
+                "Box the corners, turn, close the gap; thread the strap through slider and ring.",
+            ]
+            .map(str::to_owned)
+            .to_vec(),
+            notices,
+            millilitres: millilitres(self.width, self.height, self.depth),
+            ..Draft::default()
+        })
+    }
+
+    fn back(&self, draft: &Draft) -> Vec<Finished> {
+        let (Some(base), Some(lining)) = (draft.piece("base"), draft.piece("lining-panel")) else { return vec![] };
+        let deep = match &base.figure {
+            Figure::CutOut { up, .. } => up.size * 2,
+            _ => Length::ZERO,
+        };
+        let mut found = vec![
+            Finished {
+                name: "wide",
+                field: "width",
+                asked: self.width,
+                back: base.width.size - self.seam_side * 2 - deep,
+            },
+            Finished {
+                name: "tall",
+                field: "height",
+                asked: self.height,
+                back: lining.height.size - deep / 2 - self.seam_base - self.seam_top,
+            },
+            Finished { name: "deep", field: "depth", asked: self.depth, back: deep },
+        ];
+        if let Some(upper) = draft.piece("upper") {
+            let both = upper.height.size + base.height.size - self.seam_base * 3 - self.seam_top - deep / 2;
+            found.push(Finished { name: "tall, upper and base", field: "height", asked: self.height, back: both });
+        }
+        found
+    }
+
+    fn solid(&self, _: &Draft) -> Solid {
+        let (w, h, d, b) = (self.width.0 as f64, self.height.0 as f64, self.depth.0 as f64, self.base_height.0 as f64);
+        let front = if self.front.piecing == Piecing::Whole { Part::Outer } else { Part::Contrast };
+        let mut solid = Solid::closed_box(w, h, d, Part::Outer)
+            .face([[0.0, b, 0.0], [w, b, 0.0], [w, h, 0.0], [0.0, h, 0.0]], front, 0)
+            .face([[w, 0.0, 0.0], [w, 0.0, d], [w, b, d], [w, b, 0.0]], Part::Base, 2)
+            .face([[0.0; 3], [w, 0.0, 0.0], [w, b, 0.0], [0.0, b, 0.0]], Part::Base, 0)
+            .thread(ThreadKind::Zip, [[w * 0.05, h, d / 2.0], [w * 0.95, h, d / 2.0]]);
+        if matches!(self.front.piecing, Piecing::Grid | Piecing::Strips | Piecing::Triangles) {
+            for i in 1..self.front.columns {
+                let x = w * f64::from(i) / f64::from(self.front.columns);
+                solid = solid.thread(ThreadKind::Stitch, [[x, b, 0.0], [x, h, 0.0]]);
+            }
+            for i in 1..if self.front.piecing == Piecing::Strips { 1 } else { self.front.rows } {
+                let y = b + (h - b) * f64::from(i) / f64::from(self.front.rows);
+                solid = solid.thread(ThreadKind::Stitch, [[0.0, y, 0.0], [w, y, 0.0]]);
+            }
+        }
+        solid.handle([0.0, h, d / 2.0], [w, h, d / 2.0], h * 0.9, self.strap_width).sizes(w, h, d)
+    }
+}

@@ -1,0 +1,378 @@
+//! One's own cut list: rows as they were typed, pasted or read from a file, and what does not agree among them.
+
+use super::Design;
+use super::draft::{Draft, Finished, Notice, Severity, Stage};
+use super::faults::Faults;
+use super::field::{Field, Group};
+use super::solid::Solid;
+use super::tote::usual;
+use crate::FieldProblem;
+use crate::measure::{LONGEST, Length, Ruler, System};
+use crate::piece::{Dimension, Figure, Grain, Mirror, Part, Piece, PrintRule, Term};
+use crate::shape::{Outline, Point};
+use serde::{Deserialize, Serialize};
+
+/// More rows than this are not one bag.
+pub const MOST_ROWS: usize = 400;
+/// More copies of one row than this are a slip of the finger.
+const MOST_COPIES: u32 = 400;
+
+/// What a row's piece looks like within its width and height.
+#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "kebab-case", tag = "shape", deny_unknown_fields)]
+pub enum RowShape {
+    /// All of it.
+    #[default]
+    Rectangle,
+    /// A circle; the width is its diameter.
+    Circle,
+    /// Straight at the top, round below.
+    HalfRound,
+    /// Lower corners rounded.
+    Rounded {
+        /// The radius.
+        radius: Length,
+    },
+    /// Lower corners cut out.
+    Notched {
+        /// In from the side.
+        across: Length,
+        /// Up from the base.
+        up: Length,
+    },
+    /// Narrower at the top.
+    Tapered {
+        /// By so much on each side.
+        by: Length,
+    },
+    /// Corners, counter-clockwise from anywhere.
+    Free {
+        /// Across and up.
+        corners: Vec<Point>,
+    },
+}
+
+/// One row of the list.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct Row {
+    /// What the maker calls it.
+    pub name: String,
+    /// The part it belongs to, which decides its cloth.
+    pub part: Part,
+    /// How many.
+    pub count: u32,
+    /// Across as it stands on the bag; nothing is *width of cloth*: right across.
+    pub width: Option<Length>,
+    /// Up as it stands on the bag.
+    pub height: Length,
+    /// What it looks like.
+    #[serde(default)]
+    pub shape: RowShape,
+    /// Half of them are mirror images.
+    #[serde(default)]
+    pub pairs: bool,
+    /// May lie any way.
+    #[serde(default)]
+    pub any_way: bool,
+}
+
+impl Row {
+    /// A rectangle.
+    pub fn new(name: impl Into<String>, part: Part, count: u32, width: Length, height: Length) -> Self {
+        Self {
+            name: name.into(),
+            part,
+            count,
+            width: Some(width),
+            height,
+            shape: RowShape::Rectangle,
+            pairs: false,
+            any_way: false,
+        }
+    }
+
+    /// What cannot stand, its field named `rows[n].…`.
+    fn problems(&self, at: usize, faults: &mut Faults) {
+        let field = |name: &str| format!("rows[{at}].{name}");
+        let row = format!("row {}, “{}”", at + 1, self.name);
+        if let Some(width) = self.width {
+            faults.size(&field("width"), &format!("width of {row}"), width);
+        }
+        faults.size(&field("height"), &format!("height of {row}"), self.height);
+        if self.count == 0 || self.count > MOST_COPIES {
+            let message = format!("{} copies in {row}: from 1 to {MOST_COPIES} are allowed.", self.count);
+            faults.refuse(&field("count"), Length::ZERO, message);
+        }
+        let width = self.width.unwrap_or(LONGEST);
+        let mut between = |name: &str, value: Length, most: Length| {
+            faults.between(&field(name), &format!("{name} of {row}"), value, Length::MILLIMETRE, most);
+        };
+        match &self.shape {
+            RowShape::Rounded { radius } => between("radius", *radius, (width / 2).min(self.height)),
+            RowShape::Notched { across, up } => {
+                between("across", *across, width / 2 - Length::MILLIMETRE);
+                between("up", *up, self.height - Length::MILLIMETRE);
+            }
+            RowShape::Tapered { by } => between("by", *by, width / 2 - Length::MILLIMETRE),
+            RowShape::HalfRound if self.height < width / 2 => {
+                faults.refuse(
+                    &field("height"),
+                    self.height,
+                    format!("The half-round of {row} is at least half as tall as wide."),
+                );
+            }
+            RowShape::Free { corners } => {
+                if let Err(e) = Outline::polygon(corners.clone()) {
+                    faults.refuse(&field("corners"), Length::ZERO, format!("The outline of {row} does not hold: {e}."));
+                }
+            }
+            _ => {}
+        }
+    }
+
+    fn piece(&self, at: usize, ruler: Ruler) -> Piece {
+        let given = |length: Length, field: &'static str| Dimension {
+            size: length,
+            terms: vec![Term::once("as listed", length, field)],
+        };
+        let width = match self.width {
+            Some(width) => given(width, "rows"),
+            None => {
+                let nominal = usual(ruler.system(), 40 * 8, 1060);
+                let name = "right across; 40 in (106 cm) until its cloth is chosen";
+                Dimension { size: nominal, terms: vec![Term::once(name, nominal, "rows")] }
+            }
+        };
+        let round = |length: Length| Dimension { size: length, terms: vec![Term::once("as listed", length, "rows")] };
+        let figure = match &self.shape {
+            RowShape::Rectangle => Figure::Rectangle,
+            RowShape::Circle => Figure::Circle,
+            RowShape::HalfRound => Figure::HalfRound,
+            RowShape::Rounded { radius } => Figure::Rounded(*radius),
+            RowShape::Notched { across, up } => Figure::CutOut { across: round(*across), up: round(*up) },
+            RowShape::Tapered { by } => Figure::Tapered(*by),
+            RowShape::Free { corners } => match Outline::polygon(corners.clone()) {
+                Ok(Outline::Polygon(points)) => {
+                    let left = points.iter().map(|p| p.x).min().unwrap_or_default();
+                    let low = points.iter().map(|p| p.y).min().unwrap_or_default();
+                    Figure::Free(points.iter().map(|p| Point::new(p.x - left, p.y - low)).collect())
+                }
+                _ => Figure::Rectangle,
+            },
+        };
+        let height = if self.shape == RowShape::Circle { width.clone() } else { given(self.height, "rows") };
+        let piece = Piece::new(format!("row-{}", at + 1), self.name.clone(), self.part, width, height)
+            .times(self.count)
+            .shaped(figure);
+        let free = self.any_way || self.part.is_backing() || self.part == Part::Straps;
+        Piece {
+            mirror: if self.pairs { Mirror::Pairs } else { Mirror::No },
+            grain: if self.any_way || self.part.is_backing() {
+                Grain::Any
+            } else if self.part == Part::Straps {
+                Grain::Either
+            } else {
+                Grain::Length
+            },
+            print: if free { PrintRule::Ignore } else { PrintRule::Upright },
+            spans: self.width.is_none(),
+            ..piece
+        }
+    }
+}
+
+/// A list of rows, and the finished size it states, if it states one.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct CutList {
+    /// The rows.
+    pub rows: Vec<Row>,
+    /// Stated finished width; 0 when none is stated.
+    pub width: Length,
+    /// Stated finished height.
+    pub height: Length,
+    /// Stated finished depth.
+    pub depth: Length,
+    /// Stated seam allowance.
+    pub seam_side: Length,
+}
+
+impl CutList {
+    /// Every length times `percent`/100, brought to `ruler`; what rounding changed, as sentences.
+    pub(super) fn scale(&mut self, percent: u32, ruler: Ruler) -> Vec<String> {
+        let mut rounded = Vec::new();
+        let mut scale = |name: &str, length: &mut Length| {
+            let exact = Length(length.0 * i64::from(percent) / 100);
+            let shown = exact.round_to(ruler.step()).max(ruler.step());
+            if shown != exact {
+                rounded.push(format!("{name}: {} brought to {}", ruler.show(exact).text, ruler.show(shown).text));
+            }
+            *length = shown;
+        };
+        for row in &mut self.rows {
+            if let Some(width) = &mut row.width {
+                scale(&format!("{}, width", row.name), width);
+            }
+            scale(&format!("{}, height", row.name), &mut row.height);
+            match &mut row.shape {
+                RowShape::Rounded { radius } => scale(&format!("{}, radius", row.name), radius),
+                RowShape::Notched { across, up } => {
+                    scale(&format!("{}, notch", row.name), across);
+                    scale(&format!("{}, notch", row.name), up);
+                }
+                RowShape::Tapered { by } => scale(&format!("{}, taper", row.name), by),
+                RowShape::Free { corners } => {
+                    let scaled = |l: Length| Length(l.0 * i64::from(percent) / 100);
+                    for p in corners {
+                        *p = Point::new(scaled(p.x), scaled(p.y));
+                    }
+                }
+                RowShape::Rectangle | RowShape::Circle | RowShape::HalfRound => {}
+            }
+        }
+        rounded
+    }
+
+    /// What does not agree, each as a sentence (a printed list contradicts itself often).
+    pub fn audit(&self, ruler: Ruler) -> Vec<Notice> {
+        let show = |l: Length| Faults::new(ruler).show(l);
+        let size = |r: &Row| {
+            let width = r.width.map_or_else(|| "width of cloth".to_owned(), |w| ruler.show(w).text);
+            format!("{width} × {}", show(r.height))
+        };
+        let mut found = Vec::new();
+        let mut say = |text: String| {
+            found.push(Notice { stage: Stage::Pieces, field: None, severity: Severity::Attention, text });
+        };
+        for (i, a) in self.rows.iter().enumerate() {
+            for b in &self.rows[i + 1..] {
+                if stem(&a.name) != stem(&b.name) || a.part == b.part {
+                    continue;
+                }
+                let meeting = [a, b].iter().all(|r| matches!(r.part, Part::Outer | Part::Lining | Part::Contrast));
+                let backing = [a, b].iter().any(|r| r.part.is_backing());
+                let swapped = a.width == Some(b.height) && b.width == Some(a.height) && a.height != b.height;
+                if swapped && (meeting || backing) {
+                    say(format!(
+                        "{} is {} and {} is {}: width and height look swapped in one of them.",
+                        a.name,
+                        size(a),
+                        b.name,
+                        size(b)
+                    ));
+                } else if meeting && a.width != b.width {
+                    say(format!("{} and {} do not meet: {} against {}.", a.name, b.name, size(a), size(b)));
+                }
+                if (meeting || backing) && a.count != b.count {
+                    say(format!("{} is cut {} times, {} {} times: counts differ.", a.name, a.count, b.name, b.count));
+                }
+            }
+        }
+        if let Some(panel) = self.rows.iter().find(|r| r.part == Part::Outer)
+            && self.width > Length::ZERO
+            && let Some(width) = panel.width
+        {
+            let seams = width - self.width - self.depth;
+            let (least, most) = (Length::MILLIMETRE * 6, Length::INCH * 2);
+            if seams < least || seams > most {
+                say(format!(
+                    "The list says {} wide{} when finished; {} cut {} wide leaves {} for both side seams.",
+                    show(self.width),
+                    if self.depth > Length::ZERO { format!(" and {} deep", show(self.depth)) } else { String::new() },
+                    panel.name,
+                    show(width),
+                    show(seams)
+                ));
+            }
+            let gives = panel.height - self.depth / 2;
+            if self.height > Length::ZERO && gives < self.height {
+                say(format!(
+                    "The list says {} tall when finished; {} cut {} tall gives at most {} even without seams.",
+                    show(self.height),
+                    panel.name,
+                    show(panel.height),
+                    show(gives)
+                ));
+            }
+        }
+        let wide = self
+            .rows
+            .iter()
+            .filter(|r| !r.any_way)
+            .filter_map(|r| Some((r, r.width?.min(r.height))))
+            .max_by_key(|(_, l)| *l);
+        if let Some((row, least)) = wide
+            && least > usual(ruler.system(), 42 * 8, 1060)
+        {
+            say(format!("{} fits only cloth at least {} wide between the selvedges.", row.name, show(least)));
+        }
+        found
+    }
+}
+
+/// A name without the words for its part: `Outer panel` and `Lining panel` are both panels.
+fn stem(name: &str) -> String {
+    const PARTS: [&str; 14] = [
+        "outer",
+        "main",
+        "exterior",
+        "outside",
+        "lining",
+        "interfacing",
+        "fleece",
+        "batting",
+        "wadding",
+        "fabric",
+        "cloth",
+        "contrast",
+        "inner",
+        "inside",
+    ];
+    let lower = name.to_lowercase();
+    let words: Vec<&str> = lower
+        .split(|c: char| !c.is_alphanumeric())
+        .filter(|w| !w.is_empty() && !PARTS.contains(w))
+        .map(|w| w.strip_suffix('s').unwrap_or(w))
+        .collect();
+    words.join(" ")
+}
+
+impl Design for CutList {
+    fn usual(system: System) -> Self {
+        let zero = Length::ZERO;
+        Self { rows: vec![], width: zero, height: zero, depth: zero, seam_side: usual(system, 2, 10) }
+    }
+
+    fn fields(&mut self) -> Vec<Field<'_>> {
+        vec![
+            Field::size("width", "Stated finished width; 0 for none", Group::Size, &mut self.width).scaling(),
+            Field::size("height", "Stated finished height", Group::Size, &mut self.height).scaling(),
+            Field::size("depth", "Stated finished depth", Group::Size, &mut self.depth).scaling(),
+            Field::seam("seam_side", "Stated seam allowance", &mut self.seam_side),
+        ]
+    }
+
+    fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
+        let mut faults = Faults::new(ruler);
+        for (i, row) in self.rows.iter().enumerate() {
+            row.problems(i, &mut faults);
+        }
+        if self.rows.len() > MOST_ROWS {
+            faults.refuse("rows", Length::ZERO, format!("{} rows: at most {MOST_ROWS} are allowed.", self.rows.len()));
+        }
+        faults.end()?;
+        let pieces = self.rows.iter().enumerate().map(|(i, row)| row.piece(i, ruler)).collect();
+        Ok(Draft { pieces, notices: self.audit(ruler), ..Draft::default() })
+    }
+
+    /// A list says what it says; what it states against its pieces is in the audit.
+    fn back(&self, _: &Draft) -> Vec<Finished> {
+        vec![]
+    }
+
+    fn solid(&self, _: &Draft) -> Solid {
+        Solid::default()
+    }
+}

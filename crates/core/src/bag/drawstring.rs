@@ -1,0 +1,472 @@
+//! Drawstring bags: plain or lined, the casing folded over or sewn on, the base flat, boxed, rounded or a circle.
+//!
+//! Unlined with a folded casing: (W + 2s) × 2(H + turn + casing) in one piece, or two panels with a base seam. Casings
+//! of their own are shorter than the panel by the side seams and a clearance; round bases take a wall π·d + 2s long.
+
+use super::boxing;
+use super::cord::{self, CordRoute};
+use super::draft::{Draft, Finished, Notice, millilitres};
+use super::faults::Faults;
+use super::field::{Field, Group, choice};
+use super::seam::SeamKind;
+use super::solid::{Solid, ThreadKind, ring};
+use super::tote::usual;
+use super::{Design, hem, round};
+use crate::FieldProblem;
+use crate::measure::{Length, Ruler, System};
+use crate::piece::{Dimension, Figure, From, Mark, Part, Piece, Term};
+use std::f64::consts::{PI, TAU};
+
+choice! {
+    /// The base.
+    SackBase {
+        /// One piece, folded.
+        Fold = "fold", "Folded", "one piece over the base";
+        /// Two panels and a seam.
+        Seam = "seam", "Seamed", "two panels";
+        /// Two panels, corners boxed.
+        Boxed = "boxed", "Boxed", "two panels, squares cut out of the corners";
+        /// Two panels with rounded corners.
+        Rounded = "rounded", "Rounded corners", "two panels";
+        /// A circle and a wall round it.
+        Round = "round", "Round", "a circle and a wall; the width is its diameter";
+    }
+}
+
+choice! {
+    /// The casing the cord runs in.
+    Casing {
+        /// The top edge folded over.
+        Folded = "folded", "Folded over", "the top turned and stitched";
+        /// Strips sewn on the outside.
+        SewnOn = "sewn-on", "Sewn on", "strips of their own, shorter than the bag is wide";
+    }
+}
+
+/// A drawstring bag by its finished sizes.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Drawstring {
+    /// Finished width; of a round base, the diameter.
+    pub width: Length,
+    /// Finished height, base to top edge.
+    pub height: Length,
+    /// Finished depth when boxed.
+    pub depth: Length,
+    /// The base.
+    pub base: SackBase,
+    /// Radius of rounded corners.
+    pub radius: Length,
+    /// The casing.
+    pub casing: Casing,
+    /// First turn of a folded casing.
+    pub hem_turn: Length,
+    /// Depth of the casing.
+    pub casing_depth: Length,
+    /// How far a casing of its own stops short of the side seam.
+    pub clearance: Length,
+    /// From the top edge down to a casing of its own.
+    pub casing_below: Length,
+    /// Whether it is lined.
+    pub lined: bool,
+    /// How the cord runs.
+    pub cord: CordRoute,
+    /// Left over at each end.
+    pub cord_tail: Length,
+    /// How the side seams are sewn.
+    pub seam_kind: SeamKind,
+    /// Side seams.
+    pub seam_side: Length,
+    /// Base seam.
+    pub seam_base: Length,
+    /// Top seam of a lined bag.
+    pub seam_top: Length,
+}
+
+impl Drawstring {
+    fn round(&self) -> bool {
+        self.base == SackBase::Round
+    }
+
+    fn boxed(&self) -> bool {
+        self.base == SackBase::Boxed
+    }
+
+    fn folded_casing(&self) -> bool {
+        self.casing == Casing::Folded
+    }
+
+    fn depth(&self) -> Length {
+        if self.boxed() { self.depth } else { Length::ZERO }
+    }
+
+    /// A lined bag is turned through at the top, an unlined one has its edge turned: into the casing, or as a hem.
+    fn top(&self) -> Vec<Term> {
+        match (self.casing, self.lined) {
+            (Casing::Folded, _) => vec![
+                Term::once("casing", self.casing_depth, "casing_depth"),
+                Term::once("turned under", self.hem_turn, "hem_turn"),
+            ],
+            (Casing::SewnOn, true) => vec![Term::once("top seam", self.seam_top, "seam_top")],
+            (Casing::SewnOn, false) => vec![Term::times("hem, turned twice", 2, self.hem_turn, "hem_turn")],
+        }
+    }
+
+    fn body_width(&self, ruler: Ruler) -> Dimension {
+        let sides = Term::times("side seams", 2, self.seam_side, "seam_side");
+        if self.round() {
+            let round = Term::once("round the base, π × the diameter", round::circumference(self.width), "width");
+            return Dimension::sum(vec![round, sides], ruler);
+        }
+        let deep = Term::once("deep", self.depth(), "depth");
+        Dimension::sum(vec![Term::once("wide", self.width, "width"), deep, sides], ruler)
+    }
+
+    fn body_height(&self, top: Vec<Term>, ruler: Ruler) -> Dimension {
+        let mut terms = match self.base {
+            SackBase::Fold => vec![Term::times("tall, front and back", 2, self.height, "height")],
+            _ => vec![
+                Term::once("tall", self.height, "height"),
+                Term::once("half the depth", self.depth() / 2, "depth"),
+                Term::once("base seam", self.seam_base, "seam_base"),
+            ],
+        };
+        let both = if self.base == SackBase::Fold { 2 } else { 1 };
+        terms.extend(top.into_iter().map(|t| Term { times: t.times * both, ..t }));
+        Dimension::sum(terms, ruler)
+    }
+
+    fn figure(&self, ruler: Ruler) -> Figure {
+        match self.base {
+            SackBase::Boxed => {
+                // Seams are equal here, boxing included: squares of half the depth.
+                let half = || Dimension::sum(vec![Term::once("half the depth", self.depth / 2, "depth")], ruler);
+                Figure::CutOut { across: half(), up: half() }
+            }
+            SackBase::Rounded => Figure::Rounded(ruler.up(self.radius + self.seam_base)),
+            _ => Figure::Rectangle,
+        }
+    }
+
+    fn body(&self, id: &'static str, name: &'static str, part: Part, top: Vec<Term>, ruler: Ruler) -> Piece {
+        let count = if matches!(self.base, SackBase::Fold | SackBase::Round) { 1 } else { 2 };
+        Piece::new(id, name, part, self.body_width(ruler), self.body_height(top, ruler))
+            .times(count)
+            .shaped(self.figure(ruler))
+    }
+
+    fn circle(&self, id: &'static str, name: &'static str, part: Part, ruler: Ruler) -> Piece {
+        round::circle((id, name), part, ("width", self.width), ("seam_base", self.seam_base), ruler)
+    }
+
+    fn casing_strips(&self, ruler: Ruler) -> Piece {
+        // On a round bag each strip goes half way round.
+        let panel = if self.round() { round::circumference(self.width) / 2 } else { self.width + self.depth() };
+        let long = Dimension::sum(
+            vec![
+                Term::once("the panel, finished", panel, "width"),
+                Term::times("clear of the side seams", -2, self.clearance, "clearance"),
+                Term::times("ends turned twice", 4, self.hem_turn, "hem_turn"),
+            ],
+            ruler,
+        );
+        let tall = Dimension::sum(
+            vec![
+                Term::times("casing, front and back", 2, self.casing_depth, "casing_depth"),
+                Term::times("seams", 2, self.seam_side, "seam_side"),
+            ],
+            ruler,
+        );
+        Piece::new("casing", "Casing", if self.lined { Part::Contrast } else { Part::Outer }, long, tall).times(2)
+    }
+}
+
+impl Design for Drawstring {
+    fn usual(system: System) -> Self {
+        let size = |eighths, tenths| usual(system, eighths, tenths);
+        Self {
+            width: size(88, 280),
+            height: size(112, 360),
+            depth: size(24, 80),
+            base: SackBase::Fold,
+            radius: size(16, 50),
+            casing: Casing::Folded,
+            hem_turn: size(2, 10),
+            casing_depth: size(10, 30),
+            clearance: size(2, 6),
+            casing_below: size(16, 50),
+            lined: false,
+            cord: CordRoute::Two,
+            cord_tail: size(24, 80),
+            seam_kind: SeamKind::HemmedFirst,
+            seam_side: size(4, 10),
+            seam_base: size(4, 10),
+            seam_top: size(4, 10),
+        }
+    }
+
+    fn fields(&mut self) -> Vec<Field<'_>> {
+        let (round, boxed, folded) = (self.round(), self.boxed(), self.folded_casing());
+        let (rounded, lined) = (self.base == SackBase::Rounded, self.lined);
+        let seamed = self.base != SackBase::Fold;
+        vec![
+            Field::size("width", if round { "Across the base" } else { "Wide" }, Group::Size, &mut self.width)
+                .scaling(),
+            Field::size("height", "Tall", Group::Size, &mut self.height).scaling(),
+            Field::size("depth", "Deep", Group::Size, &mut self.depth).scaling().only_if(boxed),
+            Field::choice("base", "The base", Group::Base, &mut self.base),
+            Field::size("radius", "Radius of the corners", Group::Base, &mut self.radius).only_if(rounded),
+            Field::choice("casing", "The casing", Group::Mouth, &mut self.casing),
+            Field::size("casing_depth", "Casing, finished", Group::Mouth, &mut self.casing_depth),
+            Field::size("hem_turn", "Turned under first", Group::Mouth, &mut self.hem_turn),
+            Field::size("clearance", "Casing stops short of the side", Group::Mouth, &mut self.clearance)
+                .only_if(!folded),
+            Field::size("casing_below", "Casing below the top", Group::Mouth, &mut self.casing_below).only_if(!folded),
+            Field::toggle("lined", "Lined", Group::Lining, &mut self.lined),
+            Field::choice("cord", "How the cord runs", Group::Cord, &mut self.cord),
+            Field::size("cord_tail", "Left over at each end", Group::Cord, &mut self.cord_tail),
+            Field::choice("seam_kind", "Side seams are", Group::Seams, &mut self.seam_kind),
+            Field::seam("seam_side", "Side seams", &mut self.seam_side),
+            Field::seam("seam_base", "Base seam", &mut self.seam_base).only_if(seamed),
+            Field::seam("seam_top", "Top seam", &mut self.seam_top).only_if(lined && !folded),
+        ]
+    }
+
+    fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
+        let mut faults = Faults::new(ruler);
+        faults.size("width", "width", self.width);
+        faults.size("height", "height", self.height);
+        let (half, tall) = (self.width / 2, self.height);
+        faults.seam("seam_side", "side seam", self.seam_side, half, "half the width");
+        if self.base != SackBase::Fold {
+            let limit = if self.round() { half } else { tall };
+            let name = if self.round() { "half the diameter" } else { "the height" };
+            faults.seam("seam_base", "base seam", self.seam_base, limit, name);
+        }
+        if self.boxed() {
+            faults.between("depth", "depth", self.depth, Length::MILLIMETRE, self.width);
+        }
+        if self.base == SackBase::Rounded {
+            faults.between("radius", "radius", self.radius, Length::MILLIMETRE * 5, half.min(tall));
+        }
+        faults.seam("hem_turn", "first turn", self.hem_turn, tall / 4, "a quarter of the height");
+        faults.between("casing_depth", "casing", self.casing_depth, Length::MILLIMETRE * 6, tall / 3);
+        if !self.folded_casing() {
+            faults.between("clearance", "clearance", self.clearance, Length::ZERO, self.width / 8);
+            faults.between("casing_below", "distance of the casing", self.casing_below, Length::ZERO, tall / 2);
+            if self.lined {
+                faults.seam("seam_top", "top seam", self.seam_top, tall, "the height");
+            }
+        }
+        faults.between("cord_tail", "tail", self.cord_tail, Length::ZERO, Length::METRE);
+        faults.end()?;
+
+        let show = |l: Length| Faults::new(ruler).show(l);
+        let mut notices = vec![cord::caution()];
+        let mut marks = vec![];
+        if self.folded_casing() {
+            let (first, second) = hem::landing_lines(self.hem_turn, self.casing_depth);
+            for (name, distance) in [("fold the edge to this line", first), ("fold the casing to this line", second)] {
+                marks.push(Mark { name, distance, from: From::TopEdge, and: None });
+            }
+            marks.push(Mark {
+                name: "side seam stops, the slit for the cord",
+                distance: cord::slit(self.hem_turn, self.casing_depth),
+                from: From::TopEdge,
+                and: None,
+            });
+        } else {
+            let top: Length = self.top().iter().map(Term::value).sum();
+            let distance = top + self.casing_below;
+            marks.push(Mark { name: "casing, its upper edge", distance, from: From::TopEdge, and: None });
+        }
+        let outer =
+            self.body("outer-panel", if self.round() { "Wall" } else { "Outer" }, Part::Outer, self.top(), ruler);
+        let mut pieces = vec![outer.marked(marks)];
+        if self.round() {
+            pieces.push(self.circle("base", "Base", Part::Outer, ruler));
+            let cut = self.width + self.seam_base * 2;
+            let short = round::three_times_is_short_by(cut, self.seam_base);
+            if short > ruler.step() {
+                let text = format!(
+                    "Three times the cut circle would be {} short of the wall round this base.",
+                    show(short.round_to(ruler.step()))
+                );
+                notices.push(Notice::note("width", text));
+            }
+        }
+        if self.lined {
+            // Under a folded casing the lining ends at the casing's stitching and is caught by it.
+            let top = if self.folded_casing() {
+                vec![
+                    Term::times("up to the casing’s stitching", -1, self.casing_depth, "casing_depth"),
+                    Term::once("caught by it", self.hem_turn, "hem_turn"),
+                ]
+            } else {
+                vec![Term::once("top seam", self.seam_top, "seam_top")]
+            };
+            let name = if self.round() { "Lining wall" } else { "Lining" };
+            let gap = Mark {
+                name: "turning gap, left open in one side seam",
+                distance: (self.height / 4).min(Length::INCH * 2).floor_to(ruler.step()),
+                from: From::BaseEdge,
+                and: None,
+            };
+            pieces.push(self.body("lining-panel", name, Part::Lining, top, ruler).marked([gap]));
+            if self.round() {
+                pieces.push(self.circle("lining-base", "Lining base", Part::Lining, ruler));
+            }
+        }
+        if !self.folded_casing() {
+            pieces.push(self.casing_strips(ruler));
+        }
+        let flat = if self.round() { round::circumference(self.width) / 2 } else { self.width + self.depth() };
+        let goods = vec![cord::cords(self.cord, flat, self.cord_tail, ruler)];
+        if self.boxed() && self.depth > self.width / 2 {
+            notices.push(Notice::attention("depth", "Boxed deeper than half the width: the bag stands squat."));
+        }
+        if self.base == SackBase::Fold {
+            notices.push(Notice::note("base", "In one piece over the base the back of a one-way print hangs upside down: choose a seam at the base for it."));
+        }
+        let depth = if self.round() { self.width } else { self.depth() };
+        let round_less = if self.round() { PI / 4.0 } else { 1.0 };
+        Ok(Draft {
+            pieces,
+            goods,
+            steps: self.steps(),
+            notices,
+            millilitres: (millilitres(self.width, self.height, depth) as f64 * round_less) as i64,
+            ..Draft::default()
+        })
+    }
+
+    fn back(&self, draft: &Draft) -> Vec<Finished> {
+        let Some(body) = draft.piece("outer-panel") else { return vec![] };
+        let top: Length = self.top().iter().map(Term::value).sum();
+        let deep = match &body.figure {
+            Figure::CutOut { up, .. } => {
+                boxing::depth_of_square(up.size, boxing::Square::CutFromRawEdges, self.seam_base, self.seam_base)
+            }
+            _ => Length::ZERO,
+        };
+        let width = match draft.piece("base") {
+            Some(base) => base.width.size - self.seam_base * 2,
+            None => body.width.size - self.seam_side * 2 - deep,
+        };
+        let height = if self.base == SackBase::Fold {
+            body.height.size / 2 - top
+        } else {
+            body.height.size - self.seam_base - deep / 2 - top
+        };
+        let mut found = vec![
+            Finished { name: "wide", field: "width", asked: self.width, back: width },
+            Finished { name: "tall", field: "height", asked: self.height, back: height },
+        ];
+        if self.boxed() {
+            found.push(Finished { name: "deep", field: "depth", asked: self.depth, back: deep });
+        }
+        if self.round() {
+            // The wall on its seam line goes round the circle on its own.
+            let wall = Length(((body.width.size - self.seam_side * 2).0 as f64 / PI).round() as i64);
+            found.push(Finished { name: "across the wall", field: "width", asked: self.width, back: wall });
+        }
+        found
+    }
+
+    fn solid(&self, _: &Draft) -> Solid {
+        let (w, h) = (self.width.0 as f64, self.height.0 as f64);
+        let neck = h * 0.84;
+        if self.round() {
+            let r = w / 2.0;
+            let ring = |y: f64, r: f64, from: f64, to: f64| ring([w / 2.0, y, w / 2.0], r, from, to);
+            let mut wall = ring(0.0, r, PI, TAU);
+            let mut upper = ring(neck, r * 0.8, PI, TAU);
+            upper.reverse();
+            wall.extend(upper);
+            let mut frill = ring(neck, r * 0.8, PI, TAU);
+            let mut edge = ring(h, r, PI, TAU);
+            edge.reverse();
+            frill.extend(edge);
+            return Solid::default()
+                .face(ring(h, r, 0.0, TAU), if self.lined { Part::Lining } else { Part::Outer }, 3)
+                .face(wall, Part::Outer, 0)
+                .face(frill, Part::Outer, 1)
+                .thread(ThreadKind::Cord, ring(neck, r * 0.81, PI, TAU))
+                .grip("width", [0.0, -r * 0.34, r], [w, -r * 0.34, r])
+                .grip("height", [0.0, 0.0, r], [0.0, h, r]);
+        }
+        let d = self.depth().0 as f64;
+        let pinch = w * 0.1;
+        let front = [
+            [0.0, 0.0, 0.0],
+            [w, 0.0, 0.0],
+            [w, neck * 0.92, 0.0],
+            [w - pinch, neck, 0.0],
+            [w, h, 0.0],
+            [0.0, h, 0.0],
+            [pinch, neck, 0.0],
+            [0.0, neck * 0.92, 0.0],
+        ];
+        let solid = if d > 0.0 {
+            Solid::open_box(w, h, d, Part::Outer, Part::Outer)
+        } else {
+            Solid::default().face(front, Part::Outer, 0)
+        };
+        let casing = if self.casing == Casing::SewnOn { Part::Contrast } else { Part::Outer };
+        let deep = self.casing_depth.0 as f64;
+        solid
+            .face(
+                [[pinch, neck - deep, 0.0], [w - pinch, neck - deep, 0.0], [w - pinch, neck, 0.0], [pinch, neck, 0.0]],
+                casing,
+                1,
+            )
+            .thread(
+                ThreadKind::Cord,
+                [
+                    [w - pinch, neck - deep / 2.0, 0.0],
+                    [w + pinch, neck - deep, 0.0],
+                    [w + pinch * 0.8, neck * 0.6, 0.0],
+                ],
+            )
+            .thread(
+                ThreadKind::Cord,
+                [[pinch, neck - deep / 2.0, 0.0], [-pinch, neck - deep, 0.0], [-pinch * 0.8, neck * 0.6, 0.0]],
+            )
+            .sizes(w, h, d)
+    }
+}
+
+impl Drawstring {
+    fn steps(&self) -> Vec<String> {
+        let mut steps = vec![];
+        let mut add = |text: &str| steps.push(text.to_owned());
+        if self.casing == Casing::SewnOn {
+            add("Hem the ends of the casing strips, turn their long edges in, and stitch them on the outer.");
+        }
+        match self.seam_kind {
+            SeamKind::HemmedFirst => {
+                add("Hem the side edges, then sew the sides inside the hem, down to the slit’s end.")
+            }
+            SeamKind::French => {
+                add("Sew the sides wrong sides together, turn, and enclose the edges with a second seam.")
+            }
+            _ => add("Sew the sides, leaving the slit for the cord open."),
+        }
+        match self.base {
+            SackBase::Round => {
+                add("Notch circle and wall in quarters, pin notch to notch, and sew with the circle up; clip the wall.")
+            }
+            SackBase::Boxed => add("Sew the base, then box the corners."),
+            SackBase::Rounded => add("Sew round the base and clip the curves."),
+            SackBase::Seam => add("Sew the base."),
+            SackBase::Fold => {}
+        }
+        if self.lined {
+            add("Sew the lining the same way, a gap in one side; join it to the outer, turn, close the gap.");
+        }
+        if self.casing == Casing::Folded {
+            add("Turn the top edge, then the casing, and stitch it down.");
+        }
+        add("Thread the cords and knot their ends.");
+        steps
+    }
+}

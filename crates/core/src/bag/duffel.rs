@@ -1,0 +1,329 @@
+//! A weekend duffel: a body round two circular ends, a zip along the top, webbing that runs under the body.
+//!
+//! Body L + 2s long and π·d less the zip + 2z round; ends circles d + 2s. A pair of straps that runs up the body from
+//! the base, over as the handle and down again: 2 × (2 × run + handle).
+
+use super::draft::{Draft, Finished, Good, GoodKind, Hardware, Notice};
+use super::faults::Faults;
+use super::field::{Field, Group};
+use super::solid::{Solid, ThreadKind};
+use super::tote::{quilted, usual};
+use super::{Design, round};
+use crate::FieldProblem;
+use crate::measure::{Length, Ruler, System};
+use crate::piece::{Dimension, From, Mark, Part, Piece, Term};
+use std::f64::consts::PI;
+
+/// A duffel by its finished sizes.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Duffel {
+    /// From end to end.
+    pub width: Length,
+    /// Diameter of the ends.
+    pub height: Length,
+    /// How much of the zip's tape shows.
+    pub zip_shows: Length,
+    /// Whether it is lined.
+    pub lined: bool,
+    /// Quilted before it is trimmed.
+    pub quilted: bool,
+    /// A pocket sewn under the webbing on both sides.
+    pub pocket: bool,
+    /// Its finished height.
+    pub pocket_height: Length,
+    /// Width of the webbing.
+    pub strap_width: Length,
+    /// How much of each handle shows above the body.
+    pub strap_length: Length,
+    /// From the middle to each line of webbing.
+    pub strap_inset: Length,
+    /// A shoulder strap on rings, its longest wearing length; 0 for none.
+    pub shoulder: Length,
+    /// Seams along the body and round the ends.
+    pub seam_side: Length,
+    /// The zip's seam.
+    pub seam_top: Length,
+}
+
+impl Duffel {
+    fn girth(&self) -> Length {
+        round::circumference(self.height)
+    }
+
+    fn body(&self, id: &'static str, name: &'static str, part: Part, ruler: Ruler) -> Piece {
+        let wide = Dimension::sum(
+            vec![
+                Term::once("from end to end", self.width, "width"),
+                Term::times("end seams", 2, self.seam_side, "seam_side"),
+            ],
+            ruler,
+        );
+        let tall = Dimension::sum(
+            vec![
+                Term::once("round the ends, π × the diameter", self.girth(), "height"),
+                Term::times("less the zip that shows", -1, self.zip_shows, "zip_shows"),
+                Term::times("zip seams", 2, self.seam_top, "seam_top"),
+            ],
+            ruler,
+        );
+        let quarters = [1, 2, 3].map(|k| Mark {
+            name: "quarter notch",
+            distance: tall.size * k / 4,
+            from: From::TopEdge,
+            and: None,
+        });
+        let webbing = Mark { name: "webbing, its middle", distance: self.strap_inset, from: From::Middle, and: None };
+        Piece::new(id, name, part, wide, tall).marked(quarters).marked([webbing])
+    }
+
+    fn end(&self, id: &'static str, name: &'static str, part: Part, ruler: Ruler) -> Piece {
+        round::circle((id, name), part, ("height", self.height), ("seam_side", self.seam_side), ruler).times(2)
+    }
+}
+
+impl Design for Duffel {
+    fn usual(system: System) -> Self {
+        let size = |eighths, tenths| usual(system, eighths, tenths);
+        Self {
+            width: size(160, 500),
+            height: size(80, 260),
+            zip_shows: size(6, 15),
+            lined: true,
+            quilted: false,
+            pocket: true,
+            pocket_height: size(56, 180),
+            strap_width: size(12, 40),
+            strap_length: size(176, 550),
+            strap_inset: size(40, 120),
+            shoulder: size(400, 1250),
+            seam_side: size(4, 10),
+            seam_top: size(4, 10),
+        }
+    }
+
+    fn fields(&mut self) -> Vec<Field<'_>> {
+        let pocket = self.pocket;
+        vec![
+            Field::size("width", "From end to end", Group::Size, &mut self.width).scaling(),
+            Field::size("height", "Across the ends", Group::Size, &mut self.height).scaling(),
+            Field::size("zip_shows", "How much of the zip shows", Group::Closure, &mut self.zip_shows),
+            Field::toggle("quilted", "Body quilted before it is trimmed", Group::Front, &mut self.quilted),
+            Field::toggle("lined", "Lined", Group::Lining, &mut self.lined),
+            Field::toggle("pocket", "Pockets under the webbing", Group::Pocket, &mut self.pocket),
+            Field::size("pocket_height", "Tall, finished", Group::Pocket, &mut self.pocket_height)
+                .scaling()
+                .only_if(pocket),
+            Field::size("strap_width", "Width of the webbing", Group::Straps, &mut self.strap_width),
+            Field::size("strap_length", "How much of a handle shows", Group::Straps, &mut self.strap_length),
+            Field::size("strap_inset", "From the middle to the webbing", Group::Straps, &mut self.strap_inset)
+                .scaling(),
+            Field::size("shoulder", "Shoulder strap, longest; 0 for none", Group::Straps, &mut self.shoulder),
+            Field::seam("seam_side", "End seams", &mut self.seam_side),
+            Field::seam("seam_top", "Zip seam", &mut self.seam_top),
+        ]
+    }
+
+    fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
+        let mut faults = Faults::new(ruler);
+        faults.size("width", "length", self.width);
+        faults.size("height", "diameter", self.height);
+        faults.seam("seam_side", "end seam", self.seam_side, self.height / 2, "half the diameter");
+        faults.seam("seam_top", "zip seam", self.seam_top, self.height / 2, "half the diameter");
+        faults.between("zip_shows", "zip that shows", self.zip_shows, Length::ZERO, self.height / 2);
+        faults.between("strap_width", "webbing", self.strap_width, Length::MILLIMETRE * 10, self.width / 4);
+        faults.between(
+            "strap_inset",
+            "distance of the webbing",
+            self.strap_inset,
+            self.strap_width,
+            self.width / 2 - self.strap_width,
+        );
+        faults.between("strap_length", "handle", self.strap_length, self.strap_inset * 2, Length::METRE * 3);
+        faults.between("shoulder", "shoulder strap", self.shoulder, Length::ZERO, Length::METRE * 3);
+        if self.pocket {
+            faults.between("pocket_height", "pocket", self.pocket_height, Length::CENTIMETRE, self.girth() / 2);
+        }
+        faults.end()?;
+        let body = self.body("outer-panel", "Body", Part::Outer, ruler);
+        let mut pieces = vec![if self.quilted { quilted(body, ruler) } else { body }];
+        pieces.push(self.end("end", "End", Part::Outer, ruler));
+        if self.lined {
+            pieces.push(self.body("lining-panel", "Lining body", Part::Lining, ruler));
+            pieces.push(self.end("lining-end", "Lining end", Part::Lining, ruler));
+        }
+        if self.pocket {
+            let across = self.strap_inset * 2;
+            let wide = Dimension::sum(
+                vec![
+                    Term::once("from webbing to webbing", across, "strap_inset"),
+                    // The raw edges lie under the webbing.
+                    Term::once("under the webbing, both sides", self.strap_width, "strap_width"),
+                ],
+                ruler,
+            );
+            let tall = Dimension::sum(
+                vec![
+                    Term::times("tall, doubled", 2, self.pocket_height, "pocket_height"),
+                    Term::times("seams", 2, self.seam_side, "seam_side"),
+                ],
+                ruler,
+            );
+            pieces.push(
+                Piece::new("pocket", "Pocket", Part::Pocket, wide, tall)
+                    .times(2)
+                    .noted("folded at its top edge; its sides lie under the webbing"),
+            );
+        }
+        // From the base up the side: a quarter of the way round is the widest place, the handle leaves there.
+        let run = (self.girth() - self.zip_shows) / 2 - self.height / 4;
+        let loops = Dimension::sum(
+            vec![
+                Term::times("up the body, four times", 4, run, "height"),
+                Term::times("handles showing", 2, self.strap_length, "strap_length"),
+                Term::once("overlap under the base", usual(ruler.system(), 16, 50), "strap_width"),
+            ],
+            ruler,
+        );
+        let mut goods = vec![Good {
+            kind: GoodKind::Webbing,
+            name: "Handles, one loop under the body",
+            count: 1,
+            length: loops,
+            width: Some(self.strap_width),
+        }];
+        let mut hardware = vec![Hardware {
+            name: "Zip",
+            count: 1,
+            size: Some(self.width),
+            note: "length of the teeth: the body’s length, a double slider if it can be had",
+        }];
+        let mut notices = vec![Notice::note(
+            "strap_width",
+            "No strength is promised for any strap: load the bag beyond what it will carry before trusting it.",
+        )];
+        if self.shoulder > Length::ZERO {
+            let two = usual(ruler.system(), 16, 50);
+            let strap = Dimension::sum(
+                vec![
+                    Term::once("longest", self.shoulder, "shoulder"),
+                    Term::times("round ring and slider", 2, two, "shoulder"),
+                ],
+                ruler,
+            );
+            goods.push(Good {
+                kind: GoodKind::Webbing,
+                name: "Shoulder strap",
+                count: 1,
+                length: strap,
+                width: Some(self.strap_width),
+            });
+            let tab = Dimension::sum(vec![Term::times("round the ring, and caught", 2, two, "shoulder")], ruler);
+            goods.push(Good {
+                kind: GoodKind::Webbing,
+                name: "Ring tabs",
+                count: 2,
+                length: tab,
+                width: Some(self.strap_width),
+            });
+            hardware.push(Hardware { name: "D-ring", count: 2, size: Some(self.strap_width), note: "inside width" });
+            hardware.push(Hardware {
+                name: "Swivel hook",
+                count: 2,
+                size: Some(self.strap_width),
+                note: "inside width",
+            });
+            hardware.push(Hardware { name: "Slider", count: 1, size: Some(self.strap_width), note: "inside width" });
+            // Doubled back through the slider it is at most half as long again shorter.
+            let shortest = Faults::new(ruler).show((self.shoulder / 2 + self.strap_width * 2).round_to(ruler.step()));
+            notices.push(Notice::note(
+                "shoulder",
+                format!(
+                    "The shoulder strap wears from about {shortest} to {}.",
+                    Faults::new(ruler).show(self.shoulder)
+                ),
+            ));
+        }
+        let r = self.height.0 as f64 / 2.0 / Length::CENTIMETRE.0 as f64;
+        let ml = PI * r * r * self.width.0 as f64 / Length::CENTIMETRE.0 as f64;
+        Ok(Draft {
+            pieces,
+            goods,
+            hardware,
+            steps: [
+                "Fold the pockets, lay them on the body between the lines of webbing.",
+                "Stitch the webbing on from the base up, over the pockets’ edges, leaving the handles free.",
+                "Sew the zip to both long edges of the body, lining on the other side.",
+                "Notch body and ends in quarters; sew the ends in, the zip open, the circle up; clip the body.",
+                "Bind or line the seams of the ends.",
+            ]
+            .map(str::to_owned)
+            .to_vec(),
+            notices,
+            millilitres: ml as i64,
+            ..Draft::default()
+        })
+    }
+
+    fn back(&self, draft: &Draft) -> Vec<Finished> {
+        let (Some(body), Some(end)) = (draft.piece("outer-panel"), draft.piece("end")) else { return vec![] };
+        let over = match body.when {
+            crate::piece::When::OverAndTrimmed(over) => over,
+            _ => Length::ZERO,
+        };
+        let girth = body.height.size - over - self.seam_top * 2 + self.zip_shows;
+        vec![
+            Finished {
+                name: "from end to end",
+                field: "width",
+                asked: self.width,
+                back: body.width.size - over - self.seam_side * 2,
+            },
+            Finished {
+                name: "across the ends",
+                field: "height",
+                asked: self.height,
+                back: end.width.size - self.seam_side * 2,
+            },
+            Finished {
+                name: "across the body",
+                field: "height",
+                asked: self.height,
+                back: Length((girth.0 as f64 / PI).round() as i64),
+            },
+        ]
+    }
+
+    fn solid(&self, _: &Draft) -> Solid {
+        let (w, h) = (self.width.0 as f64, self.height.0 as f64);
+        let r = h / 2.0;
+        let at = |x: f64, angle: f64| [x, r + r * angle.sin(), r + r * angle.cos()];
+        let ring = |x: f64| -> Vec<[f64; 3]> { (0..32).map(|i| at(x, f64::from(i) * PI / 16.0)).collect() };
+        // The hull seen from the front: from the top back round the front to the underside.
+        let seen: Vec<f64> = (0..=16).map(|i| PI * 0.36 + f64::from(i) / 16.0 * PI).collect();
+        let mut side: Vec<[f64; 3]> = seen.iter().map(|a| at(0.0, *a)).collect();
+        side.extend(seen.iter().rev().map(|a| at(w, *a)));
+        let mut solid = Solid::default().face(side, Part::Outer, 0).face(ring(w), Part::Outer, 2);
+        let (middle, inset) = (w / 2.0, self.strap_inset.0 as f64);
+        if self.pocket {
+            let (low, high) = (PI * 1.25, PI * 0.95);
+            let (a, b) = (middle - inset, middle + inset);
+            let mut face: Vec<[f64; 3]> = (0..=8).map(|i| at(a, low + (high - low) * f64::from(i) / 8.0)).collect();
+            face.extend((0..=8).rev().map(|i| at(b, low + (high - low) * f64::from(i) / 8.0)));
+            solid = solid.face(face, Part::Pocket, 1);
+        }
+        for x in [middle - inset, middle + inset] {
+            let line: Vec<[f64; 3]> = (0..=12).map(|i| at(x, PI * 1.3 - f64::from(i) / 12.0 * PI * 0.5)).collect();
+            solid = solid.strap(line, self.strap_width);
+        }
+        let rise = ((self.strap_length.0 as f64) / 2.0 - inset).max(h * 0.15);
+        let (from, to) = (at(middle - inset, PI * 0.8), at(middle + inset, PI * 0.8));
+        solid = solid.handle(from, to, rise, self.strap_width);
+        for thread in solid.threads.iter_mut().filter(|t| t.kind == ThreadKind::Strap) {
+            thread.kind = ThreadKind::Webbing;
+        }
+        solid
+            .thread(ThreadKind::Zip, [at(w * 0.03, PI * 0.5), at(w * 0.97, PI * 0.5)])
+            .grip("width", [0.0, 0.0, r], [w, 0.0, r])
+            .grip("height", [0.0, 0.0, r], [0.0, h, r])
+    }
+}

@@ -1,0 +1,236 @@
+//! The fields of a bag: named, grouped and bounded in one listing a family, which keeping, editing and showing all read.
+
+use crate::FieldProblem;
+use crate::measure::{Length, System, parse_length};
+use std::ops::RangeInclusive;
+
+/// Where on the bag a field acts.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+pub enum Group {
+    /// Finished sizes, typed on the drawing.
+    Size,
+    /// The base and its corners.
+    Base,
+    /// The mouth: hem, casing, facing.
+    Mouth,
+    /// Zip, flap, button.
+    Closure,
+    /// How the outer is pieced or quilted.
+    Front,
+    /// Handles and straps.
+    Straps,
+    /// Drawcords.
+    Cord,
+    /// Pockets.
+    Pocket,
+    /// The lining.
+    Lining,
+    /// Fleece, interfacing.
+    Backing,
+    /// Bound edges.
+    Binding,
+    /// Seam allowances.
+    Seams,
+}
+
+impl Group {
+    /// The group's name.
+    pub const fn name(self) -> &'static str {
+        match self {
+            Self::Size => "Size",
+            Self::Base => "Base",
+            Self::Mouth => "Mouth",
+            Self::Closure => "Closure",
+            Self::Front => "Front",
+            Self::Straps => "Straps",
+            Self::Cord => "Cord",
+            Self::Pocket => "Pocket",
+            Self::Lining => "Lining",
+            Self::Backing => "Backing",
+            Self::Binding => "Binding",
+            Self::Seams => "Seams",
+        }
+    }
+}
+
+/// One of the answers to a choice.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct Answer {
+    /// The key it is kept by.
+    pub key: &'static str,
+    /// What it is called.
+    pub name: &'static str,
+    /// What to know about it; may be empty.
+    pub note: &'static str,
+}
+
+/// A choice between named answers; made by [`choice!`].
+pub trait Choice {
+    /// The answer that stands.
+    fn answer(&self) -> &'static Answer;
+    /// All answers.
+    fn answers(&self) -> &'static [Answer];
+    /// Takes the answer with `key`; false when there is none.
+    fn choose(&mut self, key: &str) -> bool;
+}
+
+/// An enum whose variants are the answers to one question: `Variant = "key", "name", "note";`.
+macro_rules! choice {
+    ($(#[$meta:meta])* $name:ident { $($(#[$doc:meta])* $variant:ident = $key:literal, $label:literal, $note:literal;)+ }) => {
+        $(#[$meta])*
+        #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
+        pub enum $name { $($(#[$doc])* $variant,)+ }
+
+        impl $name {
+            const ANSWERS: &'static [$crate::bag::Answer] =
+                &[$($crate::bag::Answer { key: $key, name: $label, note: $note },)+];
+
+            /// Every answer.
+            pub const ALL: &'static [Self] = &[$(Self::$variant,)+];
+        }
+
+        impl $crate::bag::Choice for $name {
+            fn answer(&self) -> &'static $crate::bag::Answer {
+                &Self::ANSWERS[*self as usize]
+            }
+
+            fn answers(&self) -> &'static [$crate::bag::Answer] {
+                Self::ANSWERS
+            }
+
+            fn choose(&mut self, key: &str) -> bool {
+                match Self::ANSWERS.iter().position(|a| a.key == key) {
+                    Some(at) => {
+                        *self = Self::ALL[at];
+                        true
+                    }
+                    None => false,
+                }
+            }
+        }
+    };
+}
+pub(crate) use choice;
+
+/// What a field holds and what it may be.
+pub enum Slot<'a> {
+    /// A length; the family says which stand.
+    Length(&'a mut Length),
+    /// One of several answers.
+    Choice(&'a mut dyn Choice),
+    /// Yes or no.
+    Toggle(&'a mut bool),
+    /// A number of things.
+    Count(&'a mut u32, RangeInclusive<u32>),
+}
+
+/// One field of a bag.
+pub struct Field<'a> {
+    /// The key it is kept and edited by.
+    pub key: &'static str,
+    /// What it is called.
+    pub label: &'static str,
+    /// Where it acts.
+    pub group: Group,
+    /// It says nothing while another choice stands.
+    pub idle: bool,
+    /// It grows with the bag; seams, turns, straps and ease do not (the default of common practice).
+    pub scales: bool,
+    /// What it holds.
+    pub slot: Slot<'a>,
+}
+
+impl<'a> Field<'a> {
+    /// A size of the bag or of a part of it.
+    pub fn size(key: &'static str, label: &'static str, group: Group, value: &'a mut Length) -> Self {
+        Self { key, label, group, idle: false, scales: false, slot: Slot::Length(value) }
+    }
+
+    /// A seam allowance or a turn.
+    pub fn seam(key: &'static str, label: &'static str, value: &'a mut Length) -> Self {
+        Self { key, label, group: Group::Seams, idle: false, scales: false, slot: Slot::Length(value) }
+    }
+
+    /// A choice.
+    pub fn choice(key: &'static str, label: &'static str, group: Group, value: &'a mut dyn Choice) -> Self {
+        Self { key, label, group, idle: false, scales: false, slot: Slot::Choice(value) }
+    }
+
+    /// Yes or no.
+    pub fn toggle(key: &'static str, label: &'static str, group: Group, value: &'a mut bool) -> Self {
+        Self { key, label, group, idle: false, scales: false, slot: Slot::Toggle(value) }
+    }
+
+    /// A number of things.
+    pub fn count(
+        key: &'static str,
+        label: &'static str,
+        group: Group,
+        value: &'a mut u32,
+        among: RangeInclusive<u32>,
+    ) -> Self {
+        Self { key, label, group, idle: false, scales: false, slot: Slot::Count(value, among) }
+    }
+
+    /// The same field, acting elsewhere.
+    #[must_use]
+    pub fn within(self, group: Group) -> Self {
+        Self { group, ..self }
+    }
+
+    /// The same field, growing with the bag.
+    #[must_use]
+    pub fn scaling(self) -> Self {
+        Self { scales: true, ..self }
+    }
+
+    /// The same field, silent unless `used`.
+    #[must_use]
+    pub fn only_if(self, used: bool) -> Self {
+        Self { idle: self.idle || !used, ..self }
+    }
+
+    /// Takes `value` as the maker typed or chose it; a number without a unit is in `system`'s.
+    ///
+    /// # Errors
+    /// What was typed cannot be read or is not among the answers, with what is allowed.
+    pub fn set(&mut self, value: &str, system: System) -> Result<(), FieldProblem> {
+        let plain = value.trim();
+        let refuse = |message: String| Err(FieldProblem::new(self.key, value, message));
+        match &mut self.slot {
+            Slot::Length(length) => {
+                **length = parse_length(plain, system).map_err(|e| {
+                    let sentence = sentence(&e.to_string());
+                    FieldProblem::new(self.key, value, sentence)
+                })?;
+            }
+            Slot::Choice(choice) => {
+                if !choice.choose(plain) {
+                    let all: Vec<&str> = choice.answers().iter().map(|a| a.key).collect();
+                    return refuse(format!("“{plain}” is not a choice here: {}.", all.join(", ")));
+                }
+            }
+            Slot::Toggle(on) => match plain {
+                "yes" | "true" => **on = true,
+                "no" | "false" => **on = false,
+                _ => return refuse(format!("“{plain}” is not a choice here: yes or no.")),
+            },
+            Slot::Count(count, among) => match plain.parse::<u32>() {
+                Ok(n) if among.contains(&n) => **count = n,
+                _ => {
+                    let (least, most) = (among.start(), among.end());
+                    return refuse(format!("“{plain}” will not do: a whole number from {least} to {most}."));
+                }
+            },
+        }
+        Ok(())
+    }
+}
+
+/// `text` with a capital and a full stop.
+pub(crate) fn sentence(text: &str) -> String {
+    let mut chars = text.chars();
+    let start: String = chars.next().map(|c| c.to_uppercase().collect()).unwrap_or_default();
+    let stop = if text.ends_with(['?', '.']) { "" } else { "." };
+    format!("{start}{}{stop}", chars.as_str())
+}

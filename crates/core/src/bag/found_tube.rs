@@ -1,0 +1,258 @@
+//! A bag from a tube that is sewn already: a trouser leg, a sleeve, a pillow slip. Its girth is given, not chosen; a
+//! hem worth keeping becomes the mouth.
+//!
+//! Finished width = girth / 2 − depth at the base; cut length = H + D/2 + b, plus the mouth's hem unless it is kept.
+//! The lining is traced from the tube and cut ½ in wider, so that it does not pull.
+
+use super::Design;
+use super::draft::{Draft, Finished, Notice, millilitres};
+use super::faults::Faults;
+use super::field::{Field, Group};
+use super::solid::{Solid, ThreadKind};
+use super::strap::{self, Strap, StrapMake};
+use super::tote::usual;
+use crate::FieldProblem;
+use crate::measure::{Length, Ruler, System};
+use crate::piece::{Dimension, Figure, Part, Piece, Term, When};
+
+/// A bag from a tube, by what is measured on the tube and what is wanted of the bag.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct FoundTube {
+    /// All round the tube where the mouth will be.
+    pub girth_top: Length,
+    /// All round it where the base will be.
+    pub girth_base: Length,
+    /// How much of it there is.
+    pub tube_length: Length,
+    /// Finished height.
+    pub height: Length,
+    /// Finished depth; 0 for a flat bag.
+    pub depth: Length,
+    /// The tube's own hem becomes the mouth.
+    pub keep_hem: bool,
+    /// First turn of the mouth's hem.
+    pub hem_turn: Length,
+    /// The hem's depth.
+    pub hem_depth: Length,
+    /// Whether it is lined.
+    pub lined: bool,
+    /// Whether it has two straps.
+    pub straps: bool,
+    /// How they are made.
+    pub strap_make: StrapMake,
+    /// Finished width.
+    pub strap_width: Length,
+    /// How much of each shows.
+    pub strap_length: Length,
+    /// The lining's side seams.
+    pub seam_side: Length,
+    /// Base seam.
+    pub seam_base: Length,
+}
+
+impl FoundTube {
+    /// What is cut off the tube.
+    fn cut_length(&self, ruler: Ruler) -> Dimension {
+        let mut terms = vec![
+            Term::once("tall", self.height, "height"),
+            Term::once("half the depth", self.depth / 2, "depth"),
+            Term::once("base seam", self.seam_base, "seam_base"),
+        ];
+        if !self.keep_hem {
+            terms.push(Term::once("hem", self.hem_depth, "hem_depth"));
+            terms.push(Term::once("turned under", self.hem_turn, "hem_turn"));
+        }
+        Dimension::sum(terms, ruler)
+    }
+}
+
+impl Design for FoundTube {
+    fn usual(system: System) -> Self {
+        let size = |eighths, tenths| usual(system, eighths, tenths);
+        Self {
+            girth_top: size(176, 560),
+            girth_base: size(152, 480),
+            tube_length: size(240, 760),
+            height: size(112, 360),
+            depth: size(24, 80),
+            keep_hem: true,
+            hem_turn: size(3, 10),
+            hem_depth: size(10, 30),
+            lined: true,
+            straps: true,
+            strap_make: StrapMake::FoldedInFour,
+            strap_width: size(8, 25),
+            strap_length: size(192, 600),
+            seam_side: size(4, 10),
+            seam_base: size(4, 10),
+        }
+    }
+
+    fn fields(&mut self) -> Vec<Field<'_>> {
+        let (kept, straps, lined) = (self.keep_hem, self.straps, self.lined);
+        vec![
+            Field::size("girth_top", "All round, at the mouth", Group::Size, &mut self.girth_top),
+            Field::size("girth_base", "All round, at the base", Group::Size, &mut self.girth_base),
+            Field::size("tube_length", "How long the tube is", Group::Size, &mut self.tube_length),
+            Field::size("height", "Tall, finished", Group::Size, &mut self.height).scaling(),
+            Field::size("depth", "Deep; 0 for a flat bag", Group::Base, &mut self.depth).scaling(),
+            Field::toggle("keep_hem", "Its own hem becomes the mouth", Group::Mouth, &mut self.keep_hem),
+            Field::size("hem_turn", "Turned under first", Group::Mouth, &mut self.hem_turn).only_if(!kept),
+            Field::size("hem_depth", "Hem", Group::Mouth, &mut self.hem_depth).only_if(!kept),
+            Field::toggle("lined", "Lined", Group::Lining, &mut self.lined),
+            Field::toggle("straps", "Two straps", Group::Straps, &mut self.straps),
+            Field::choice("strap_make", "How they are made", Group::Straps, &mut self.strap_make).only_if(straps),
+            Field::size("strap_width", "Finished width", Group::Straps, &mut self.strap_width).only_if(straps),
+            Field::size("strap_length", "How much shows", Group::Straps, &mut self.strap_length).only_if(straps),
+            Field::seam("seam_side", "The lining’s side seams", &mut self.seam_side).only_if(lined),
+            Field::seam("seam_base", "Base seam", &mut self.seam_base),
+        ]
+    }
+
+    fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
+        let mut faults = Faults::new(ruler);
+        faults.size("girth_top", "girth at the mouth", self.girth_top);
+        faults.size("girth_base", "girth at the base", self.girth_base);
+        faults.size("tube_length", "tube", self.tube_length);
+        faults.size("height", "height", self.height);
+        let least = self.girth_base.min(self.girth_top);
+        faults.between("depth", "depth", self.depth, Length::ZERO, least / 4);
+        faults.seam("seam_base", "base seam", self.seam_base, self.height, "the height");
+        if self.lined {
+            faults.seam("seam_side", "side seam", self.seam_side, least / 4, "a quarter of the girth");
+        }
+        if !self.keep_hem {
+            faults.seam("hem_turn", "first turn of the hem", self.hem_turn, self.height, "the height");
+            faults.seam("hem_depth", "hem", self.hem_depth, self.height, "the height");
+        }
+        let cut = self.cut_length(ruler);
+        if cut.size > self.tube_length {
+            let message = format!(
+                "The bag takes {} of the tube, which is {} long: make it lower or less deep.",
+                faults.show(cut.size),
+                faults.show(self.tube_length)
+            );
+            faults.refuse("height", self.height, message);
+        }
+        if self.straps {
+            faults.between("strap_width", "strap", self.strap_width, Length::MILLIMETRE * 5, least / 8);
+            faults.between("strap_length", "strap", self.strap_length, least / 4, Length::METRE * 5);
+        }
+        faults.end()?;
+        let show = |l: Length| Faults::new(ruler).show(l);
+        let mut pieces = vec![];
+        let mut goods = vec![];
+        let widest = self.girth_top.max(self.girth_base);
+        if self.lined {
+            let wide = Dimension::sum(
+                vec![
+                    Term::once("half the tube’s girth", widest / 2, "girth_top"),
+                    Term::once("wider than the tube", Length::inches(1, 2), "lined"),
+                    Term::times("side seams", 2, self.seam_side, "seam_side"),
+                ],
+                ruler,
+            );
+            let mut tall = vec![
+                Term::once("tall", self.height, "height"),
+                Term::once("half the depth", self.depth / 2, "depth"),
+                Term::once("base seam", self.seam_base, "seam_base"),
+            ];
+            if self.keep_hem {
+                tall.push(Term::once("its edge turned in", self.seam_base, "seam_base"));
+            }
+            let taper = (widest - self.girth_top) / 4;
+            let figure =
+                if taper > ruler.step() { Figure::Tapered(taper.floor_to(ruler.step())) } else { Figure::Rectangle };
+            pieces.push(
+                Piece::new("lining-panel", "Lining panel", Part::Lining, wide, Dimension::sum(tall, ruler))
+                    .times(2)
+                    .shaped(figure)
+                    .cut(When::Measured)
+                    .noted("trace the tube and compare before cutting"),
+            );
+        }
+        let drop = strap::drop(self.strap_length, self.girth_top / 6);
+        if self.straps {
+            let strap = Strap { make: self.strap_make, width: self.strap_width, turn: self.seam_side };
+            let ends = usual(ruler.system(), 16, 50);
+            let terms = vec![
+                Term::once("showing", self.strap_length, "strap_length"),
+                Term::times("tucked and stitched, both ends", 2, ends, "straps"),
+            ];
+            let (made, bought) = strap.made("strap", "Strap", 2, terms, ruler);
+            pieces.extend(made);
+            goods.extend(bought);
+        }
+        let mut notices = vec![Notice::note(
+            "height",
+            format!(
+                "Cut {} off the tube{}.",
+                show(cut.size),
+                if self.keep_hem { ", measured from its hem" } else { "" }
+            ),
+        )];
+        if self.straps && self.strap_make != StrapMake::Webbing {
+            let rest = self.tube_length - cut.size;
+            notices.push(Notice::note(
+                "tube_length",
+                format!("{} of the tube are left: opened up, a strip of straps may come from it.", show(rest)),
+            ));
+        }
+        let flat = self.girth_base / 2;
+        Ok(Draft {
+            pieces,
+            goods,
+            steps: [
+                "Cut the tube to length and press it flat, its seams to the sides or wherever they look best.",
+                "Sew the base; box the corners if it is deep.",
+                "Trace the tube for the lining, sew it, drop it in.",
+                "Hem the mouth, or catch the lining under its own hem; stitch the straps on.",
+            ]
+            .map(str::to_owned)
+            .to_vec(),
+            notices,
+            strap_drop: if self.straps { drop } else { None },
+            strap_spacing: self.straps.then_some(self.girth_top / 6),
+            millilitres: millilitres(flat - self.depth, self.height, self.depth),
+            ..Draft::default()
+        })
+    }
+
+    fn back(&self, draft: &Draft) -> Vec<Finished> {
+        let mut found = vec![];
+        if let Some(lining) = draft.piece("lining-panel") {
+            let turned = if self.keep_hem { self.seam_base } else { Length::ZERO };
+            let tall = lining.height.size - self.depth / 2 - self.seam_base - turned;
+            found.push(Finished { name: "tall", field: "height", asked: self.height, back: tall });
+        }
+        found
+    }
+
+    fn solid(&self, draft: &Draft) -> Solid {
+        let (top, base) = (self.girth_top.0 as f64 / 2.0, self.girth_base.0 as f64 / 2.0);
+        let (h, d) = (self.height.0 as f64, self.depth.0 as f64);
+        let (wt, wb) = (top - d, base - d);
+        let shift = (wt - wb) / 2.0;
+        let inside = if self.lined { Part::Lining } else { Part::Outer };
+        let mut solid = Solid::default();
+        if d > 0.0 {
+            solid = solid
+                .face([[-shift, h, 0.0], [-shift, h, d], [wb + shift, h, d], [wb + shift, h, 0.0]], inside, 3)
+                .face([[wb, 0.0, 0.0], [wb, 0.0, d], [wb + shift, h, d], [wb + shift, h, 0.0]], Part::Outer, 2);
+        }
+        solid = solid.face([[0.0; 3], [wb, 0.0, 0.0], [wb + shift, h, 0.0], [-shift, h, 0.0]], Part::Outer, 0);
+        let hem = h - self.hem_depth.0 as f64;
+        solid = solid.thread(ThreadKind::Stitch, [[-shift, hem, 0.0], [wb + shift, hem, 0.0]]);
+        if let Some(drop) = draft.strap_drop {
+            let (a, b) = (wb / 3.0, wb * 2.0 / 3.0);
+            solid = solid.back_handle([a, h, d], [b, h, d], drop.0 as f64, self.strap_width).handle(
+                [a, h, 0.0],
+                [b, h, 0.0],
+                drop.0 as f64,
+                self.strap_width,
+            );
+        }
+        let solid = solid.grip("height", [-shift, 0.0, 0.0], [-shift, h, 0.0]);
+        if d > 0.0 { solid.grip("depth", [wb, 0.0, 0.0], [wb, 0.0, d]) } else { solid }
+    }
+}

@@ -1,0 +1,168 @@
+//! Panels pieced from patches: what each patch is cut so that the panel comes out at its size. Common practice; each
+//! formula is derived where it stands.
+
+use super::draft::Notice;
+use super::field::{Field, Group, choice};
+use crate::measure::{Length, Ruler};
+use crate::piece::{Dimension, Grain, Part, Piece, PrintRule, Term, When};
+
+choice! {
+    /// How the front panel is made up.
+    Piecing {
+        /// In one piece.
+        Whole = "whole", "In one piece", "";
+        /// A grid of rectangles.
+        Grid = "grid", "Squares", "a grid of patches in two cloths by turns";
+        /// Upright strips.
+        Strips = "strips", "Strips", "upright, in two cloths by turns";
+        /// Half-square triangles, made two at a time.
+        Triangles = "triangles", "Half-square triangles", "two at a time from squares of two cloths";
+        /// Scraps round a centre, trimmed.
+        Crazy = "crazy", "Crazy", "scraps sewn round a centre until it covers, then trimmed";
+    }
+}
+
+/// How many times as much cloth as the panel crazy piecing takes: 30 to 40 % more by area.
+const CRAZY: (i64, i64) = (27, 20);
+
+/// A panel in patches.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct Patchwork {
+    /// How.
+    pub piecing: Piecing,
+    /// Patches across.
+    pub columns: u32,
+    /// Patches up.
+    pub rows: u32,
+    /// Seam between patches.
+    pub seam: Length,
+}
+
+/// The size n patches of cut size `patch` come to with seams between them: n·q − 2p(n − 1).
+pub fn joined(n: u32, patch: Length, seam: Length) -> Length {
+    patch * i64::from(n) - seam * (2 * (i64::from(n) - 1))
+}
+
+/// What squares are cut for half-square triangles two at a time that finish `finished`: the unit before it is sewn in
+/// is finished + 2p; its diagonal seam takes 2p across the diagonal, √2·p along each side. Together finished + (2 + √2)p,
+/// rounded up to the unit: + 7/8 in at ¼ in.
+pub fn square_for_triangles(finished: Length, seam: Length) -> Length {
+    finished + seam * 2 + Length((seam.0 as f64 * std::f64::consts::SQRT_2).ceil() as i64)
+}
+
+impl Patchwork {
+    /// Its fields, under the keys `front`, `columns`, `rows` and `patch_seam`.
+    pub(super) fn fields(&mut self, label: &'static str) -> Vec<Field<'_>> {
+        let piecing = self.piecing;
+        vec![
+            Field::choice("front", label, Group::Front, &mut self.piecing),
+            Field::count("columns", "Patches across", Group::Front, &mut self.columns, 1..=20)
+                .only_if(!matches!(piecing, Piecing::Whole | Piecing::Crazy)),
+            Field::count("rows", "Patches up", Group::Front, &mut self.rows, 1..=20)
+                .only_if(matches!(piecing, Piecing::Grid | Piecing::Triangles)),
+            Field::size("patch_seam", "Seam between patches", Group::Front, &mut self.seam)
+                .only_if(piecing != Piecing::Whole),
+        ]
+    }
+
+    /// The patches of `panel`, and what to know about them; the panel itself when it is whole.
+    pub fn of(&self, panel: Piece, ruler: Ruler) -> (Vec<Piece>, Vec<Notice>) {
+        let (columns, rows) = match self.piecing {
+            Piecing::Whole => return (vec![panel], vec![]),
+            Piecing::Crazy => return crazy(&panel, ruler),
+            Piecing::Strips => (self.columns, 1),
+            Piecing::Grid | Piecing::Triangles => (self.columns, self.rows),
+        };
+        // From n·q − 2p(n − 1) = the panel: what each seam takes of two neighbours is added, then shared out.
+        let patch = |side: Length, n: u32, what: &'static str| {
+            let share = Length((side.0 + i64::from(n) - 1) / i64::from(n));
+            let all = joined(n, share, self.seam);
+            let seams = Length(((side - all).0.max(0) + i64::from(n) - 1) / i64::from(n));
+            Dimension::sum(
+                vec![Term::once(what, share, "columns"), Term::once("share of the seams between", seams, "patch_seam")],
+                ruler,
+            )
+        };
+        let width = patch(panel.width.size, columns, "share of the panel's width");
+        let height = patch(panel.height.size, rows, "share of the panel's height");
+        let all = columns * rows * panel.count;
+        let made = (joined(columns, width.size, self.seam), joined(rows, height.size, self.seam));
+        let over = (made.0 - panel.width.size, made.1 - panel.height.size);
+        let show = |l: Length| format!("{} {}", ruler.show(l).text, ruler.system().symbol());
+        let size = format!("{} × {}", ruler.show(panel.width.size).text, ruler.show(panel.height.size).text);
+        let trim = if over == (Length::ZERO, Length::ZERO) {
+            format!("The patches join to {size} exactly.")
+        } else {
+            format!(
+                "The patches join to {} × {}: trim to {size} when it is pieced.",
+                ruler.show(made.0).text,
+                show(made.1)
+            )
+        };
+        let cut = |id: &'static str, name: &'static str, part, w: Dimension, h: Dimension, count| {
+            Piece { print: PrintRule::Upright, grain: Grain::Length, ..Piece::new(id, name, part, w, h) }
+                .times(count)
+                .noted(trim.clone())
+        };
+        let pieces = if self.piecing == Piecing::Triangles {
+            // Units are square as cut: the larger of the two sides, trimmed to both.
+            let finished = (width.size - self.seam * 2).max(height.size - self.seam * 2);
+            let exact = square_for_triangles(finished, self.seam);
+            let square = Dimension::sum(
+                vec![
+                    Term::once("finished unit", finished, "columns"),
+                    Term::times("seams round it", 2, self.seam, "patch_seam"),
+                    Term::once("√2 × the seam, for the diagonal", exact - finished - self.seam * 2, "patch_seam"),
+                ],
+                ruler,
+            );
+            // Two units come from a square of each cloth.
+            let each = all.div_ceil(2);
+            vec![
+                cut("triangle-light", "Square for triangles", Part::Contrast, square.clone(), square.clone(), each),
+                cut("triangle-dark", "Square for triangles, outer cloth", Part::Outer, square.clone(), square, each),
+            ]
+        } else {
+            let (name, other) = match self.piecing {
+                Piecing::Strips => ("Strip", "Strip, outer cloth"),
+                _ => ("Patch", "Patch, outer cloth"),
+            };
+            let first = all.div_ceil(2);
+            let mut pieces = vec![cut("patch-light", name, Part::Contrast, width.clone(), height.clone(), first)];
+            if all > first {
+                pieces.push(cut("patch-dark", other, Part::Outer, width, height, all - first));
+            }
+            pieces
+        };
+        let large = self.seam * 4;
+        let small = pieces.iter().any(|p| p.width.size <= large || p.height.size <= large);
+        let notices = if small {
+            vec![Notice::attention(
+                "columns",
+                "The patches are hardly wider than their seams: take fewer of them.".to_owned(),
+            )]
+        } else {
+            vec![]
+        };
+        (pieces, notices)
+    }
+}
+
+/// Scraps enough to cover the panel, and the panel's size to trim to.
+fn crazy(panel: &Piece, ruler: Ruler) -> (Vec<Piece>, Vec<Notice>) {
+    let more = Length(panel.height.size.0 * (CRAZY.0 - CRAZY.1) / CRAZY.1);
+    let mut height = vec![Term::once("the panel", panel.height.size, "front")];
+    height.push(Term::once("35 % more, for the seams", more, "front"));
+    let piece = Piece::new(
+        "scraps",
+        "Scraps for the front",
+        Part::Contrast,
+        Dimension::sum(vec![Term::once("the panel", panel.width.size, "front")], ruler),
+        Dimension::sum(height, ruler),
+    )
+    .times(panel.count)
+    .lying(Grain::Any)
+    .cut(When::OverAndTrimmed(more))
+    .noted("cloth kept for scraps of any shape; sew them round a centre, then trim to the panel");
+    (vec![piece], vec![])
+}

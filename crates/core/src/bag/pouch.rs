@@ -1,0 +1,355 @@
+//! Zip pouches: flat, boxed at the base or all four corners, or half-round on a gusset.
+//!
+//! Flat: two outer and two lining (W + 2s) × (H + b + z), z being the zip's seam. Boxed as any bag. Half-round: faces
+//! with a straight edge at the zip, and a gusset as long as the curve on its seam line.
+
+use super::backing::{self, Allowances, BackingCloth, BackingSchool};
+use super::boxing;
+use super::draft::{Draft, Finished, Hardware, Notice, millilitres};
+use super::faults::Faults;
+use super::field::{Field, Group, choice};
+use super::solid::{Solid, ThreadKind};
+use super::tote::usual;
+use super::{Design, round};
+use crate::FieldProblem;
+use crate::measure::{Length, Ruler, System};
+use crate::piece::{Dimension, Figure, From, Mark, Part, Piece, Term};
+use crate::shape::Point;
+
+choice! {
+    /// What the pouch is like.
+    PouchStyle {
+        /// Flat.
+        Flat = "flat", "Flat", "two panels and a zip";
+        /// Boxed at the base.
+        Boxed = "boxed", "Boxed at the base", "stands";
+        /// All four corners boxed.
+        AllBoxed = "all-boxed", "Boxed all round", "a small box with the zip in its lid";
+        /// Two half-round faces and a gusset.
+        HalfRound = "half-round", "Half-round", "two faces and a gusset round the curve";
+    }
+}
+
+/// A zip pouch by its finished sizes.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Pouch {
+    /// Finished width.
+    pub width: Length,
+    /// Finished height.
+    pub height: Length,
+    /// Finished depth, where it has one.
+    pub depth: Length,
+    /// What it is like.
+    pub style: PouchStyle,
+    /// Cloth tabs at the ends of the zip, so that the teeth stop short of the side seams.
+    pub zip_tabs: bool,
+    /// Whether it is lined.
+    pub lined: bool,
+    /// How far the backing reaches.
+    pub backing: BackingSchool,
+    /// Backed with.
+    pub backing_cloth: BackingCloth,
+    /// Side seams.
+    pub seam_side: Length,
+    /// Base seam.
+    pub seam_base: Length,
+    /// The zip's seam.
+    pub seam_top: Length,
+}
+
+impl Pouch {
+    fn half_round(&self) -> bool {
+        self.style == PouchStyle::HalfRound
+    }
+
+    fn depth(&self) -> Length {
+        if self.style == PouchStyle::Flat { Length::ZERO } else { self.depth }
+    }
+
+    fn body(&self, id: &'static str, name: &'static str, part: Part, ruler: Ruler) -> Piece {
+        let seams = Term::times("side seams", 2, self.seam_side, "seam_side");
+        let zip = Term::once("zip seam", self.seam_top, "seam_top");
+        let base = Term::once("base seam", self.seam_base, "seam_base");
+        let (wide, tall) = (Term::once("wide", self.width, "width"), Term::once("tall", self.height, "height"));
+        let deep = |times| {
+            Term::times(if times == 1 { "deep" } else { "deep, top and base" }, times, self.depth() / 2, "depth")
+        };
+        let half = |name| Term::once(name, self.depth() / 2, "depth");
+        let (width, height) = match self.style {
+            PouchStyle::Flat => (vec![wide, seams], vec![tall, base, zip]),
+            PouchStyle::Boxed => (
+                vec![wide, Term::once("deep", self.depth(), "depth"), seams],
+                vec![tall, half("half the depth"), base, zip],
+            ),
+            PouchStyle::AllBoxed => {
+                (vec![wide, Term::once("deep", self.depth(), "depth"), seams], vec![tall, deep(2), base, zip])
+            }
+            PouchStyle::HalfRound => (vec![wide, seams], vec![tall, base, zip]),
+        };
+        let (width, height) = (Dimension::sum(width, ruler), Dimension::sum(height, ruler));
+        let figure = match self.style {
+            PouchStyle::Flat => Figure::Rectangle,
+            PouchStyle::Boxed => {
+                let half = || Dimension::sum(vec![Term::once("half the depth", self.depth / 2, "depth")], ruler);
+                Figure::CutOut { across: half(), up: half() }
+            }
+            PouchStyle::AllBoxed => all_corners(width.size, height.size, ruler.up(self.depth / 2)),
+            PouchStyle::HalfRound => Figure::HalfRound,
+        };
+        Piece::new(id, name, part, width, height).times(2).shaped(figure)
+    }
+
+    fn gusset(&self, id: &'static str, name: &'static str, part: Part, ruler: Ruler) -> Piece {
+        let round =
+            Term::once("round the curve, on the seam line", round::round_half(self.width, self.height), "width");
+        let long = Dimension::sum(vec![round, Term::times("zip seams", 2, self.seam_top, "seam_top")], ruler);
+        let wide = Dimension::sum(
+            vec![Term::once("deep", self.depth, "depth"), Term::times("seams", 2, self.seam_side, "seam_side")],
+            ruler,
+        );
+        let marks = [1, 2, 3].map(|k| Mark {
+            name: "notch, by quarters of its length",
+            distance: long.size * k / 4,
+            from: From::TopEdge,
+            and: None,
+        });
+        Piece::new(id, name, part, wide, long).marked(marks).noted("clip it where it goes round; sew with the face up")
+    }
+
+    /// Teeth: the mouth, less a tab at both ends.
+    fn teeth(&self) -> Length {
+        let mouth = self.width
+            + if matches!(self.style, PouchStyle::Boxed | PouchStyle::AllBoxed) { self.depth } else { Length::ZERO };
+        if self.zip_tabs { mouth - Length::inches(1, 2) * 2 } else { mouth }
+    }
+}
+
+/// Squares out of all four corners.
+fn all_corners(width: Length, height: Length, c: Length) -> Figure {
+    let p = Point::new;
+    let (o, r, t) = (Length::ZERO, width - c, height - c);
+    Figure::Free(vec![
+        p(c, o),
+        p(r, o),
+        p(r, c),
+        p(width, c),
+        p(width, t),
+        p(r, t),
+        p(r, height),
+        p(c, height),
+        p(c, t),
+        p(o, t),
+        p(o, c),
+        p(c, c),
+    ])
+}
+
+impl Design for Pouch {
+    fn usual(system: System) -> Self {
+        let size = |eighths, tenths| usual(system, eighths, tenths);
+        Self {
+            width: size(64, 200),
+            height: size(44, 140),
+            depth: size(20, 60),
+            style: PouchStyle::Flat,
+            zip_tabs: true,
+            lined: true,
+            backing: BackingSchool::None,
+            backing_cloth: BackingCloth::Interfacing,
+            seam_side: size(3, 10),
+            seam_base: size(3, 10),
+            seam_top: size(3, 7),
+        }
+    }
+
+    fn fields(&mut self) -> Vec<Field<'_>> {
+        let (deep, backed) = (self.style != PouchStyle::Flat, self.backing != BackingSchool::None);
+        vec![
+            Field::size("width", "Wide", Group::Size, &mut self.width).scaling(),
+            Field::size("height", "Tall", Group::Size, &mut self.height).scaling(),
+            Field::size("depth", "Deep", Group::Size, &mut self.depth).scaling().only_if(deep),
+            Field::choice("style", "What it is like", Group::Base, &mut self.style),
+            Field::toggle("zip_tabs", "Tabs at the ends of the zip", Group::Closure, &mut self.zip_tabs),
+            Field::toggle("lined", "Lined", Group::Lining, &mut self.lined),
+            Field::choice("backing", "Behind the outer", Group::Backing, &mut self.backing),
+            Field::choice("backing_cloth", "Backed with", Group::Backing, &mut self.backing_cloth).only_if(backed),
+            Field::seam("seam_side", "Side seams", &mut self.seam_side),
+            Field::seam("seam_base", "Base seam", &mut self.seam_base),
+            Field::seam("seam_top", "Zip seam", &mut self.seam_top),
+        ]
+    }
+
+    fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
+        let mut faults = Faults::new(ruler);
+        faults.size("width", "width", self.width);
+        faults.size("height", "height", self.height);
+        faults.seam("seam_side", "side seam", self.seam_side, self.width / 2, "half the width");
+        faults.seam("seam_base", "base seam", self.seam_base, self.height, "the height");
+        faults.seam("seam_top", "zip seam", self.seam_top, self.height, "the height");
+        if self.style != PouchStyle::Flat {
+            faults.between("depth", "depth", self.depth, Length::MILLIMETRE * 2, self.width);
+        }
+        if self.half_round() && self.height < self.width / 2 {
+            let message = "A half-round face is at least half as tall as it is wide: make it taller or narrower.";
+            faults.refuse("height", self.height, message);
+        }
+        faults.end()?;
+        let show = |l: Length| Faults::new(ruler).show(l);
+        let outer = self.body("outer-panel", "Outer panel", Part::Outer, ruler);
+        let allowances = Allowances { side: self.seam_side, top: self.seam_top, base: self.seam_base };
+        let mut backed = backing::behind(&outer, self.backing, self.backing_cloth, allowances, ruler);
+        let mut pieces = vec![outer];
+        if self.half_round() {
+            pieces.push(self.gusset("gusset", "Gusset", Part::Outer, ruler));
+        }
+        if self.lined {
+            let gap = Mark {
+                name: "turning gap, left open in the base seam",
+                distance: (self.width / 4).min(Length::INCH * 3 / 2).floor_to(ruler.step()),
+                from: From::Middle,
+                and: Some((self.seam_base, From::BaseEdge)),
+            };
+            pieces.push(self.body("lining-panel", "Lining panel", Part::Lining, ruler).marked([gap]));
+            if self.half_round() {
+                pieces.push(
+                    self.gusset("lining-gusset", "Lining gusset", Part::Lining, ruler)
+                        .cut(crate::piece::When::Measured),
+                );
+            }
+        }
+        if self.zip_tabs {
+            let square = |name, each, field| {
+                Dimension::sum(
+                    vec![Term::once(name, each, field), Term::times("turned in", 2, self.seam_side, "seam_side")],
+                    ruler,
+                )
+            };
+            let wide = square("as the zip is wide", Length::INCH, "zip_tabs");
+            let tall = square("folded over the end", Length::INCH, "zip_tabs");
+            pieces.push(
+                Piece::new("zip-tab", "Zip tab", Part::Outer, wide, tall).times(2).lying(crate::piece::Grain::Any),
+            );
+        }
+        pieces.append(&mut backed);
+        let mut notices = vec![];
+        let teeth = self.teeth();
+        if teeth < Length::INCH * 3 {
+            notices.push(Notice::attention(
+                "width",
+                format!("A zip of {} hardly opens: widen the pouch or leave the tabs off.", show(teeth)),
+            ));
+        }
+        if !self.zip_tabs {
+            notices.push(Notice::note(
+                "zip_tabs",
+                "Without tabs the teeth run into the side seams: sew across them slowly, by hand if need be.",
+            ));
+        }
+        let note = if self.zip_tabs {
+            "length of the teeth; buy as long or longer and shorten it, never shorter"
+        } else {
+            "length of the teeth, from side seam to side seam"
+        };
+        let hardware = vec![Hardware { name: "Zip", count: 1, size: Some(teeth), note }];
+        let round_less = if self.half_round() { 0.85 } else { 1.0 };
+        Ok(Draft {
+            pieces,
+            hardware,
+            steps: self.steps(),
+            notices,
+            millilitres: (millilitres(self.width, self.height, self.depth()) as f64 * round_less) as i64,
+            ..Draft::default()
+        })
+    }
+
+    fn back(&self, draft: &Draft) -> Vec<Finished> {
+        let Some(body) = draft.piece("outer-panel") else { return vec![] };
+        let (cut_width, cut_height) = body.size();
+        let square = match &body.figure {
+            Figure::CutOut { up, .. } => up.size,
+            Figure::Free(corners) => corners.first().map_or(Length::ZERO, |p| p.x),
+            _ => Length::ZERO,
+        };
+        let deep = boxing::depth_of_square(square, boxing::Square::CutFromRawEdges, self.seam_base, self.seam_base);
+        let tall = cut_height - self.seam_base - self.seam_top;
+        let (wide, tall, deep) = match self.style {
+            PouchStyle::Flat => (cut_width - self.seam_side * 2, tall, Length::ZERO),
+            PouchStyle::Boxed => (cut_width - self.seam_side * 2 - deep, tall - deep / 2, deep),
+            PouchStyle::AllBoxed => (cut_width - self.seam_side * 2 - deep, tall - deep, deep),
+            PouchStyle::HalfRound => {
+                let gusset = draft.piece("gusset").map_or(Length::ZERO, |g| g.width.size - self.seam_side * 2);
+                (cut_width - self.seam_side * 2, tall, gusset)
+            }
+        };
+        let mut found = vec![
+            Finished { name: "wide", field: "width", asked: self.width, back: wide },
+            Finished { name: "tall", field: "height", asked: self.height, back: tall },
+        ];
+        if self.style != PouchStyle::Flat {
+            found.push(Finished { name: "deep", field: "depth", asked: self.depth, back: deep });
+        }
+        found
+    }
+
+    fn solid(&self, _: &Draft) -> Solid {
+        let (w, h, d) = (self.width.0 as f64, self.height.0 as f64, self.depth().0 as f64);
+        match self.style {
+            PouchStyle::Flat => Solid::default()
+                .face([[0.0; 3], [w, 0.0, 0.0], [w, h, 0.0], [0.0, h, 0.0]], Part::Outer, 0)
+                .thread(ThreadKind::Zip, [[w * 0.05, h, 0.0], [w * 0.95, h, 0.0]])
+                .sizes(w, h, 0.0),
+            PouchStyle::Boxed => Solid::default()
+                // Flat at the zip, deep at the base.
+                .face([[w, 0.0, 0.0], [w, 0.0, d], [w, h, d / 2.0]], Part::Outer, 2)
+                .face([[0.0; 3], [w, 0.0, 0.0], [w, h, d / 2.0], [0.0, h, d / 2.0]], Part::Outer, 0)
+                .thread(ThreadKind::Zip, [[w * 0.04, h, d / 2.0], [w * 0.96, h, d / 2.0]])
+                .sizes(w, h, d),
+            PouchStyle::AllBoxed => Solid::closed_box(w, h, d, Part::Outer)
+                .thread(ThreadKind::Zip, [[w * 0.04, h, d / 2.0], [w * 0.96, h, d / 2.0]])
+                .sizes(w, h, d),
+            PouchStyle::HalfRound => {
+                let curve = |z: f64| -> Vec<[f64; 3]> {
+                    let r = w / 2.0;
+                    (0..=24)
+                        .map(|i| {
+                            let angle = std::f64::consts::PI * (1.0 + f64::from(i) / 24.0);
+                            [r + r * angle.cos(), r + r * angle.sin(), z]
+                        })
+                        .chain([[w, h, z], [0.0, h, z]])
+                        .collect()
+                };
+                Solid::default()
+                    .face(curve(d), Part::Outer, 2)
+                    .face([[w, w / 2.0, 0.0], [w, w / 2.0, d], [w, h, d], [w, h, 0.0]], Part::Outer, 2)
+                    .face([[0.0, h, 0.0], [0.0, h, d], [w, h, d], [w, h, 0.0]], Part::Lining, 1)
+                    .face(curve(0.0), Part::Outer, 0)
+                    .thread(ThreadKind::Zip, [[w * 0.03, h, d / 2.0], [w * 0.97, h, d / 2.0]])
+                    .sizes(w, h, d)
+            }
+        }
+    }
+}
+
+impl Pouch {
+    fn steps(&self) -> Vec<String> {
+        let mut steps = vec![];
+        let mut add = |text: &str| steps.push(text.to_owned());
+        if self.backing != BackingSchool::None {
+            add("Fuse the backing to the outer. Heat and steam burn: follow the sheet that came with it.");
+        }
+        if self.zip_tabs {
+            add("Sew the tabs over the ends of the zip.");
+        }
+        add("Sew the zip between outer and lining, one side after the other, and topstitch.");
+        if self.half_round() {
+            add("Sew the gusset round one face and then the other, notch to notch, the zip open.");
+        } else {
+            add("Open the zip. Sew outer to outer and lining to lining all round, a gap in the lining’s base.");
+        }
+        if matches!(self.style, PouchStyle::Boxed | PouchStyle::AllBoxed) {
+            add("Box the corners.");
+        }
+        add("Turn through the gap and close it.");
+        steps
+    }
+}

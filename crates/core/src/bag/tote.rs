@@ -1,0 +1,863 @@
+//! The tote: two panels or one over the base, flat or boxed, lined or not, two straps, a pocket, a pieced front.
+//!
+//! Signs as in docs/rules.md: finished width W at the base, height H, depth D; seams s side, b base, x boxing, t top.
+//! Panel (W + D + 2s) × (H + D/2 + b + t), over the base (W + D + 2s) × (2H + D + 2t); the mouth decides t for outer
+//! and lining together.
+
+use super::backing::{self, Allowances, BackingCloth, BackingSchool};
+use super::boxing::{self, Boxing};
+use super::draft::{Draft, Finished, Hardware, Notice, millilitres};
+use super::faults::Faults;
+use super::field::{Choice, Field, Group, choice};
+use super::piecing::{Patchwork, Piecing};
+use super::pocket::{Pocket, PocketKind};
+use super::solid::{Solid, ThreadKind};
+use super::strap::{self, Strap, StrapMake};
+use super::{Design, hem};
+use crate::FieldProblem;
+use crate::measure::{LONGEST, Length, Ruler, System};
+use crate::piece::{Dimension, Figure, From, Mark, Part, Piece, Term, When};
+
+choice! {
+    /// How the mouth is finished.
+    Mouth {
+        /// Outer and lining joined by a seam and turned right side out through a gap.
+        TurnedThrough = "turned-through", "Turned through", "outer and lining joined by a seam";
+        /// The outer turned twice to the inside; a lining's raw edge is tucked under the hem.
+        DoubleHem = "double-hem", "Hem", "turned twice; a lining is tucked under";
+        /// A facing inside the mouth, a recessed zip caught in its lower seam.
+        FacingZip = "facing-zip", "Facing and recessed zip", "a band inside the mouth, the zip panel caught below it";
+    }
+}
+
+choice! {
+    /// The lining's size.
+    LiningFit {
+        /// None.
+        None = "none", "None", "";
+        /// Cut like the outer.
+        Same = "same", "Like the outer", "";
+        /// 1/8 in (3 mm) smaller a side, so that it does not bag.
+        Smaller = "smaller", "A little smaller", "⅛ in or 3 mm a side, so that it does not bag";
+    }
+}
+
+choice! {
+    /// How strap ends are fastened.
+    StrapEnds {
+        /// Caught in the seam or hem of the mouth.
+        InMouth = "in-mouth", "Caught in the mouth", "";
+        /// Tucked under and stitched on the outside.
+        Outside = "outside", "Stitched on the outside", "";
+    }
+}
+
+choice! {
+    /// How front and back meet at the base.
+    ToteBase {
+        /// Two panels, a seam at the base.
+        Seam = "seam", "Two panels", "a seam at the base; each stands as printed";
+        /// One piece over the base.
+        Fold = "fold", "One piece, folded at the base", "no base seam; the back of a one-way print hangs upside down";
+    }
+}
+
+/// A tote by its finished sizes.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Tote {
+    /// Finished width at the base.
+    pub width: Length,
+    /// Finished height.
+    pub height: Length,
+    /// Finished depth; nothing for a flat bag.
+    pub depth: Length,
+    /// Two panels, or one over the base.
+    pub base: ToteBase,
+    /// Side seams.
+    pub seam_side: Length,
+    /// Base seam.
+    pub seam_base: Length,
+    /// Seam across the boxed corners.
+    pub seam_boxing: Length,
+    /// Seam at the mouth when it is turned through.
+    pub seam_top: Length,
+    /// How the corners are boxed.
+    pub boxing: Boxing,
+    /// How the mouth is finished.
+    pub mouth: Mouth,
+    /// Hem: turned under first.
+    pub hem_turn: Length,
+    /// Hem: its depth.
+    pub hem_depth: Length,
+    /// Finished depth of the facing.
+    pub facing_depth: Length,
+    /// How the front is made up.
+    pub front: Patchwork,
+    /// Quilted: cut over, quilted, trimmed.
+    pub quilted: bool,
+    /// The lining.
+    pub lining: LiningFit,
+    /// Whether it has two straps.
+    pub straps: bool,
+    /// How they are made.
+    pub strap_make: StrapMake,
+    /// Finished width of a strap.
+    pub strap_width: Length,
+    /// How much of a strap shows.
+    pub strap_length: Length,
+    /// From the edge of the face to the strap.
+    pub strap_inset: Length,
+    /// How strap ends are fastened.
+    pub strap_ends: StrapEnds,
+    /// The pocket sewn on the lining.
+    pub pocket: PocketKind,
+    /// Finished width of the pocket.
+    pub pocket_width: Length,
+    /// Finished height of the pocket.
+    pub pocket_height: Length,
+    /// From the finished mouth down to the pocket.
+    pub pocket_below: Length,
+    /// Divisions of a divided pocket.
+    pub pocket_divisions: u32,
+    /// Ease of each.
+    pub pocket_ease: Length,
+    /// How far the backing of the outer reaches.
+    pub backing: BackingSchool,
+    /// What the outer is backed with.
+    pub backing_cloth: BackingCloth,
+}
+
+/// A length in inches for inch makers and its metric neighbour for the others: (inches × 8, centimetres × 10).
+pub(super) fn usual(system: System, eighths: i64, tenths: i64) -> Length {
+    match system {
+        System::Inches => Length::inches(eighths, 8),
+        System::Centimetres => Length::MILLIMETRE * tenths,
+    }
+}
+
+impl Tote {
+    /// Centre to centre of a strap's ends.
+    fn strap_spacing(&self) -> Length {
+        self.width - self.strap_inset * 2 - self.strap_width
+    }
+
+    fn lined(&self) -> bool {
+        self.lining != LiningFit::None
+    }
+
+    fn boxed(&self) -> bool {
+        self.depth > Length::ZERO
+    }
+
+    fn folded(&self) -> bool {
+        self.base == ToteBase::Fold
+    }
+
+    fn pocket(&self) -> Pocket {
+        Pocket {
+            kind: if self.lined() { self.pocket } else { PocketKind::None },
+            width: self.pocket_width,
+            height: self.pocket_height,
+            divisions: self.pocket_divisions,
+            ease: self.pocket_ease,
+            seam: self.seam_side,
+        }
+    }
+
+    /// The mouth is a seam, of the bag or of the facing.
+    fn seamed_mouth(&self) -> bool {
+        self.mouth != Mouth::DoubleHem
+    }
+
+    /// All that cannot stand, each named by its field.
+    fn problems(&self, ruler: Ruler) -> Result<(), Vec<FieldProblem>> {
+        let mut faults = Faults::new(ruler);
+        let show = |l: Length| Faults::new(ruler).show(l);
+        faults.size("width", "width", self.width);
+        faults.size("height", "height", self.height);
+        if self.depth != Length::ZERO {
+            faults.size("depth", "depth", self.depth);
+        }
+        if self.depth > self.width {
+            let message = format!(
+                "The depth is {}: at most the width, {}, is allowed. For a bag deeper than wide, swap the two.",
+                show(self.depth),
+                show(self.width)
+            );
+            faults.refuse("depth", self.depth, message);
+        }
+        faults.seam("seam_side", "side seam", self.seam_side, self.width / 2, "half the width");
+        if !self.folded() {
+            faults.seam("seam_base", "base seam", self.seam_base, self.height, "the height");
+        }
+        if self.boxed() {
+            faults.seam("seam_boxing", "boxing seam", self.seam_boxing, self.depth / 2, "half the depth");
+        }
+        if self.seamed_mouth() {
+            faults.seam("seam_top", "top seam", self.seam_top, self.height, "the height");
+        } else {
+            faults.seam("hem_turn", "first turn of the hem", self.hem_turn, self.height, "the height");
+            faults.seam("hem_depth", "hem", self.hem_depth, self.height, "the height");
+        }
+        if self.mouth == Mouth::FacingZip {
+            let most = self.height / 2;
+            faults.between("facing_depth", "facing", self.facing_depth, Length::MILLIMETRE * 20, most);
+        }
+        let mut found = faults.end().err().unwrap_or_default();
+        if self.seamed_mouth() && !self.lined() {
+            found.push(FieldProblem::new(
+                "mouth",
+                self.mouth.answer().key,
+                "This mouth needs a lining: add one, or choose a hem.",
+            ));
+        }
+        if self.front.piecing != Piecing::Whole && self.folded() {
+            found.push(FieldProblem::new(
+                "front",
+                self.front.piecing.answer().key,
+                "A pieced front is a panel of its own: make the tote of two panels.",
+            ));
+        }
+        let mut rest = Faults::new(ruler);
+        if self.front.piecing != Piecing::Whole {
+            rest.seam("patch_seam", "seam between patches", self.front.seam, self.width / 4, "a quarter of the width");
+        }
+        self.strap_problems(&mut rest, &show);
+        if self.pocket().kind != PocketKind::None {
+            self.pocket_problems(&mut rest, &show);
+        }
+        found.extend(rest.end().err().unwrap_or_default());
+        if found.is_empty() { Ok(()) } else { Err(found) }
+    }
+
+    fn strap_problems(&self, faults: &mut Faults, show: &dyn Fn(Length) -> String) {
+        if !self.straps {
+            return;
+        }
+        let spacing = self.strap_spacing();
+        if self.strap_width < Length::MILLIMETRE * 5 || self.strap_width > self.width / 2 {
+            let message = format!(
+                "The strap is {} wide: between 5 mm and half the bag's width, {}, is allowed.",
+                show(self.strap_width),
+                show(self.width / 2)
+            );
+            faults.refuse("strap_width", self.strap_width, message);
+        } else if spacing < self.strap_width || self.strap_inset < Length::ZERO {
+            let message = format!(
+                "From the edge of the face to the strap is {}: between 0 and {} is allowed, or the strap’s ends meet.",
+                show(self.strap_inset),
+                show((self.width - self.strap_width * 2) / 2)
+            );
+            faults.refuse("strap_inset", self.strap_inset, message);
+        } else if strap::drop(self.strap_length, spacing).is_none() {
+            let message = format!(
+                "{} of strap showing does not span the {} between its ends: make it longer.",
+                show(self.strap_length),
+                show(spacing)
+            );
+            faults.refuse("strap_length", self.strap_length, message);
+        } else if self.strap_length > LONGEST / 4 {
+            let message = format!("{} of strap: at most 5 m is allowed.", show(self.strap_length));
+            faults.refuse("strap_length", self.strap_length, message);
+        }
+    }
+
+    fn pocket_problems(&self, faults: &mut Faults, show: &dyn Fn(Length) -> String) {
+        if self.pocket_width <= Length::ZERO || self.pocket_width > self.width {
+            let message = format!(
+                "The pocket is {} wide: more than 0 and at most the face, {}, is allowed.",
+                show(self.pocket_width),
+                show(self.width)
+            );
+            faults.refuse("pocket_width", self.pocket_width, message);
+        }
+        if self.pocket_height <= Length::ZERO || self.pocket_height > self.height {
+            let message = format!(
+                "The pocket is {} tall: more than 0 and at most the bag's height, {}, is allowed.",
+                show(self.pocket_height),
+                show(self.height)
+            );
+            faults.refuse("pocket_height", self.pocket_height, message);
+        }
+        if self.pocket_below < Length::ZERO || self.pocket_below >= self.height {
+            let message = format!(
+                "The pocket hangs {} below the mouth: from 0 to less than the height, {}, is allowed.",
+                show(self.pocket_below),
+                show(self.height)
+            );
+            faults.refuse("pocket_below", self.pocket_below, message);
+        }
+    }
+
+    fn panel_width(&self, extra: Vec<Term>, ruler: Ruler) -> Dimension {
+        let mut terms = vec![
+            Term::once("wide", self.width, "width"),
+            Term::once("deep", self.depth, "depth"),
+            Term::times("side seams", 2, self.seam_side, "seam_side"),
+        ];
+        terms.extend(extra);
+        Dimension::sum(terms, ruler)
+    }
+
+    /// One panel's height, or front, base and back in one.
+    fn panel_height(&self, mouth: Vec<Term>, ruler: Ruler) -> Dimension {
+        let mut terms = if self.folded() {
+            vec![
+                Term::times("tall, front and back", 2, self.height, "height"),
+                Term::once("deep, over the base", self.depth, "depth"),
+            ]
+        } else {
+            vec![
+                Term::once("tall", self.height, "height"),
+                Term::once("half the depth", self.depth / 2, "depth"),
+                Term::once("base seam", self.seam_base, "seam_base"),
+            ]
+        };
+        terms.extend(mouth.into_iter().map(|t| Term { times: t.times * if self.folded() { 2 } else { 1 }, ..t }));
+        Dimension::sum(terms, ruler)
+    }
+
+    fn panels(&self) -> u32 {
+        if self.folded() { 1 } else { 2 }
+    }
+
+    fn mouth_terms(&self) -> Vec<Term> {
+        match self.mouth {
+            Mouth::TurnedThrough | Mouth::FacingZip => vec![Term::once("top seam", self.seam_top, "seam_top")],
+            Mouth::DoubleHem => vec![
+                Term::once("hem", self.hem_depth, "hem_depth"),
+                Term::once("turned under", self.hem_turn, "hem_turn"),
+            ],
+        }
+    }
+
+    /// A notch cut at the table; off for panels that are pieced or quilted first.
+    fn figure(&self, ruler: Ruler, at_the_table: bool) -> Figure {
+        if self.boxing != Boxing::CutOut || !self.boxed() || !at_the_table {
+            return Figure::Rectangle;
+        }
+        let notch = |seam: Option<(&'static str, Length, &'static str)>| {
+            let mut terms = vec![Term::once("half the depth", self.depth / 2, "depth")];
+            terms.extend(seam.map(|(name, seam, field)| Term::once(name, seam, field)));
+            terms.push(Term::times("less the boxing seam", -1, self.seam_boxing, "seam_boxing"));
+            Dimension::sum(terms, ruler)
+        };
+        let across = notch(Some(("side seam", self.seam_side, "seam_side")));
+        if self.folded() {
+            Figure::CutAtFold { across, up: notch(None) }
+        } else {
+            Figure::CutOut { across, up: notch(Some(("base seam", self.seam_base, "seam_base"))) }
+        }
+    }
+
+    fn boxing_marks(&self, at_the_table: bool) -> Vec<Mark> {
+        if !self.boxed() {
+            return vec![];
+        }
+        let base = if self.folded() { Length::ZERO } else { self.seam_base };
+        let mark = |name, from_seam: Length| Mark {
+            name,
+            distance: self.seam_side + from_seam,
+            from: From::SideEdges,
+            and: (!self.folded()).then_some((base + from_seam, From::BaseEdge)),
+        };
+        match self.boxing {
+            Boxing::CutOut if at_the_table => vec![],
+            Boxing::CutOut => {
+                vec![mark("corner square, cut out when the panel is trimmed", self.depth / 2 - self.seam_boxing)]
+            }
+            Boxing::SeamLines => vec![mark("boxing square, sewn on the line", self.depth / 2)],
+            Boxing::SewnAcross => {
+                let (_, from_tip) = boxing::across(self.depth);
+                vec![mark("where the seam across the corner meets the seams", from_tip)]
+            }
+        }
+    }
+
+    /// Whether notches are cut while it lies on the table.
+    fn notched_at_once(&self) -> bool {
+        self.front.piecing == Piecing::Whole && !self.quilted
+    }
+
+    fn outer(&self, ruler: Ruler) -> (Vec<Piece>, Vec<Notice>) {
+        let at_once = self.notched_at_once();
+        let mut marks = self.boxing_marks(at_once);
+        if self.mouth == Mouth::DoubleHem {
+            let (first, second) = hem::landing_lines(self.hem_turn, self.hem_depth);
+            for (name, distance) in [("fold the edge to this line", first), ("fold the hem to this line", second)] {
+                marks.push(Mark { name, distance, from: From::TopEdge, and: None });
+            }
+        }
+        if self.straps {
+            marks.push(Mark {
+                name: "strap centre",
+                distance: self.strap_spacing() / 2,
+                from: From::Middle,
+                and: Some((self.seam_side + self.depth / 2 + self.strap_inset + self.strap_width / 2, From::SideEdges)),
+            });
+        }
+        let (width, height) = (self.panel_width(vec![], ruler), self.panel_height(self.mouth_terms(), ruler));
+        let panel = Piece::new("outer-panel", "Outer panel", Part::Outer, width, height)
+            .shaped(self.figure(ruler, at_once))
+            .marked(marks);
+        if self.front.piecing != Piecing::Whole {
+            let front = Piece { id: "front-panel".into(), name: "Front panel".into(), ..panel.clone() };
+            let (mut pieces, notices) = self.front.of(front, ruler);
+            pieces.push(panel.noted("the back"));
+            return (pieces, notices);
+        }
+        let panel = panel.times(self.panels());
+        (vec![if self.quilted { quilted(panel, ruler) } else { panel }], vec![])
+    }
+
+    /// 1/8 in, or 3 mm where the ruler is metric.
+    fn lining_ease(ruler: Ruler) -> Length {
+        usual(ruler.system(), 1, 3)
+    }
+
+    fn lining_panel(&self, ruler: Ruler) -> Piece {
+        let (mut across, mut up) = (vec![], vec![]);
+        if self.lining == LiningFit::Smaller {
+            let ease = Self::lining_ease(ruler);
+            across.push(Term::times("smaller each side", -2, ease, "lining"));
+            up.push(Term::times("smaller at the base", -1, ease, "lining"));
+        }
+        // Under a hem the lining's raw edge reaches the finished mouth and no further.
+        let top = match self.mouth {
+            Mouth::TurnedThrough => {
+                up.insert(0, Term::once("top seam", self.seam_top, "seam_top"));
+                self.seam_top
+            }
+            Mouth::DoubleHem => Length::ZERO,
+            Mouth::FacingZip => {
+                up.insert(0, Term::times("less the facing", -1, self.facing_depth, "facing_depth"));
+                up.insert(1, Term::once("seam to the facing", self.seam_top, "seam_top"));
+                self.seam_top - self.facing_depth
+            }
+        };
+        let mut marks = self.boxing_marks(true);
+        if self.pocket().kind != PocketKind::None {
+            let edge = self.seam_side + self.depth / 2;
+            marks.push(self.pocket().position(self.width, edge, (top + self.pocket_below).max(Length::ZERO)));
+        }
+        if self.seamed_mouth() {
+            marks.push(Mark {
+                name: if self.folded() {
+                    "turning gap, left open in one side seam"
+                } else {
+                    "turning gap, left open in one base seam"
+                },
+                distance: (self.width / 4).min(Length::INCH * 2).floor_to(ruler.step()),
+                from: From::Middle,
+                and: Some((if self.folded() { self.height / 2 } else { self.seam_base }, From::BaseEdge)),
+            });
+        }
+        let (width, height) = (self.panel_width(across, ruler), self.panel_height(up, ruler));
+        let panel = Piece::new("lining-panel", "Lining panel", Part::Lining, width, height)
+            .times(self.panels())
+            .shaped(self.figure(ruler, true))
+            .marked(marks);
+        if self.mouth == Mouth::DoubleHem { panel.noted("its raw edge is tucked under the hem") } else { panel }
+    }
+
+    /// Facing f deep: cut f + t + p; the zip panel between it and the lining, shorter than the mouth.
+    fn facing(&self, ruler: Ruler) -> (Vec<Piece>, Vec<Hardware>) {
+        let deep = vec![
+            Term::once("facing", self.facing_depth, "facing_depth"),
+            Term::once("top seam", self.seam_top, "seam_top"),
+            Term::once("seam to the lining", self.seam_top, "seam_top"),
+        ];
+        let facing =
+            Piece::new("facing", "Facing", Part::Outer, self.panel_width(vec![], ruler), Dimension::sum(deep, ruler))
+                .times(2)
+                .noted("the zip panel is caught in its lower seam");
+        let teeth = self.zip_teeth();
+        let long = Dimension::sum(
+            vec![
+                Term::once("the zip", teeth, "width"),
+                Term::times("turned in at both ends", 2, self.seam_side, "seam_side"),
+            ],
+            ruler,
+        );
+        let half = (self.depth / 2).max(Length::inches(5, 4));
+        let wide = Dimension::sum(
+            vec![
+                Term::once("half the depth", half, "depth"),
+                Term::times("seams, zip and facing", 2, self.seam_top, "seam_top"),
+            ],
+            ruler,
+        );
+        let panel = |id: &'static str, name: &'static str, part| {
+            Piece::new(id, name, part, long.clone(), wide.clone()).times(2)
+        };
+        let zip = Hardware {
+            name: "Zip",
+            count: 1,
+            size: Some(teeth),
+            note: "length of the teeth; a coil zip can be shortened",
+        };
+        (
+            vec![
+                facing,
+                panel("zip-panel", "Zip panel", Part::Outer),
+                panel("zip-panel-lining", "Zip panel lining", Part::Lining),
+            ],
+            vec![zip],
+        )
+    }
+
+    /// A floating zip panel is 2 in shorter than the mouth.
+    fn zip_teeth(&self) -> Length {
+        (self.width + self.depth - Length::INCH * 2).max(Length::INCH * 3)
+    }
+
+    fn strap(&self) -> Strap {
+        Strap { make: self.strap_make, width: self.strap_width, turn: self.seam_side }
+    }
+
+    fn strap_terms(&self, ruler: Ruler) -> Vec<Term> {
+        let mut terms = vec![Term::once("showing", self.strap_length, "strap_length")];
+        let system = ruler.system();
+        match (self.strap_ends, self.seamed_mouth()) {
+            // Caught in the top seam: the seam and an inch; in a hem: down to the hem's stitching.
+            (StrapEnds::InMouth, true) => {
+                terms.push(Term::times("top seam, both ends", 2, self.seam_top, "seam_top"));
+                terms.push(Term::times("past the seam, both ends", 2, usual(system, 8, 25), "strap_ends"));
+            }
+            (StrapEnds::InMouth, false) => {
+                terms.push(Term::times("inside the hem, both ends", 2, self.hem_depth, "hem_depth"));
+            }
+            (StrapEnds::Outside, _) => {
+                terms.push(Term::times("tucked and stitched, both ends", 2, usual(system, 16, 50), "strap_ends"));
+            }
+        }
+        terms
+    }
+
+    fn allowances(&self) -> Allowances {
+        let top: Length = self.mouth_terms().iter().map(Term::value).sum();
+        if self.folded() {
+            Allowances { side: self.seam_side, top: top * 2, base: Length::ZERO }
+        } else {
+            Allowances { side: self.seam_side, top, base: self.seam_base }
+        }
+    }
+
+    fn backing(&self, ruler: Ruler) -> Vec<Piece> {
+        let (width, height) = (self.panel_width(vec![], ruler), self.panel_height(self.mouth_terms(), ruler));
+        let panel = Piece::new("outer-panel", "Outer panel", Part::Outer, width, height)
+            .times(self.panels())
+            .shaped(self.figure(ruler, true));
+        backing::behind(&panel, self.backing, self.backing_cloth, self.allowances(), ruler)
+    }
+
+    fn notices(&self, ruler: Ruler, strap_drop: Option<Length>) -> Vec<Notice> {
+        let show = |l: Length| Faults::new(ruler).show(l);
+        let mut found = Vec::new();
+        if self.depth > self.width / 2 {
+            let text = format!("Boxed {} deep, more than half the width: the bag stands squat.", show(self.depth));
+            found.push(Notice::attention("depth", text));
+        }
+        if self.boxed() {
+            let text =
+                format!("Boxing takes {} off the height; the panels are cut taller for it.", show(self.depth / 2));
+            found.push(Notice::note("depth", text));
+        }
+        if let Some(drop) = strap_drop {
+            let (likely_wrong, text) = strap::about_drop(drop, &show, ruler);
+            let notice = if likely_wrong { Notice::attention } else { Notice::note };
+            found.push(notice("strap_length", text));
+        }
+        found.extend(self.pocket().notices(self.height - self.pocket_below, &show));
+        if self.boxing == Boxing::SeamLines && self.boxed() {
+            let wrong = boxing::depth_of_square(
+                self.depth / 2,
+                boxing::Square::SewnFromRawEdges,
+                self.seam_side,
+                self.seam_boxing,
+            );
+            let text = format!(
+                "The corner squares are {} from the seam lines. Drawn from the raw edges and sewn on the line they would make the bag only {} deep.",
+                show(self.depth / 2),
+                show(wrong.max(Length::ZERO))
+            );
+            found.push(Notice::note("boxing", text));
+        }
+        if self.folded() {
+            found.push(Notice::note(
+                "base",
+                "In one piece over the base the back hangs upside down: split it at the base for a one-way print.",
+            ));
+        }
+        if !self.notched_at_once() && self.boxing == Boxing::CutOut && self.boxed() {
+            found.push(Notice::note(
+                "boxing",
+                "The corners of a pieced or quilted panel are cut after it is trimmed, so nothing lies in them.",
+            ));
+        }
+        let layers = self.strap().layers() + 2 + 2 * u32::from(self.lined());
+        if self.straps && self.strap_make == StrapMake::FoldedInFour && self.mouth == Mouth::DoubleHem {
+            let text = format!(
+                "Where a strap goes into the hem {layers} layers and more lie on each other: eight of cotton or four of denim are the most that pass under a foot. Webbing or two layers is thinner."
+            );
+            found.push(Notice::note("strap_make", text));
+        }
+        found
+    }
+}
+
+/// Cut over by an inch (2.5 cm) in each direction, quilted, then trimmed to size.
+pub(super) fn quilted(panel: Piece, ruler: Ruler) -> Piece {
+    let over = usual(ruler.system(), 8, 25);
+    let add = |d: &Dimension| {
+        let mut terms = d.terms.clone();
+        terms.push(Term::once("over, trimmed after quilting", over, "quilted"));
+        Dimension { size: d.size + over, terms }
+    };
+    let note = format!(
+        "quilt, trim to {} × {}, then mark it",
+        ruler.show(panel.width.size).text,
+        ruler.show(panel.height.size).text
+    );
+    Piece { width: add(&panel.width), height: add(&panel.height), ..panel }.cut(When::OverAndTrimmed(over)).noted(note)
+}
+
+impl Design for Tote {
+    /// A middling tote to start from: ½ in or 1 cm seams, a lining turned through, two straps.
+    fn usual(system: System) -> Self {
+        let size = |eighths, tenths| usual(system, eighths, tenths);
+        Self {
+            width: size(14 * 8, 360),
+            height: size(13 * 8, 340),
+            depth: size(4 * 8, 100),
+            base: ToteBase::Seam,
+            seam_side: size(4, 10),
+            seam_base: size(4, 10),
+            seam_boxing: size(4, 10),
+            seam_top: size(4, 10),
+            boxing: Boxing::CutOut,
+            mouth: Mouth::TurnedThrough,
+            hem_turn: size(4, 10),
+            hem_depth: size(12, 40),
+            facing_depth: size(20, 60),
+            front: Patchwork { piecing: Piecing::Whole, columns: 4, rows: 4, seam: size(2, 7) },
+            quilted: false,
+            lining: LiningFit::Same,
+            straps: true,
+            strap_make: StrapMake::FoldedInFour,
+            strap_width: size(8, 25),
+            strap_length: size(24 * 8, 600),
+            strap_inset: size(20, 60),
+            strap_ends: StrapEnds::InMouth,
+            pocket: PocketKind::Slip,
+            pocket_width: size(7 * 8, 180),
+            pocket_height: size(6 * 8, 150),
+            pocket_below: size(20, 60),
+            pocket_divisions: 3,
+            pocket_ease: size(6, 20),
+            backing: BackingSchool::None,
+            backing_cloth: BackingCloth::Fleece,
+        }
+    }
+
+    fn fields(&mut self) -> Vec<Field<'_>> {
+        let (lined, boxed, folded) = (self.lined(), self.boxed(), self.folded());
+        let (hemmed, zipped) = (self.mouth == Mouth::DoubleHem, self.mouth == Mouth::FacingZip);
+        let (pocket, straps, front) = (self.pocket, self.straps, self.front.piecing);
+        let has_pocket = lined && pocket != PocketKind::None;
+        let divided = lined && pocket == PocketKind::Divided;
+        let backed = self.backing != BackingSchool::None;
+        let mut all = vec![
+            Field::size("width", "Wide, at the base", Group::Size, &mut self.width).scaling(),
+            Field::size("height", "Tall", Group::Size, &mut self.height).scaling(),
+            Field::size("depth", "Deep; 0 for a flat bag", Group::Size, &mut self.depth).scaling(),
+            Field::choice("base", "Front and back", Group::Base, &mut self.base),
+            Field::choice("boxing", "How the corners are boxed", Group::Base, &mut self.boxing).only_if(boxed),
+            Field::choice("mouth", "How the mouth is finished", Group::Mouth, &mut self.mouth),
+            Field::size("hem_turn", "Turned under first", Group::Mouth, &mut self.hem_turn).only_if(hemmed),
+            Field::size("hem_depth", "Hem", Group::Mouth, &mut self.hem_depth).only_if(hemmed),
+            Field::size("facing_depth", "Facing, finished", Group::Mouth, &mut self.facing_depth)
+                .scaling()
+                .only_if(zipped),
+        ];
+        all.extend(self.front.fields("How the front is made up"));
+        all.extend([
+            Field::toggle("quilted", "Quilted before it is trimmed", Group::Front, &mut self.quilted)
+                .only_if(front == Piecing::Whole),
+            Field::toggle("straps", "Two straps", Group::Straps, &mut self.straps),
+            Field::choice("strap_make", "How they are made", Group::Straps, &mut self.strap_make).only_if(straps),
+            Field::size("strap_width", "Finished width", Group::Straps, &mut self.strap_width).only_if(straps),
+            Field::size("strap_length", "How much shows", Group::Straps, &mut self.strap_length).only_if(straps),
+            Field::size("strap_inset", "In from the edge of the face", Group::Straps, &mut self.strap_inset)
+                .scaling()
+                .only_if(straps),
+            Field::choice("strap_ends", "Their ends", Group::Straps, &mut self.strap_ends).only_if(straps),
+            Field::choice("pocket", "Pocket on the lining", Group::Pocket, &mut self.pocket).only_if(lined),
+            Field::size("pocket_width", "Wide, finished", Group::Pocket, &mut self.pocket_width)
+                .scaling()
+                .only_if(has_pocket),
+            Field::size("pocket_height", "Tall, finished", Group::Pocket, &mut self.pocket_height)
+                .scaling()
+                .only_if(has_pocket),
+            Field::size("pocket_below", "Below the mouth", Group::Pocket, &mut self.pocket_below)
+                .scaling()
+                .only_if(has_pocket),
+            Field::count("pocket_divisions", "Divisions", Group::Pocket, &mut self.pocket_divisions, 2..=12)
+                .only_if(divided),
+            Field::size("pocket_ease", "Ease of each, in a pleat", Group::Pocket, &mut self.pocket_ease)
+                .only_if(divided),
+            Field::choice("lining", "Lining", Group::Lining, &mut self.lining),
+            Field::choice("backing", "Behind the outer", Group::Backing, &mut self.backing),
+            Field::choice("backing_cloth", "Backed with", Group::Backing, &mut self.backing_cloth).only_if(backed),
+            Field::seam("seam_side", "Side seams", &mut self.seam_side),
+            Field::seam("seam_base", "Base seam", &mut self.seam_base).only_if(!folded),
+            Field::seam("seam_boxing", "Boxing seam", &mut self.seam_boxing).only_if(boxed),
+            Field::seam("seam_top", "Top seam", &mut self.seam_top).only_if(!hemmed),
+        ]);
+        all
+    }
+
+    /// A mouth with a seam needs a lining, a pieced front a panel of its own: the one choice brings the other along.
+    fn follow(&mut self, key: &str) {
+        match key {
+            "mouth" if self.seamed_mouth() && !self.lined() => self.lining = LiningFit::Same,
+            "lining" if self.seamed_mouth() && !self.lined() => self.mouth = Mouth::DoubleHem,
+            "front" if self.front.piecing != Piecing::Whole => self.base = ToteBase::Seam,
+            "base" if self.folded() => self.front.piecing = Piecing::Whole,
+            _ => {}
+        }
+    }
+
+    fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
+        self.problems(ruler)?;
+        let (mut pieces, mut notices) = self.outer(ruler);
+        let (mut goods, mut hardware) = (vec![], vec![]);
+        if self.lined() {
+            pieces.push(self.lining_panel(ruler));
+        }
+        if self.mouth == Mouth::FacingZip {
+            let (facing, zip) = self.facing(ruler);
+            pieces.extend(facing);
+            hardware.extend(zip);
+        }
+        pieces.extend(self.pocket().pieces(ruler));
+        hardware.extend(self.pocket().hardware());
+        if self.straps {
+            let (made, bought) = self.strap().made("strap", "Strap", 2, self.strap_terms(ruler), ruler);
+            pieces.extend(made);
+            goods.extend(bought);
+        }
+        pieces.extend(self.backing(ruler));
+        let spacing = self.straps.then(|| self.strap_spacing());
+        let strap_drop = spacing.and_then(|p| strap::drop(self.strap_length, p));
+        notices.extend(self.notices(ruler, strap_drop));
+        Ok(Draft {
+            pieces,
+            goods,
+            hardware,
+            steps: self.steps(),
+            notices,
+            strap_drop,
+            strap_spacing: spacing,
+            millilitres: millilitres(self.width, self.height, self.depth),
+        })
+    }
+
+    fn back(&self, draft: &Draft) -> Vec<Finished> {
+        let Some(panel) = draft.piece("outer-panel") else { return vec![] };
+        let over = match panel.when {
+            When::OverAndTrimmed(over) => over,
+            _ => Length::ZERO,
+        };
+        let (cut_width, cut_height) = (panel.width.size - over, panel.height.size - over);
+        let depth = match &panel.figure {
+            Figure::CutOut { up, .. } => (up.size + self.seam_boxing - self.seam_base) * 2,
+            Figure::CutAtFold { up, .. } => (up.size + self.seam_boxing) * 2,
+            // Of a panel left whole the marks say where its corners are sewn or will be cut.
+            _ => panel.marks.iter().find(|m| m.name.contains("corner") || m.name.contains("boxing")).map_or(
+                Length::ZERO,
+                |mark| {
+                    let later = if self.boxing == Boxing::CutOut { self.seam_boxing } else { Length::ZERO };
+                    (mark.distance - self.seam_side + later) * 2
+                },
+            ),
+        };
+        let across = match &panel.figure {
+            Figure::CutOut { across, .. } | Figure::CutAtFold { across, .. } => across.size + self.seam_boxing,
+            _ => self.seam_side + self.depth / 2,
+        };
+        let top: Length = self.mouth_terms().iter().map(Term::value).sum();
+        let height = if self.folded() {
+            (cut_height - depth - top * 2) / 2
+        } else {
+            cut_height - depth / 2 - top - self.seam_base
+        };
+        vec![
+            Finished { name: "wide", field: "width", asked: self.width, back: cut_width - across * 2 },
+            Finished { name: "tall", field: "height", asked: self.height, back: height },
+            Finished { name: "deep", field: "depth", asked: self.depth, back: depth },
+        ]
+    }
+
+    fn solid(&self, draft: &Draft) -> Solid {
+        let (w, h, d) = (self.width.0 as f64, self.height.0 as f64, self.depth.0 as f64);
+        let inside = if self.lined() { Part::Lining } else { Part::Outer };
+        let front = if self.front.piecing == Piecing::Whole { Part::Outer } else { Part::Contrast };
+        let mut solid = Solid::open_box(w, h, d, inside, Part::Outer);
+        if let Some(face) = solid.faces.last_mut() {
+            face.part = front;
+        }
+        let stitch = h - self.seam_top.0 as f64;
+        solid = solid.thread(ThreadKind::Stitch, [[0.0, stitch, 0.0], [w, stitch, 0.0]]);
+        if self.mouth == Mouth::FacingZip {
+            solid = solid.thread(ThreadKind::Zip, [[w * 0.06, h, d / 2.0], [w * 0.94, h, d / 2.0]]);
+        }
+        if let (Some(spacing), Some(drop)) = (draft.strap_spacing, draft.strap_drop) {
+            let (half, drop) = (spacing.0 as f64 / 2.0, drop.0 as f64);
+            let ends = |z: f64| ([w / 2.0 - half, h, z], [w / 2.0 + half, h, z]);
+            let ((a, b), (c, e)) = (ends(d), ends(0.0));
+            solid = solid.back_handle(a, b, drop, self.strap_width).handle(c, e, drop, self.strap_width);
+        }
+        solid.sizes(w, h, d)
+    }
+}
+
+impl Tote {
+    fn steps(&self) -> Vec<String> {
+        let mut steps: Vec<String> = Vec::new();
+        let mut add = |text: &str| steps.push(text.to_owned());
+        if self.front.piecing != Piecing::Whole {
+            add("Piece the front and trim it to the panel’s size.");
+        }
+        if self.backing != BackingSchool::None {
+            add("Fuse the backing to the outer. Heat and steam burn: follow the sheet that came with it.");
+        }
+        if self.quilted {
+            add("Quilt the outer from the middle out, then trim it to size.");
+        }
+        if self.straps {
+            add("Make the straps.");
+        }
+        if self.pocket().kind != PocketKind::None {
+            add("Sew the pocket on the lining.");
+        }
+        add("Join the outer at the sides.");
+        if self.boxed() {
+            add("Box the corners.");
+        }
+        match self.mouth {
+            Mouth::TurnedThrough => {
+                add("Sew the lining the same way, leaving the turning gap.");
+                add(
+                    "Outer into lining, right sides together: sew round the mouth with the straps between, turn, close the gap.",
+                );
+            }
+            Mouth::DoubleHem => add("Turn the hem twice, the lining’s edge and the strap ends under it, and stitch."),
+            Mouth::FacingZip => {
+                add("Sew the zip between its panels; catch them in the seam of facing and lining.");
+                add("Facing to outer round the mouth, straps between; turn through the lining.");
+            }
+        }
+        steps
+    }
+}

@@ -1,0 +1,461 @@
+//! Every family: check values of common practice, and for random sizes the finished size worked out back from the cut
+//! pieces.
+#![allow(missing_docs)]
+
+use bofta_core::bag::binding::{Join, bias_from_square, join_costs, strips};
+use bofta_core::bag::cord::slit;
+use bofta_core::bag::fit::{Holds, Thing, fitted, to_the_cut_edge};
+use bofta_core::bag::piecing::{joined, square_for_triangles};
+use bofta_core::bag::round::{three_times_is_short_by, wall};
+use bofta_core::bag::strap::{Strap, StrapMake};
+use bofta_core::bag::{Bag, CutList, Draft, Family, Row, RowShape, Severity, Slot};
+use bofta_core::measure::{Length, Ruler, System};
+use bofta_core::piece::{Figure, Part, Piece};
+use bofta_core::shape::Point;
+use proptest::prelude::*;
+use rstest::rstest;
+
+fn inch(n: i64, d: i64) -> Length {
+    Length::inches(n, d)
+}
+
+fn cm(tenths: i64) -> Length {
+    Length::MILLIMETRE * tenths
+}
+
+fn with(family: Family, system: System, fields: &[(&str, &str)]) -> Bag {
+    let mut bag = family.usual(system);
+    for (key, value) in fields {
+        bag.set(key, value, system).unwrap_or_else(|p| panic!("{key} {value}: {p}"));
+    }
+    bag
+}
+
+fn drafted(bag: &Bag, system: System) -> Draft {
+    bag.draft(Ruler::usual(system)).unwrap_or_else(|p| panic!("{p:?}"))
+}
+
+fn piece(draft: &Draft, id: &str) -> Piece {
+    draft.piece(id).unwrap_or_else(|| panic!("there is a {id}")).clone()
+}
+
+/// Common practice: cut 12 × 28 in, sides hemmed ¼ + ¼, ends ¼ in turned then a 1¼ in casing; its cord 28 in (two of them).
+#[test]
+fn an_unlined_sack_with_a_folded_casing() {
+    let sack = with(
+        Family::Drawstring,
+        System::Inches,
+        &[
+            ("width", "11"),
+            ("height", "12 1/2"),
+            ("hem_turn", "1/4"),
+            ("casing_depth", "1 1/4"),
+            ("seam_side", "1/2"),
+            ("cord_tail", "3"),
+        ],
+    );
+    let draft = drafted(&sack, System::Inches);
+    assert_eq!(piece(&draft, "outer-panel").size(), (inch(12, 1), inch(28, 1)));
+    assert_eq!((draft.goods[0].count, draft.goods[0].length.size), (2, inch(28, 1)));
+}
+
+/// Common practice: for a book 15 × 22 cm, 5 cm beside and 14 above counted to the cut edge: 25 × 72 cm; its casing turned
+/// 1 cm then 3 cm is slit 7 cm down.
+#[test]
+fn a_sack_for_a_book() {
+    assert_eq!(to_the_cut_edge(cm(150), cm(220), cm(50), cm(140)), (cm(250), cm(720)));
+    assert_eq!(slit(cm(10), cm(30)), cm(70));
+}
+
+/// Common practice: a 7 in circle with ¼ in seams takes a 21 in strip; three times the cut circle is right at 7½ in cut
+/// and 0.6 in short at 12 in.
+#[test]
+fn a_round_base_and_its_wall() {
+    let off = |cut: Length| three_times_is_short_by(cut, inch(1, 4)).in_units(System::Inches);
+    assert!((wall(inch(7, 1), inch(1, 4)).in_units(System::Inches) - 21.0).abs() < 0.1);
+    assert!(off(inch(15, 2)).abs() < 0.05, "{}", off(inch(15, 2)));
+    assert!((off(inch(12, 1)) - 0.6).abs() < 0.05, "{}", off(inch(12, 1)));
+}
+
+/// Common practice: 4 × 4 squares of 2½ in → 8½ in; three 4 in squares → 11 in, both with ¼ in seams.
+#[rstest]
+#[case(4, inch(5, 2), inch(17, 2))]
+#[case(3, inch(4, 1), inch(11, 1))]
+fn squares_join(#[case] n: u32, #[case] patch: Length, #[case] all: Length) {
+    assert_eq!(joined(n, patch, inch(1, 4)), all);
+}
+
+/// Derived: the square's half has a hypotenuse √2·side; sewn p from the diagonal on both sides the two halves lose 2p
+/// across it, which is √2·p along each side. Common practice calls that + ⅞ in at ¼ in.
+#[test]
+fn half_square_triangles() {
+    let (finished, seam) = (inch(4, 1), inch(1, 4));
+    let cut = square_for_triangles(finished, seam);
+    let exact = 4.0 + 0.5 + 0.25 * std::f64::consts::SQRT_2;
+    assert!((cut.in_units(System::Inches) - exact).abs() < 1e-5);
+    assert_eq!(Ruler::Eighth.up(cut), finished + inch(7, 8));
+}
+
+/// Common practice: 6 in folded in four → 1½ in; 5 in with ½ in turns folded once → 2 in.
+#[rstest]
+#[case(StrapMake::FoldedInFour, inch(3, 2), inch(6, 1))]
+#[case(StrapMake::FoldedInFour, inch(5, 4), inch(5, 1))]
+#[case(StrapMake::TurnedIn, inch(2, 1), inch(5, 1))]
+#[case(StrapMake::TwoLayers, inch(2, 1), inch(3, 1))]
+#[case(StrapMake::Tube, inch(1, 1), inch(3, 1))]
+#[case(StrapMake::EdgesToMiddle, inch(1, 1), inch(2, 1))]
+fn straps(#[case] make: StrapMake, #[case] width: Length, #[case] cut: Length) {
+    assert_eq!(Strap { make, width, turn: inch(1, 2) }.cut_width(Ruler::Eighth).size, cut);
+}
+
+/// Common practice: a caddy's panel 4 × 7½ + 2 × 1 cm seams = 32 cm; its pocket 4 × 10 + 2 = 42 cm.
+#[test]
+fn a_divided_pocket_with_pleats() {
+    let caddy = with(
+        Family::Caddy,
+        System::Centimetres,
+        &[("width", "30"), ("pocket_divisions", "4"), ("pocket_ease", "2.5"), ("seam_side", "1")],
+    );
+    let draft = drafted(&caddy, System::Centimetres);
+    assert_eq!(piece(&draft, "front").width.size, cm(320));
+    let pocket = piece(&draft, "pocket");
+    assert_eq!(pocket.width.size, cm(420));
+    let dividers: Vec<Length> = pocket.marks.iter().filter(|m| m.name == "divider").map(|m| m.distance).collect();
+    assert_eq!(dividers, [cm(110), cm(210), cm(310)]);
+}
+
+/// A bound mouth takes no allowance.
+#[test]
+fn a_bound_mouth_takes_nothing() {
+    let turned = with(Family::Caddy, System::Inches, &[("mouth", "turned-through"), ("seam_top", "3/8")]);
+    let bound = with(Family::Caddy, System::Inches, &[("mouth", "bound")]);
+    let tall = |bag: &Bag| piece(&drafted(bag, System::Inches), "front").height.size;
+    assert_eq!(tall(&turned) - tall(&bound), inch(3, 8));
+    let binding = piece(&drafted(&bound, System::Inches), "binding");
+    assert_eq!(binding.width.size, inch(2, 1), "four times ½ in");
+}
+
+/// Common practice: strips wider than the cloth are joined; a diagonal join costs the strip's width and two tails.
+#[test]
+fn strips_longer_than_the_cloth() {
+    assert_eq!(join_costs(Join::Diagonal, inch(2, 1), inch(1, 4)), inch(3, 1));
+    assert_eq!(strips(inch(60, 1), inch(42, 1), Join::Diagonal, inch(2, 1), inch(1, 4)), Some(2));
+    assert_eq!(strips(inch(42, 1), inch(42, 1), Join::Straight, inch(2, 1), inch(1, 4)), Some(1));
+    assert_eq!(strips(inch(82, 1), inch(42, 1), Join::Diagonal, inch(2, 1), inch(1, 4)), Some(3));
+    assert_eq!(strips(inch(50, 1), inch(2, 1), Join::Diagonal, inch(2, 1), inch(1, 4)), None);
+    assert_eq!(bias_from_square(inch(10, 1), inch(2, 1)), inch(50, 1));
+}
+
+#[test]
+fn a_bag_is_fitted_to_a_thing() {
+    let bottle = Thing { width: cm(80), height: cm(300), thick: cm(80) };
+    assert_eq!(fitted(bottle, Holds::Round, cm(10), cm(60)), (cm(90), cm(360), Length::ZERO));
+    let book = Thing { width: cm(150), height: cm(220), thick: cm(30) };
+    assert_eq!(fitted(book, Holds::Boxed, cm(20), cm(40)), (cm(170), cm(260), cm(50)));
+    assert_eq!(fitted(book, Holds::Flat, cm(30), cm(60)), (cm(210), cm(295), Length::ZERO));
+}
+
+/// A panel in patches joins to at least the panel, less than two lines of the ruler over for every patch.
+#[rstest]
+#[case("grid", 4, 4)]
+#[case("grid", 3, 5)]
+#[case("strips", 6, 1)]
+fn patches_cover_the_panel(#[case] front: &str, #[case] columns: u32, #[case] rows: u32) {
+    let (c, r) = (columns.to_string(), rows.to_string());
+    let tote =
+        with(Family::Tote, System::Inches, &[("front", front), ("columns", &c), ("rows", &r), ("patch_seam", "1/4")]);
+    let draft = drafted(&tote, System::Inches);
+    let panel = piece(&draft, "outer-panel");
+    let (light, dark) = (piece(&draft, "patch-light"), piece(&draft, "patch-dark"));
+    assert_eq!(light.count + dark.count, columns * rows);
+    assert_eq!(light.part, Part::Contrast);
+    let made = (joined(columns, light.width.size, inch(1, 4)), joined(rows, light.height.size, inch(1, 4)));
+    assert!(made.0 >= panel.width.size && made.1 >= panel.height.size);
+    assert!(made.0 - panel.width.size < inch(1, 8) * 2 * i64::from(columns), "{made:?}");
+}
+
+#[test]
+fn triangles_come_two_at_a_time() {
+    let tote = with(Family::Tote, System::Inches, &[("front", "triangles"), ("columns", "3"), ("rows", "3")]);
+    let draft = drafted(&tote, System::Inches);
+    // Nine units: five squares of each cloth give ten.
+    assert_eq!((piece(&draft, "triangle-light").count, piece(&draft, "triangle-dark").count), (5, 5));
+}
+
+#[test]
+fn in_one_over_the_base() {
+    let two = with(Family::Tote, System::Inches, &[("width", "12"), ("height", "10"), ("depth", "4")]);
+    let one =
+        with(Family::Tote, System::Inches, &[("width", "12"), ("height", "10"), ("depth", "4"), ("base", "fold")]);
+    let draft = drafted(&one, System::Inches);
+    let panel = piece(&draft, "outer-panel");
+    // (W + D + 2s) × (2H + D + 2t).
+    assert_eq!((panel.count, panel.size()), (1, (inch(17, 1), inch(25, 1))));
+    // At a fold the notch is no square: D/2 + s − x across, D/2 − x up and down.
+    assert!(
+        matches!(&panel.figure, Figure::CutAtFold { across, up } if (across.size, up.size) == (inch(2, 1), inch(3, 2)))
+    );
+    let area = panel.outline().area();
+    assert_eq!(
+        area.0,
+        (panel.width.size.0 as i128) * panel.height.size.0 as i128 - 4 * inch(2, 1).0 as i128 * inch(3, 2).0 as i128
+    );
+    assert_eq!(two.back(&drafted(&two, System::Inches))[1].back, one.back(&draft)[1].back);
+}
+
+/// Facing f deep: cut f + t + p; the lining is its full height − f − t + p.
+#[test]
+fn a_facing_takes_from_the_lining() {
+    let plain = with(Family::Tote, System::Inches, &[]);
+    let faced = with(Family::Tote, System::Inches, &[("mouth", "facing-zip"), ("facing_depth", "2 1/2")]);
+    let (a, b) = (drafted(&plain, System::Inches), drafted(&faced, System::Inches));
+    assert_eq!(piece(&b, "facing").height.size, inch(7, 2));
+    let full = piece(&a, "lining-panel").height.size;
+    assert_eq!(piece(&b, "lining-panel").height.size, full - inch(5, 2) - inch(1, 2) + inch(1, 2));
+    assert!(b.hardware.iter().any(|h| h.name == "Zip"));
+}
+
+#[test]
+fn quilted_panels_are_cut_over() {
+    let plain = drafted(&with(Family::Tote, System::Inches, &[("boxing", "sewn-across")]), System::Inches);
+    let quilted = drafted(&with(Family::Tote, System::Inches, &[("quilted", "yes")]), System::Inches);
+    let (a, b) = (piece(&plain, "outer-panel"), piece(&quilted, "outer-panel"));
+    assert_eq!((b.width.size, b.height.size), (a.width.size + inch(1, 1), a.height.size + inch(1, 1)));
+    // No notch before it is trimmed.
+    assert_eq!(b.figure, Figure::Rectangle);
+}
+
+#[test]
+fn one_choice_brings_the_other_along() {
+    let tote = with(Family::Tote, System::Inches, &[("lining", "none")]);
+    assert_eq!(tote.answer("mouth"), Some("double-hem"));
+    let tote = with(Family::Tote, System::Inches, &[("lining", "none"), ("mouth", "facing-zip")]);
+    assert_eq!(tote.answer("lining"), Some("same"));
+}
+
+#[test]
+fn scaled_to_65_percent_and_brought_to_the_ruler() {
+    let tote = with(Family::Tote, System::Inches, &[("width", "14"), ("height", "13"), ("depth", "4")]);
+    let (small, rounded) = tote.scaled(65, Ruler::Eighth).expect("it stands");
+    // 9.1, 8.45 and 2.6 in.
+    assert_eq!(small.length("width"), Some(inch(73, 8)));
+    assert_eq!(small.length("height"), Some(inch(68, 8)));
+    assert_eq!(small.length("depth"), Some(inch(21, 8)));
+    assert_eq!(small.length("seam_side"), tote.length("seam_side"), "seams stay");
+    assert!(rounded.len() >= 3, "{rounded:?}");
+}
+
+#[test]
+fn families_keep_what_they_share() {
+    let tote = with(Family::Tote, System::Inches, &[("width", "13 1/2"), ("seam_side", "3/8")]);
+    for family in Family::ALL {
+        let next = tote.turned_into(*family, System::Inches);
+        assert_eq!(next.family(), *family);
+        if *family != Family::FoundTube {
+            assert_eq!(next.length("width"), Some(inch(27, 2)), "{family:?}");
+        }
+    }
+}
+
+#[test]
+fn every_bag_is_kept_as_it_is() {
+    for family in Family::ALL {
+        for system in [System::Inches, System::Centimetres] {
+            let bag = family.usual(system);
+            let kept = serde_json::to_string(&bag).expect("written");
+            assert_eq!(serde_json::from_str::<Bag>(&kept).expect("read"), bag, "{kept}");
+        }
+    }
+    // Kept before there were families: a tote, its pocket yes or no.
+    let old: Bag = serde_json::from_str(r#"{"width": 203200, "pocket": true, "lining": "same"}"#).expect("read");
+    assert_eq!((old.family(), old.answer("pocket")), (Family::Tote, Some("yes")));
+    let unknown = serde_json::from_str::<Bag>(r#"{"family": "tote", "wdith": 1}"#).expect_err("refused");
+    assert!(unknown.to_string().contains("wdith"), "{unknown}");
+}
+
+/// Every usual bag drafts, is drawn, and gives back the size it was asked for; its fields are named once.
+#[rstest]
+fn usual_bags_hold(#[values(System::Inches, System::Centimetres)] system: System) {
+    for family in Family::ALL {
+        let mut bag = family.usual(system);
+        let draft = drafted(&bag, system);
+        for finished in bag.back(&draft) {
+            assert_near(&bag, &finished, Ruler::usual(system));
+        }
+        if *family != Family::CutList {
+            assert!(!draft.pieces.is_empty() && !draft.steps.is_empty(), "{family:?}");
+            let solid = bag.solid(&draft);
+            assert!(!solid.faces.is_empty() && !solid.grips.is_empty(), "{family:?}");
+        }
+        let mut ids: Vec<_> = draft.pieces.iter().map(|p| p.id.clone()).collect();
+        ids.sort();
+        ids.dedup();
+        assert_eq!(ids.len(), draft.pieces.len(), "{family:?}: two pieces of one id");
+        let mut keys: Vec<_> = bag.fields().iter().map(|f| f.key).collect();
+        let all = keys.len();
+        keys.sort_unstable();
+        keys.dedup();
+        assert_eq!(keys.len(), all, "{family:?}: a field is listed twice");
+    }
+}
+
+fn assert_near(bag: &Bag, finished: &bofta_core::bag::Finished, ruler: Ruler) {
+    let off = finished.back - finished.asked;
+    // Each cut size is at most a line over, and so is a notch, which counts twice: what it adds to the depth it takes
+    // off the width.
+    assert!(
+        off >= -ruler.step() * 2 && off <= ruler.step() * 4,
+        "{:?} {}: asked {:?}, the pieces give {:?}",
+        bag.family(),
+        finished.name,
+        finished.asked,
+        finished.back
+    );
+}
+
+/// A value for a field, from a random number: lengths between a quarter and twice their usual ones.
+fn vary(slot: &mut Slot<'_>, by: u32) {
+    match slot {
+        Slot::Length(length) => length.0 = (length.0 / 4) + length.0 * i64::from(by % 100) * 7 / 400,
+        Slot::Choice(choice) => {
+            let answers = choice.answers();
+            let key = answers[by as usize % answers.len()].key;
+            assert!(choice.choose(key));
+        }
+        Slot::Toggle(on) => **on = by.is_multiple_of(2),
+        Slot::Count(count, among) => **count = among.start() + by % (among.end() - among.start() + 1),
+    }
+}
+
+proptest! {
+    /// For random fields of every family a draft either names the field that cannot stand, or its pieces give the
+    /// finished size back, lining and outer meet, backing never outgrows its panel, and every term adds up.
+    #[test]
+    fn random_bags_give_their_size_back(
+        family in 0..Family::ALL.len(),
+        inches in any::<bool>(),
+        numbers in prop::collection::vec(any::<u32>(), 64),
+    ) {
+        let system = if inches { System::Inches } else { System::Centimetres };
+        let ruler = Ruler::usual(system);
+        let mut bag = Family::ALL[family].usual(system);
+        for (field, by) in bag.fields().iter_mut().zip(&numbers) {
+            if by % 3 != 0 {
+                vary(&mut field.slot, *by / 3);
+            }
+        }
+        let keys: Vec<&str> = bag.fields().iter().map(|f| f.key).collect();
+        match bag.draft(ruler) {
+            Err(problems) => {
+                prop_assert!(!problems.is_empty());
+                for p in problems {
+                    prop_assert!(keys.contains(&p.field.as_str()), "{p:?} names no field");
+                    prop_assert!(p.message.ends_with('.') && p.message.len() > 20, "{p:?}");
+                }
+            }
+            Ok(draft) => {
+                for finished in bag.back(&draft) {
+                    assert_near(&bag, &finished, ruler);
+                }
+                for p in &draft.pieces {
+                    prop_assert!(p.width.size > Length::ZERO && p.height.size > Length::ZERO, "{p:?}");
+                    prop_assert!(p.outline().area().0 > 0);
+                    for d in [&p.width, &p.height] {
+                        prop_assert_eq!(d.terms.iter().map(|t| t.value()).sum::<Length>(), d.size);
+                    }
+                    for m in p.marks.iter().filter(|_| p.figure != Figure::Circle) {
+                        prop_assert!(m.distance <= p.width.size.max(p.height.size), "{}: {m:?} lies off it", p.name);
+                    }
+                }
+                if let (Some(outer), Some(lining)) = (draft.piece("outer-panel"), draft.piece("lining-panel"))
+                    && bag.answer("lining") != Some("smaller")
+                    && outer.when == bofta_core::piece::When::Now
+                {
+                    prop_assert_eq!(outer.width.size, lining.width.size, "mouths meet");
+                }
+            }
+        }
+    }
+
+    /// A circle's seam line is as long as its wall's, to a line of the ruler.
+    #[test]
+    fn walls_go_round(tenths in 40_i64..600, seam in 3_i64..20) {
+        let sack = with(Family::Drawstring, System::Centimetres, &[
+            ("base", "round"),
+            ("width", &format!("{}", tenths as f64 / 10.0)),
+            ("height", "40"),
+            ("seam_base", &format!("{}", seam as f64 / 10.0)),
+            ("seam_side", "1"),
+        ]);
+        if let Ok(draft) = sack.draft(Ruler::Millimetre) {
+            let circle = (piece(&draft, "base").width.size - cm(seam) * 2).0 as f64 * std::f64::consts::PI;
+            let wall = (piece(&draft, "outer-panel").width.size - cm(10) * 2).0 as f64;
+            prop_assert!((wall - circle).abs() <= Length::MILLIMETRE.0 as f64 * 4.2, "{wall} {circle}");
+        }
+    }
+}
+
+fn list(rows: Vec<Row>) -> CutList {
+    CutList { rows, width: Length::ZERO, height: Length::ZERO, depth: Length::ZERO, seam_side: inch(1, 4) }
+}
+
+#[test]
+fn a_list_is_audited() {
+    let (outer, lining) = (Part::Outer, Part::Lining);
+    let said = |list: CutList| -> Vec<String> {
+        let draft = Bag::CutList(list).draft(Ruler::Eighth).expect("drafts");
+        draft.notices.iter().filter(|n| n.severity == Severity::Attention).map(|n| n.text.clone()).collect()
+    };
+    let fine = list(vec![
+        Row::new("Outer panel", outer, 2, inch(15, 1), inch(16, 1)),
+        Row::new("Lining panel", lining, 2, inch(15, 1), inch(16, 1)),
+    ]);
+    assert_eq!(said(fine.clone()), Vec::<String>::new());
+    let mut counts = fine.clone();
+    counts.rows[1].count = 1;
+    assert!(said(counts)[0].contains("counts differ"));
+    let mut swapped = fine.clone();
+    (swapped.rows[1].width, swapped.rows[1].height) = (Some(inch(16, 1)), inch(15, 1));
+    assert!(said(swapped)[0].contains("swapped"));
+    let mut apart = fine.clone();
+    apart.rows[1].width = Some(inch(14, 1));
+    assert!(said(apart)[0].contains("do not meet"));
+    let mut stated = CutList { width: inch(16, 1), height: inch(14, 1), ..fine.clone() };
+    assert!(said(stated.clone())[0].contains("leaves"));
+    stated.width = inch(14, 1);
+    assert_eq!(said(stated), Vec::<String>::new());
+    let mut wide = fine;
+    wide.rows.push(Row::new("Blanket", Part::Contrast, 1, inch(50, 1), inch(48, 1)));
+    assert!(said(wide)[0].contains("48 in wide"));
+}
+
+#[rstest]
+#[case(Row { count: 0, ..Row::new("a", Part::Outer, 1, inch(4, 1), inch(4, 1)) }, "rows[0].count")]
+#[case(Row { count: 401, ..Row::new("a", Part::Outer, 1, inch(4, 1), inch(4, 1)) }, "rows[0].count")]
+#[case(Row::new("a", Part::Outer, 1, Length::ZERO, inch(4, 1)), "rows[0].width")]
+#[case(Row::new("a", Part::Outer, 1, inch(4, 1), Length::METRE * 21), "rows[0].height")]
+#[case(Row { shape: RowShape::Notched { across: inch(2, 1), up: inch(1, 1) }, ..Row::new("a", Part::Outer, 1, inch(4, 1), inch(4, 1)) }, "rows[0].across")]
+#[case(Row { shape: RowShape::HalfRound, ..Row::new("a", Part::Outer, 1, inch(4, 1), inch(1, 1)) }, "rows[0].height")]
+#[case(Row { shape: RowShape::Free { corners: [(0, 0), (4, 4), (4, 0), (0, 4)].map(|(x, y)| Point::new(inch(x, 1), inch(y, 1))).to_vec() }, ..Row::new("a", Part::Outer, 1, inch(4, 1), inch(4, 1)) }, "rows[0].corners")]
+fn rows_that_cannot_stand(#[case] row: Row, #[case] field: &str) {
+    let problems = Bag::CutList(list(vec![row])).draft(Ruler::Eighth).expect_err("refused");
+    assert_eq!(problems[0].field, field, "{problems:?}");
+}
+
+/// Every length of every family at nothing, a hair and absurdly long: a sentence or a draft, never a panic.
+#[test]
+fn every_field_at_its_limits() {
+    for family in Family::ALL {
+        let keys: Vec<&str> = family.usual(System::Inches).fields().iter().map(|f| f.key).collect();
+        for key in keys {
+            for value in ["0", "1/64", "1/8", "400", "780"] {
+                let mut bag = family.usual(System::Inches);
+                if bag.set(key, value, System::Inches).is_ok()
+                    && let Err(problems) = bag.draft(Ruler::Eighth)
+                {
+                    assert!(problems.iter().all(|p| !p.message.is_empty()), "{family:?} {key} {value}");
+                }
+            }
+        }
+    }
+}

@@ -1,0 +1,89 @@
+//! `bofta-bag` version 1: a family and its finished sizes, as typed. docs/formats.md describes it.
+
+use crate::FormatError;
+use crate::cut_list::read_text;
+use bofta_core::FieldProblem;
+use bofta_core::bag::{Bag, Family};
+use bofta_core::measure::{Ruler, System};
+use serde::Deserialize;
+use serde_json::{Map, Value};
+
+/// A bag to draft.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Specification {
+    /// What it is called.
+    pub name: String,
+    /// What numbers are in.
+    pub system: System,
+    /// The ruler sizes are brought to.
+    pub ruler: Ruler,
+    /// The bag.
+    pub bag: Bag,
+}
+
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+struct File {
+    format: String,
+    version: u32,
+    units: String,
+    family: String,
+    #[serde(default)]
+    name: String,
+    #[serde(default)]
+    ruler: Option<Ruler>,
+    /// The family's fields: text, a number in `units`, or yes and no.
+    #[serde(default)]
+    sizes: Map<String, Value>,
+    /// Rows of a cut list of one's own, as text.
+    #[serde(default)]
+    rows: Vec<String>,
+}
+
+/// Reads a `bofta-bag` file.
+///
+/// # Errors
+/// The first field that cannot be read, with what it should be.
+pub fn read_bag(text: &str) -> Result<Specification, FormatError> {
+    let file: File = FormatError::read(text)?;
+    let refuse = |field: &str, value: &str, message: String| Err(FieldProblem::new(field, value, message).into());
+    if file.format != "bofta-bag" {
+        return refuse("format", &file.format, format!("“{}” should be “bofta-bag”", file.format));
+    }
+    if file.version != 1 {
+        return refuse("version", &file.version.to_string(), format!("{} is not known: 1 is", file.version));
+    }
+    let system = match file.units.as_str() {
+        "in" => System::Inches,
+        "cm" => System::Centimetres,
+        other => return refuse("units", other, format!("“{other}” should be “in” or “cm”")),
+    };
+    let Some(family) = Family::of(&file.family) else {
+        let all: Vec<&str> = Family::ALL.iter().map(|f| f.key()).collect();
+        return refuse("family", &file.family, format!("“{}” should be one of {}", file.family, all.join(", ")));
+    };
+    let mut bag = family.usual(system);
+    for (key, value) in &file.sizes {
+        let typed = match value {
+            Value::String(text) => text.clone(),
+            Value::Number(n) => n.to_string(),
+            Value::Bool(on) => if *on { "yes" } else { "no" }.to_owned(),
+            other => {
+                return refuse(
+                    &format!("sizes.{key}"),
+                    &other.to_string(),
+                    "a text, a number, or true and false".into(),
+                );
+            }
+        };
+        bag.set(key, &typed, system).map_err(|p| FormatError::Value(p.within("sizes")))?;
+    }
+    if let Bag::CutList(list) = &mut bag {
+        let found = read_text(&file.rows.join("\n"), system);
+        if let Some(unread) = found.unread.first() {
+            return refuse(&format!("rows[{}]", unread.line - 1), &unread.text, unread.why.clone());
+        }
+        list.rows = found.rows;
+    }
+    Ok(Specification { name: file.name, system, ruler: file.ruler.unwrap_or(Ruler::usual(system)), bag })
+}

@@ -1,0 +1,264 @@
+//! Cut lists as people have them: free text, tables, spreadsheets, outlines; and back again.
+#![allow(missing_docs)]
+
+use bofta_core::bag::{Bag, CutList, Row, RowShape};
+use bofta_core::measure::{Length, Ruler, System};
+use bofta_core::piece::Part;
+use bofta_core::shape::Point;
+use bofta_formats::cut_list::read_text;
+use bofta_formats::outlines::{DrawingError, read_dxf, read_svg, write_dxf, write_svg};
+use bofta_formats::{csv, read_bag, spreadsheet};
+use proptest::prelude::*;
+use rstest::rstest;
+
+fn inch(n: i64, d: i64) -> Length {
+    Length::inches(n, d)
+}
+
+fn only(text: &str) -> Row {
+    let found = read_text(text, System::Inches);
+    assert_eq!((found.rows.len(), found.unread.len()), (1, 0), "{text}: {found:?}");
+    found.rows[0].clone()
+}
+
+/// (line, count, width, height, part)
+#[rstest]
+#[case("4x 9 1/2 x 12 lining", 4, inch(19, 2), inch(12, 1), Part::Lining)]
+#[case("Outer: cut 2, 15 x 16 1/2", 2, inch(15, 1), inch(33, 2), Part::Outer)]
+#[case("2 straps 4 x 26", 2, inch(4, 1), inch(26, 1), Part::Straps)]
+#[case("Straps: 2 4 x 26 in", 2, inch(4, 1), inch(26, 1), Part::Straps)]
+#[case("• Lining fabric – cut two pieces 14½\" × 17\"", 2, inch(29, 2), inch(17, 1), Part::Lining)]
+#[case("(2) 14-1/2 x 17 main fabric", 2, inch(29, 2), inch(17, 1), Part::Outer)]
+#[case("Pocket 7 1/4\" wide by 12\" tall", 1, inch(29, 4), inch(12, 1), Part::Pocket)]
+#[case("Pocket 12\" tall by 7 1/4\" wide", 1, inch(29, 4), inch(12, 1), Part::Pocket)]
+#[case("Interfacing, 35 x 40 cm (2)", 2, Length::CENTIMETRE * 35, Length::CENTIMETRE * 40, Part::Interfacing)]
+#[case("Fleece 9.5 x 12,25 x2", 2, inch(19, 2), inch(49, 4), Part::Backing)]
+#[case("6) Handles: cut 2 @ 4 inches x 22 inches", 2, inch(4, 1), inch(22, 1), Part::Straps)]
+#[case("one bottom 8 x 5", 1, inch(8, 1), inch(5, 1), Part::Outer)]
+#[case("2 squares of lining: 5 in square", 2, inch(5, 1), inch(5, 1), Part::Lining)]
+fn a_line_is_read(
+    #[case] line: &str,
+    #[case] count: u32,
+    #[case] width: Length,
+    #[case] height: Length,
+    #[case] part: Part,
+) {
+    let row = only(line);
+    assert_eq!((row.count, row.width, row.height, row.part), (count, Some(width), height, part), "{row:?}");
+    assert!(!row.name.is_empty());
+}
+
+#[test]
+fn circles_and_whole_widths() {
+    let circle = only("Base circle 8 1/2 in across, cut 1");
+    assert_eq!((circle.shape, circle.width), (RowShape::Circle, Some(inch(17, 2))));
+    for line in ["Binding: 2 1/2 in x WOF, cut 3", "3 binding strips, WOF x 2 1/2"] {
+        let strip = only(line);
+        assert_eq!(
+            (strip.width, strip.height, strip.count, strip.part),
+            (None, inch(5, 2), 3, Part::Binding),
+            "{line}"
+        );
+    }
+}
+
+/// Ten rows as they stand on a page, with its headings and its talk: nine read as they are meant, none wrongly, one left.
+#[test]
+fn ten_rows_of_a_page() {
+    let page = "\
+Cutting guide
+Seam allowance is 1/2 inch unless stated otherwise.
+From the outer fabric:
+• 2 panels 15\" x 16 1/2\"
+• Base panel – 12\" x 5\"
+• 2 straps, 4\" x 26\"
+From the lining:
+• 2 panels 15\" x 16 1/2\"
+• Cut 1 slip pocket 8\" wide x 13\" tall
+• (4) tabs 2½\" x 3\"
+Fusible fleece
+• 2 pieces 14\" x 15 1/2\"
+• 1 circle 6\" diameter
+• 3 strips of binding 2 1/4\" x WOF
+• one magnetic snap, 3/4 inch
+Finished size: 14\" wide x 13\" tall x 4\" deep
+";
+    let found = read_text(page, System::Inches);
+    let got: Vec<(u32, Option<Length>, Length, Part)> =
+        found.rows.iter().map(|r| (r.count, r.width, r.height, r.part)).collect();
+    let w = |n, d| Some(inch(n, d));
+    assert_eq!(
+        got,
+        [
+            (2, w(15, 1), inch(33, 2), Part::Outer),
+            (1, w(12, 1), inch(5, 1), Part::Outer),
+            (2, w(4, 1), inch(26, 1), Part::Straps),
+            // Under the heading of the lining a panel is a lining panel.
+            (2, w(15, 1), inch(33, 2), Part::Lining),
+            (1, w(8, 1), inch(13, 1), Part::Pocket),
+            (4, w(5, 2), inch(3, 1), Part::Straps),
+            (2, w(14, 1), inch(31, 2), Part::Backing),
+            (1, w(6, 1), inch(6, 1), Part::Backing),
+            (3, None, inch(9, 4), Part::Binding),
+        ],
+        "{found:#?}"
+    );
+    assert_eq!(found.unread.len(), 1);
+    assert!(found.unread[0].text.contains("magnetic snap") && found.unread[0].why.contains("9 1/2 x 12"));
+    assert_eq!(found.seam, Some(inch(1, 2)));
+    assert_eq!(found.stated, Some((inch(14, 1), inch(13, 1), inch(4, 1))));
+}
+
+#[rstest]
+#[case("piece\tcount\twidth\theight\nOuter\t2\t15\t16 1/2\nLining\t2\t15\t16.5")]
+#[case("name;qty;w;h\nOuter;2;15;16 1/2\nLining;2;15;16,5")]
+#[case("Height,Width,Piece,Quantity\n16.5,15,Outer,2\n16 1/2,15,Lining,2")]
+#[case("Outer\t2\t15\t16 1/2\nLining\t2\t15\t16 1/2")]
+fn tables_are_read(#[case] table: &str) {
+    let found = read_text(table, System::Inches);
+    assert_eq!(found.unread, []);
+    let got: Vec<_> = found.rows.iter().map(|r| (r.name.as_str(), r.count, r.width, r.height, r.part)).collect();
+    let (w, h) = (Some(inch(15, 1)), inch(33, 2));
+    assert_eq!(got, [("Outer", 2, w, h, Part::Outer), ("Lining", 2, w, h, Part::Lining)]);
+}
+
+#[test]
+fn bad_rows_are_kept_apart() {
+    let found =
+        read_text("piece,count,width,height\nOuter,2,15,16\nLining,some,15,16\nPocket,1,wide,4", System::Inches);
+    assert_eq!(found.rows.len(), 1);
+    assert_eq!(found.unread.iter().map(|u| u.line).collect::<Vec<_>>(), [3, 4]);
+    assert!(found.unread[0].why.contains("“some”") && found.unread[1].why.contains("width"));
+}
+
+/// Only with width and height changed do the panels give the finished size that is stated.
+#[test]
+fn the_order_is_inferred_from_what_must_meet() {
+    let found = read_text("Finished 16 wide x 10 tall\nOuter: 2, 11 1/2 x 17\nLining: 2, 11 1/2 x 17", System::Inches);
+    assert!(found.rows.iter().all(|r| r.width == Some(inch(17, 1)) && r.height == inch(23, 2)), "{found:?}");
+    assert_eq!(found.notes.len(), 1);
+    let as_is = read_text("Finished 16 wide x 10 tall\nOuter: 2, 17 x 11 1/2", System::Inches);
+    assert_eq!((as_is.rows[0].width, as_is.notes.len()), (Some(inch(17, 1)), 0));
+}
+
+proptest! {
+    /// Whatever is pasted, reading ends, and every line with figures is read or told.
+    #[test]
+    fn any_text_is_read_or_told(text in "[ -~½¼×\n\t]{0,400}") {
+        let found = read_text(&text, System::Inches);
+        for (row, line) in found.rows.iter().zip(&found.lines) {
+            prop_assert!(*line >= 1 && row.count >= 1 && row.height > Length::ZERO, "{row:?}");
+        }
+    }
+
+    /// A list written as a spreadsheet's table reads back as it was.
+    #[test]
+    fn a_list_comes_back(sizes in prop::collection::vec((1_u32..9, 8_i64..400, 8_i64..400, 0_usize..9), 1..12)) {
+        let rows: Vec<Row> = sizes
+            .iter()
+            .enumerate()
+            .map(|(i, (n, w, h, p))| Row::new(format!("Piece {}", i + 1), Part::ALL[*p], *n, inch(*w, 8), inch(*h, 8)))
+            .collect();
+        let list = CutList { rows: rows.clone(), width: Length::ZERO, height: Length::ZERO, depth: Length::ZERO, seam_side: inch(1, 4) };
+        let draft = Bag::CutList(list).draft(Ruler::Eighth).expect("drafts");
+        let found = read_text(&csv::cut_list(&draft.pieces, Ruler::Eighth), System::Centimetres);
+        prop_assert_eq!(found.unread.len(), 0);
+        prop_assert_eq!(found.rows, rows);
+    }
+}
+
+fn shapes() -> CutList {
+    let mut rows = vec![Row::new("Panel", Part::Outer, 2, inch(15, 1), inch(12, 1))];
+    rows.push(Row { shape: RowShape::Circle, ..Row::new("Base", Part::Outer, 1, inch(9, 1), inch(9, 1)) });
+    rows.push(Row {
+        shape: RowShape::Notched { across: inch(2, 1), up: inch(3, 1) },
+        ..Row::new("Boxed", Part::Outer, 1, inch(15, 1), inch(12, 1))
+    });
+    let corners = [(0, 0), (9, 0), (7, 5), (2, 5)].map(|(x, y)| Point::new(inch(x, 1), inch(y, 1))).to_vec();
+    rows.push(Row { shape: RowShape::Free { corners }, ..Row::new("Flap", Part::Outer, 1, inch(9, 1), inch(5, 1)) });
+    CutList { rows, width: Length::ZERO, height: Length::ZERO, depth: Length::ZERO, seam_side: inch(1, 4) }
+}
+
+/// What is written as DXF or SVG reads back to a thousandth of an inch, by readers that are not this project's own.
+#[test]
+fn outlines_come_back() {
+    let pieces = Bag::CutList(shapes()).draft(Ruler::Eighth).expect("drafts").pieces;
+    let near = |a: Length, b: Length| (a - b).0.abs() <= inch(1, 1000).0;
+    for found in [
+        read_dxf(&write_dxf(&pieces, System::Inches).expect("written"), None).expect("read"),
+        read_svg(write_svg(&pieces).as_bytes(), 96.0).expect("read"),
+    ] {
+        assert_eq!((found.rows.len(), found.left_out.len()), (pieces.len(), 0));
+        for (row, piece) in found.rows.iter().zip(&pieces) {
+            let (w, h) = piece.size();
+            assert!(near(row.width.expect("a width"), w) && near(row.height, h), "{row:?}");
+        }
+        assert_eq!(found.rows[0].shape, RowShape::Rectangle);
+        assert!(matches!(&found.rows[2].shape, RowShape::Free { corners } if corners.len() == 8));
+    }
+}
+
+#[test]
+fn drawings_that_are_no_pieces() {
+    let text = br#"<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 96 96"><path d="M0 0H96V96"/></svg>"#;
+    assert_eq!(read_svg(text, 96.0), Err(DrawingError::Empty));
+    assert!(matches!(read_svg(b"<svg", 96.0), Err(DrawingError::Unreadable { .. })));
+    assert!(matches!(
+        read_dxf(b"not a drawing", None),
+        Err(DrawingError::Unreadable { .. }) | Err(DrawingError::NoUnit) | Err(DrawingError::Empty)
+    ));
+    assert!(matches!(read_svg(&vec![b' '; 21 << 20], 96.0), Err(DrawingError::TooLarge(_))));
+    let line = br#"<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 200 200"><path id="tab" d="M0 0H96V48H0Z"/><path d="M0 100L90 120" stroke="black"/></svg>"#;
+    let found = read_svg(line, 96.0).expect("read");
+    assert_eq!((found.rows[0].name.as_str(), found.rows[0].width), ("tab", Some(inch(1, 1))));
+    assert_eq!(found.left_out, ["1 open lines left out."]);
+}
+
+/// A DXF without a unit asks for it.
+#[test]
+fn a_drawing_without_a_unit_is_asked() {
+    let pieces = Bag::CutList(shapes()).draft(Ruler::Eighth).expect("drafts").pieces;
+    let bytes = write_dxf(&pieces, System::Inches).expect("written");
+    let text = String::from_utf8(bytes).expect("text");
+    let at = text.find("$INSUNITS").expect("a unit");
+    let unit = text[at..].find("\r\n 70\r\n").or_else(|| text[at..].find("\n 70\n")).expect("its code") + at;
+    let value = text[unit..].trim_start().find('1').expect("inches");
+    let start = unit + (text[unit..].len() - text[unit..].trim_start().len()) + value;
+    let mut bare = text.clone();
+    bare.replace_range(start..=start, "0");
+    assert_eq!(read_dxf(bare.as_bytes(), None), Err(DrawingError::NoUnit));
+    let given = read_dxf(bare.as_bytes(), Some(Length::CENTIMETRE)).expect("read");
+    assert_eq!(given.rows[0].width, Some(Length::CENTIMETRE * 15));
+}
+
+#[test]
+fn a_file_that_is_no_spreadsheet() {
+    assert!(spreadsheet::as_text(b"PK\x03\x04 not really").expect_err("refused").contains("spreadsheet"));
+}
+
+#[rstest]
+#[case(
+    r#"{"format":"bofta-bag","version":1,"units":"in","family":"tote","sizes":{"width":"12 1/2","quilted":true}}"#,
+    None
+)]
+#[case(r#"{"format":"bofta-bag","version":1,"units":"cm","family":"cut-list","rows":["2 x 30 x 40 outer"]}"#, None)]
+#[case(r#"{"format":"bofta-bag","version":2,"units":"in","family":"tote"}"#, Some("version"))]
+#[case(r#"{"format":"bofta-bag","version":1,"units":"mm","family":"tote"}"#, Some("units"))]
+#[case(r#"{"format":"bofta-bag","version":1,"units":"in","family":"rucksack"}"#, Some("family"))]
+#[case(r#"{"format":"bofta-bag","version":1,"units":"in","family":"tote","sizes":{"wdith":4}}"#, Some("sizes.wdith"))]
+#[case(
+    r#"{"format":"bofta-bag","version":1,"units":"in","family":"tote","sizes":{"width":"broad"}}"#,
+    Some("sizes.width")
+)]
+#[case(r#"{"format":"bofta-bag","version":1,"units":"in","family":"tote","size":{}}"#, Some("size"))]
+#[case(
+    r#"{"format":"bofta-bag","version":1,"units":"in","family":"cut-list","rows":["2 outer panels"]}"#,
+    Some("rows[0]")
+)]
+fn specifications(#[case] text: &str, #[case] fault: Option<&str>) {
+    match (read_bag(text), fault) {
+        (Ok(read), None) => assert!(read.bag.draft(read.ruler).is_ok()),
+        (Err(e), Some(field)) => assert!(e.to_string().contains(field), "{e}"),
+        (other, _) => panic!("{other:?}"),
+    }
+}

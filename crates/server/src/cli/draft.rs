@@ -1,0 +1,147 @@
+//! `bofta draft`.
+
+use super::BAD_INPUT;
+use bofta_core::measure::{Length, Ruler};
+use bofta_core::piece::{Dimension, Figure};
+use bofta_formats::{Specification, read_bag};
+use clap::Args;
+use std::path::PathBuf;
+use std::process::ExitCode;
+
+/// Exit status when the pieces do not give the finished size.
+const WRONG: u8 = 1;
+
+#[derive(Args)]
+pub struct DraftArgs {
+    /// A bofta-bag file.
+    bag: PathBuf,
+    /// Work the finished size out back from the cut pieces.
+    #[arg(long)]
+    back: bool,
+    /// Scale all finished sizes to so many hundredths first.
+    #[arg(long, value_name = "PERCENT")]
+    scale: Option<u32>,
+}
+
+/// Reads, drafts and prints; bad input is one line on standard error that names the field.
+pub fn draft(args: &DraftArgs) -> ExitCode {
+    let refuse = |why: String| {
+        eprintln!("bofta: {}: {why}", args.bag.display());
+        ExitCode::from(BAD_INPUT)
+    };
+    let text = match std::fs::read_to_string(&args.bag) {
+        Ok(text) => text,
+        Err(e) => return refuse(e.to_string()),
+    };
+    let mut read = match read_bag(&text) {
+        Ok(read) => read,
+        Err(e) => return refuse(e.to_string()),
+    };
+    if let Some(percent) = args.scale {
+        match read.bag.scaled(percent, read.ruler) {
+            Ok((bag, rounded)) => {
+                rounded.iter().for_each(|line| println!("{line}"));
+                read.bag = bag;
+            }
+            Err(problems) => return refuse(problems.iter().map(ToString::to_string).collect::<Vec<_>>().join("; ")),
+        }
+    }
+    let draft = match read.bag.draft(read.ruler) {
+        Ok(draft) => draft,
+        Err(problems) => return refuse(problems.iter().map(ToString::to_string).collect::<Vec<_>>().join("; ")),
+    };
+    if args.back { back(&read, &draft) } else { print(&read, &draft) }
+}
+
+fn reason(d: &Dimension, ruler: Ruler) -> String {
+    let term = |t: &bofta_core::piece::Term| {
+        let each = ruler.show(Length(t.each.0.abs())).text;
+        let sign = if t.value() < Length::ZERO { "− " } else { "" };
+        match t.times.abs() {
+            1 => format!("{sign}{each} {}", t.name),
+            n => format!("{sign}{n} × {each} {}", t.name),
+        }
+    };
+    format!(
+        "{} = {}",
+        ruler.show(d.size).text,
+        d.terms.iter().map(term).collect::<Vec<_>>().join(" + ").replace("+ −", "−")
+    )
+}
+
+fn print(read: &Specification, draft: &bofta_core::bag::Draft) -> ExitCode {
+    let ruler = read.ruler;
+    let show = |l: Length| ruler.show(l).text;
+    println!("{}", read.bag.headline(ruler));
+    for p in &draft.pieces {
+        println!(
+            "{} × {} ({}): {} × {}",
+            p.count,
+            p.name,
+            p.part.name().to_lowercase(),
+            show(p.width.size),
+            show(p.height.size)
+        );
+        println!("    wide {}", reason(&p.width, ruler));
+        println!("    tall {}", reason(&p.height, ruler));
+        match &p.figure {
+            Figure::Rectangle => {}
+            Figure::CutOut { across, up } => {
+                println!("    corners out: {} across, {} up", reason(across, ruler), reason(up, ruler))
+            }
+            Figure::CutAtFold { across, up } => {
+                println!(
+                    "    notches at the fold: {} across, {} up and down",
+                    reason(across, ruler),
+                    reason(up, ruler)
+                );
+            }
+            Figure::Circle => println!("    a circle"),
+            Figure::HalfRound => println!("    half-round below"),
+            Figure::Rounded(r) => println!("    lower corners rounded, radius {}", show(*r)),
+            Figure::Tapered(by) => println!("    narrower at the top by {} each side", show(*by)),
+            Figure::Free(corners) => println!("    {} corners", corners.len()),
+        }
+        for m in &p.marks {
+            println!("    mark {}", m.told(ruler));
+        }
+        if let Some(note) = &p.note {
+            println!("    {note}");
+        }
+    }
+    for g in &draft.goods {
+        println!("{} × {}, {}: {}", g.count, g.kind.name(), g.name, reason(&g.length, ruler));
+    }
+    for h in &draft.hardware {
+        println!(
+            "{} × {}{}: {}",
+            h.count,
+            h.name,
+            h.size.map(|s| format!(", {}", show(s))).unwrap_or_default(),
+            h.note
+        );
+    }
+    for (i, step) in draft.steps.iter().enumerate() {
+        println!("{}. {step}", i + 1);
+    }
+    for n in &draft.notices {
+        println!("{}{}", if n.severity == bofta_core::bag::Severity::Attention { "! " } else { "- " }, n.text);
+    }
+    ExitCode::SUCCESS
+}
+
+fn back(read: &Specification, draft: &bofta_core::bag::Draft) -> ExitCode {
+    let ruler = read.ruler;
+    // Each size is brought up to the ruler in a few places, four lines at most; what a notch adds to the depth it takes
+    // off the width, two lines at most.
+    let most = ruler.step() * 4;
+    let mut right = true;
+    for f in read.bag.back(draft) {
+        let off = f.back - f.asked;
+        let fine = off >= -ruler.step() * 2 && off <= most;
+        right &= fine;
+        let word = if off == Length::ZERO { "exactly".to_owned() } else { format!("off by {}", ruler.show(off).text) };
+        println!("{}: asked {}, the pieces give {}, {word}", f.name, ruler.show(f.asked).text, ruler.show(f.back).text);
+    }
+    if right { ExitCode::SUCCESS } else { ExitCode::from(WRONG) }
+}

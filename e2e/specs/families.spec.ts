@@ -1,0 +1,126 @@
+// Other kinds of bag, one's own cut list, and both ways to box a corner side by side.
+import { accessible, expect, go, test, type } from '../server';
+
+test('a pouch, a caddy and a duffel are chosen by their drawings and laid', async ({ page, demo }) => {
+  await page.goto(`${demo.address}/projects/harvest-tote/bag`);
+  for (const [name, piece] of [
+    ['Zip pouch', 'Zip tab'],
+    ['Box or caddy', 'Lining side'],
+    ['Duffel', 'Body'],
+  ] as const) {
+    await page.getByRole('button', { name: 'Another kind of bag' }).click();
+    await page.getByRole('button', { name: new RegExp(`^${name}`) }).click();
+    await expect(page.getByRole('heading', { name, exact: true })).toBeVisible();
+    await type(page, 'wide, finished', '13');
+    await expect(page.getByRole('link', { name: /^Bag 13 ×/ })).toBeVisible();
+    await accessible(page);
+    await go(page, 'Pieces');
+    await expect(page.getByRole('heading', { name: new RegExp(`^${piece}`) })).toBeVisible();
+    await go(page, 'Bag');
+  }
+  await go(page, 'Buy');
+  await expect(page.getByRole('region', { name: 'By the length and by the piece' })).toContainText('Webbing');
+  await accessible(page);
+  await page.getByRole('button', { name: 'Undo Duffel' }).click();
+  await go(page, 'Bag');
+  await expect(page.getByRole('heading', { name: 'Box or caddy' })).toBeVisible();
+});
+
+test('a list copied from a page is pasted, looked over and taken', async ({ page, serve }) => {
+  await page.goto(serve.address);
+  await page.getByLabel('What will it be?').fill('From a page');
+  await page.getByRole('button', { name: 'Begin' }).click();
+  await page.getByRole('button', { name: 'Another kind of bag' }).click();
+  await page.getByRole('button', { name: /^Own cut list/ }).click();
+  const list = [
+    'From the outer fabric:',
+    '• 2 panels 15" x 16 1/2"',
+    '• Base – 12" x 5"',
+    '• 2 straps, 4" x 26"',
+    'From the lining:',
+    '• 2 panels 15" x 16"',
+    '• one magnetic snap, 3/4 inch',
+  ];
+  await page.getByLabel('Cut list', { exact: true }).fill(list.join('\n'));
+  await page.getByRole('button', { name: 'Read it' }).click();
+  await expect(page.getByText('4 rows read, 1 not')).toBeVisible();
+  await expect(page.getByText(/^Line 7, “• one magnetic snap/)).toBeVisible();
+  await accessible(page);
+  await page.getByRole('button', { name: 'Take these rows' }).click();
+  await expect(page.getByRole('link', { name: /^Bag 4 rows/ })).toBeVisible();
+  // What was not read stays to be mended.
+  await expect(page.getByLabel('Cut list', { exact: true })).toHaveValue(/magnetic snap/);
+  await type(page, 'Height of row 4', '16 1/2');
+  await page.getByLabel('Shape of row 4').selectOption('notched');
+  await expect(page.getByLabel('Corner of row 4')).toBeVisible();
+  await type(page, 'Height of row 4', 'tall');
+  await expect(page.getByText('“tall” is not a size')).toBeVisible();
+  await accessible(page);
+  await go(page, 'Pieces');
+  await expect(page.getByRole('heading', { name: /^Straps/ })).toBeVisible();
+});
+
+test('a file is read, and one without a unit asks for it', async ({ page, demo }) => {
+  await page.goto(`${demo.address}/projects/tool-roll-list/bag`);
+  const input = page.locator('input[type=file]');
+  await input.setInputFiles({
+    name: 'rows.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('piece,count,width,height\nTab,3,2,4\nTab,x,2,4\n'),
+  });
+  await expect(page.getByText('1 row read, 1 not')).toBeVisible();
+  await input.setInputFiles({ name: 'rows.pages', mimeType: 'text/plain', buffer: Buffer.from('x') });
+  await expect(page.getByText('only CSV, text, XLSX, ODS, SVG and DXF are read')).toBeVisible();
+  const dxf = [
+    0,
+    'SECTION',
+    2,
+    'ENTITIES',
+    0,
+    'CIRCLE',
+    8,
+    'base',
+    10,
+    0,
+    20,
+    0,
+    40,
+    2,
+    0,
+    'ENDSEC',
+    0,
+    'EOF',
+  ].join('\n');
+  await input.setInputFiles({ name: 'base.dxf', mimeType: 'image/vnd.dxf', buffer: Buffer.from(dxf) });
+  await page.getByRole('button', { name: 'inches', exact: true }).click();
+  await expect(page.getByText('1 × base, 4 × 4 in')).toBeVisible();
+  await page.getByRole('button', { name: 'Add them to the list' }).click();
+  await expect(page.getByRole('link', { name: /^Bag 7 rows/ })).toBeVisible();
+});
+
+test('both ways to box a corner stand side by side', async ({ page, demo }) => {
+  await page.goto(`${demo.address}/projects/harvest-tote/bag`);
+  await page.getByRole('button', { name: /^Base/ }).click();
+  await page.getByRole('button', { name: 'Side by side' }).click();
+  const dialog = page.getByRole('dialog', { name: 'One bag, its corners boxed each way' });
+  await expect(dialog.getByRole('listitem').filter({ hasText: 'corners left in' })).toHaveCount(2);
+  await expect(dialog.getByText('5½ in', { exact: true })).toHaveCount(3);
+  await accessible(page);
+  await dialog.getByRole('button', { name: 'Box them so' }).nth(2).click();
+  await expect(page.getByRole('button', { name: /^Undo boxing sewn-across/ })).toBeVisible();
+});
+
+test('a bag is fitted to a thing and scaled', async ({ page, demo }) => {
+  await page.goto(`${demo.address}/projects/harvest-tote/bag`);
+  await page.getByRole('button', { name: 'Fit or scale' }).click();
+  await page.getByRole('button', { name: 'Compare 80, 100 and 125 %' }).click();
+  // 15½ × 13¼ × 5½ at 80 and 125 %, brought to the ruler.
+  await expect(page.getByRole('row', { name: /^80 12⅜ × 10⅝ × 4⅜/ })).toContainText('yd');
+  await expect(page.getByRole('row', { name: /^125 19⅜ × 16⅝ × 6⅞/ })).toContainText('yd');
+  await accessible(page);
+  await page.getByLabel('The thing is wide').fill('10');
+  await page.getByLabel('tall', { exact: true }).fill('12');
+  await page.getByLabel('thick').fill('4');
+  await page.getByRole('button', { name: 'Fit the bag' }).click();
+  await expect(page.getByRole('link', { name: /^Bag 10½ × 13 × 4½/ })).toBeVisible();
+});
