@@ -7,6 +7,8 @@ use super::job::{Aim, Cuts, Job, JobPiece};
 use super::nest::{Layout, Lot, Nest, NestSearch, Put};
 use super::rank::{Use, place_in_list, square_inches};
 use super::rectangles::{Laid, Strip, StripSearch};
+use super::share::order_of_grounds;
+use super::slices;
 use crate::measure::Length;
 use crate::shape::Outline;
 use std::sync::Arc;
@@ -15,6 +17,10 @@ use std::sync::Arc;
 const TRIES_BEFORE_FULL: u64 = 400;
 /// Every so many steps by true outlines one is by bounding boxes.
 const BOXES_EVERY: u64 = 4;
+/// From here on what is cheaper is ruled out by slices, if it can be: not worth the time for a way of sharing on trial.
+const SLICED_FROM: u64 = 100;
+/// Purchases below the best that slices are asked about.
+const PURCHASES_SLICED: usize = 4;
 /// Steps spent on making a lay that cannot be cheaper simpler to cut.
 const POLISH: u64 = 1_500;
 
@@ -27,6 +33,8 @@ pub(super) struct OnGround<'a> {
     iteration: u64,
     /// Nothing is shorter, in the ground's own coordinates.
     pub bound: i64,
+    /// The purchase slices were last asked about.
+    sliced: Option<Length>,
     since_proven: u64,
 }
 
@@ -82,13 +90,24 @@ impl<'a> OnGround<'a> {
                 Some(boxes) if boxes.strip.pieces() > NestSearch::FILLED_AT_ONCE => NestSearch::idle(job, nest, seed),
                 _ => NestSearch::new(job, nest, seed),
             };
+            // What may lie elsewhere too is searched for deep where all grounds are seen.
+            nested.deep = lots.iter().all(|l| order_of_grounds(job, grounds, &job.pieces[l.piece]).len() < 2);
             if let Some(boxes) = &boxes {
                 take_boxes(&mut nested, ground, &lots, boxes);
             }
             (Search::Nest(Box::new(nested), boxes.map(Box::new)), bound)
         };
-        let mut made =
-            Self { ground, lots, job, grounds: grounds.clone(), search, iteration: 0, bound, since_proven: 0 };
+        let mut made = Self {
+            ground,
+            lots,
+            job,
+            grounds: grounds.clone(),
+            search,
+            iteration: 0,
+            bound,
+            sliced: None,
+            since_proven: 0,
+        };
         made.raise_bound();
         let mut tries = 0;
         let most = if made.pieces() > 300 { 20 } else { TRIES_BEFORE_FULL };
@@ -104,8 +123,9 @@ impl<'a> OnGround<'a> {
     }
 
     fn raise_bound(&mut self) {
-        if let Search::Strip(strip) = &self.search {
+        if let Search::Strip(strip) = &mut self.search {
             self.bound = self.bound.max(strip.bound).max(strip_bound(&strip.strip));
+            strip.bound = self.bound;
         }
     }
 
@@ -128,7 +148,35 @@ impl<'a> OnGround<'a> {
             Search::Nest(nest, None) => nest.iterate(),
         };
         self.raise_bound();
+        if self.iteration >= SLICED_FROM {
+            self.rule_out_cheaper();
+        }
         better
+    }
+
+    /// Asks slices about the longest lay that would be cheaper, and where they cannot tell, about those cheaper still.
+    fn rule_out_cheaper(&mut self) {
+        if self.over() || self.proven() {
+            return;
+        }
+        let ground = &self.grounds[self.ground];
+        let cloth = &self.job.cloths[ground.cloth];
+        let mut bought = cloth.buy_length(cloth.needed_length(Length(self.length())));
+        if self.sliced == Some(bought) {
+            return;
+        }
+        self.sliced = Some(bought);
+        for _ in 0..PURCHASES_SLICED {
+            let Some(cheaper) = cloth.longest_cheaper(bought).map(|l| l.0.min(self.length() - 1)) else { return };
+            if cheaper < self.bound {
+                return;
+            }
+            if slices::ruled_out(self.job, ground, &self.lots, cheaper) {
+                self.bound = cheaper + 1;
+                return;
+            }
+            bought = cloth.buy_length(cloth.needed_length(Length(cheaper)));
+        }
     }
 
     /// Not everything fits.

@@ -123,7 +123,7 @@ impl Region {
 
 /// Where a side is at the level `at`, between its ends: rounded down and rounded up to the unit.
 fn on_side(side: &[(i64, i64)], at: i64) -> (i64, i64) {
-    let i = side.partition_point(|c| c.0 <= at).clamp(1, side.len() - 1);
+    let i = if side.len() == 2 { 1 } else { side.partition_point(|c| c.0 <= at).clamp(1, side.len() - 1) };
     let (a, b) = (side[i - 1], side[i]);
     if a.1 == b.1 || a.0 == b.0 {
         return (b.1, b.1);

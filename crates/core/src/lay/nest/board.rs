@@ -2,6 +2,7 @@
 
 use super::problem::{InnerFit, Nest, Way};
 use crate::shape::NoFitRegion;
+use std::ops::ControlFlow;
 
 /// A placement of the search.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -76,11 +77,30 @@ impl Finder {
         from: i64,
         most: i64,
     ) -> Option<Lowest> {
+        let mut found = None;
+        self.places(nest, ground, shape, obstacles, (from, most), |place| {
+            found = Some(place);
+            ControlFlow::Break(())
+        });
+        found
+    }
+
+    /// Calls `visit` with free places as [`Finder::lowest`] finds them, from low to high, in a level from the left.
+    /// Slid into place, different ones may come out the same.
+    pub(super) fn places(
+        &mut self,
+        nest: &Nest,
+        ground: usize,
+        shape: usize,
+        obstacles: &[Obstacle],
+        (from, most): (i64, i64),
+        mut visit: impl FnMut(Lowest) -> ControlFlow<()>,
+    ) {
         let inner = nest.inner(ground, shape);
         let [left, low, right, high] = inner.bounds;
         let high = high.min(most);
         if left > right || low > high {
-            return None;
+            return;
         }
         let moved = in_the_way(nest, shape, obstacles, inner);
         self.levels.clear();
@@ -106,20 +126,22 @@ impl Finder {
             self.stretches.clear();
             self.stretches.extend(moved.iter().filter(|m| m.low() < y && m.top() > y).filter_map(|m| m.across(y)));
             self.stretches.sort_unstable();
+            // What is free lies before, between and after what is in the way.
             let mut x = from_x;
-            for &(a, b) in &self.stretches {
-                if a >= x {
-                    break;
+            for i in 0..=self.stretches.len() {
+                let until = self.stretches.get(i).map_or(i64::MAX, |s| s.0);
+                if until >= x {
+                    if x > to_x {
+                        break;
+                    }
+                    let (x, y_settled) = settle(inner, &moved, x, y);
+                    if visit(Lowest { level: y, x, y: y_settled }).is_break() {
+                        return;
+                    }
                 }
-                x = x.max(b);
-            }
-            if x <= to_x {
-                let level = y;
-                let (x, y) = settle(inner, &moved, x, y);
-                return Some(Lowest { level, x, y });
+                x = x.max(self.stretches.get(i).map_or(x, |s| s.1));
             }
         }
-        None
     }
 }
 

@@ -1,17 +1,20 @@
 //! A deep search for a way to lay everything on the cloth that is there, when its area only just suffices.
 //!
 //! Ground by ground, pieces are laid in the order of their feet from low to high, each at its lowest place. Whatever
-//! is bare below the foot of the piece just laid stays bare, so a branch is given up as soon as that comes to more than
-//! there is to spare. It is run with a limit on nodes and a little chance, over and over.
+//! is bare below the foot of the piece just laid stays bare, and of what is free above it so does what no sum of sizes
+//! fills (`bare.rs`): a branch is given up as soon as that comes to more than there is to spare. It is run with a limit on places tried and a little chance, over and over.
 
+use super::bare::Bare;
 use super::board::{Finder, Obstacle, Put};
 use super::fill::{Layout, obstacles};
 use super::problem::Nest;
 use crate::lay::random::Random;
-use crate::shape::area_below;
+use std::hash::{DefaultHasher, Hash as _, Hasher as _};
+use std::ops::ControlFlow;
 
 pub(super) struct Deep<'a> {
     nest: &'a Nest,
+    bare: &'a mut Bare,
     finder: &'a mut Finder,
     random: &'a mut Random,
     /// Fixed grounds in the order they are filled.
@@ -21,43 +24,52 @@ pub(super) struct Deep<'a> {
     obstacles: Vec<Vec<Obstacle>>,
     layout: Layout,
     spare: f64,
-    nodes: u32,
+    /// Places tried of a piece each way it lies.
+    places: usize,
+    /// Places that may still be tried.
+    work: u32,
 }
 
 struct Child {
     put: Put,
+    /// What is bound to stay bare on this ground.
+    bound: f64,
     /// Less is more promising.
     key: f64,
 }
 
-/// Area of `ground`, flaws and bays taken off, below the level `y`.
-fn ground_below(nest: &Nest, ground: usize, y: i64) -> f64 {
-    let g = &nest.grounds[ground];
-    match &g.edge {
-        Some(edge) => {
-            let missing: f64 = edge.missing.iter().map(|part| area_below(part, y)).sum();
-            area_below(&edge.hull, y) - missing
-        }
-        None => g.width as f64 * y.min(g.limit.unwrap_or(y)).max(0) as f64,
-    }
-}
-
-/// What is to spare if everything lies on the fixed grounds; less than nothing when it cannot.
-pub(super) fn to_spare(nest: &Nest) -> f64 {
-    let fixed = (0..nest.grounds.len()).filter(|&g| nest.grounds[g].fixed());
-    let there: f64 = fixed.map(|g| ground_below(nest, g, i64::MAX / 4)).sum();
+/// What is to spare if everything lies on the fixed grounds it may lie on; less than nothing when it cannot.
+pub(super) fn to_spare(nest: &Nest, bare: &Bare) -> f64 {
+    let there: f64 = (0..nest.grounds.len()).map(|g| bare.ground(g)).sum();
     there - nest.kinds.iter().map(|k| k.area * k.count as f64).sum::<f64>()
 }
 
-/// Looks for a lay of everything on the fixed grounds, visiting at most `nodes` places.
-pub(super) fn find(nest: &Nest, nodes: u32, finder: &mut Finder, random: &mut Random) -> Option<Layout> {
-    let spare = to_spare(nest);
+/// How a search for a lay of everything on the fixed grounds goes about it.
+#[derive(Clone, Copy)]
+pub(super) enum Way {
+    /// Into the depth, trying about so many places.
+    Depth(u32),
+    /// So many lays side by side.
+    Beam(usize),
+}
+
+/// Looks for a lay of everything on the fixed grounds, trying `places` of a piece each way it lies.
+pub(super) fn find(
+    nest: &Nest,
+    way: Way,
+    places: usize,
+    bare: &mut Bare,
+    finder: &mut Finder,
+    random: &mut Random,
+) -> Option<Layout> {
+    let spare = to_spare(nest, bare);
     if spare < 0.0 {
         return None;
     }
-    let mut grounds: Vec<usize> = (0..nest.grounds.len()).filter(|&g| nest.grounds[g].fixed()).collect();
+    let mut grounds: Vec<usize> = (0..nest.grounds.len()).filter(|&g| bare.ground(g) > 0.0).collect();
     random.shuffle(&mut grounds);
     let mut search = Deep {
+        bare,
         finder,
         random,
         grounds,
@@ -66,10 +78,28 @@ pub(super) fn find(nest: &Nest, nodes: u32, finder: &mut Finder, random: &mut Ra
         obstacles: (0..nest.grounds.len()).map(|g| obstacles(nest, g, &[])).collect(),
         layout: Layout { on: vec![vec![]; nest.grounds.len()], left: vec![] },
         spare,
-        nodes,
+        places,
+        work: if let Way::Depth(work) = way { work } else { 0 },
         nest,
     };
-    search.fill(0, 0.0).then_some(search.layout)
+    let found = match way {
+        Way::Depth(_) => search.fill(0, 0.0).then(|| search.layout.clone()),
+        Way::Beam(width) => search.beam(width),
+    };
+    // What was found still lies there; the next search begins with nothing.
+    search.clear();
+    found
+}
+
+/// A lay of some pieces, side by side with others.
+#[derive(Clone)]
+struct State {
+    /// Place of its ground in the order, and what is lost on those before.
+    at: usize,
+    wasted: f64,
+    puts: Vec<(usize, Put)>,
+    /// Less is more promising.
+    key: f64,
 }
 
 impl Deep<'_> {
@@ -79,38 +109,120 @@ impl Deep<'_> {
             return true;
         }
         let Some(&ground) = self.grounds.get(at) else { return false };
-        if self.nodes == 0 {
+        let state = self.state(at);
+        if self.work == 0 || self.bare.hopeless.contains(&state) {
             return false;
         }
-        self.nodes -= 1;
         for child in self.children(ground, wasted) {
-            let put = child.put;
-            self.left[put.kind] -= 1;
-            self.remaining -= 1;
-            self.obstacles[ground].push(Obstacle { shape: put.way.shape, x: put.x, y: put.y });
-            self.layout.on[ground].push(put);
+            self.lay(ground, child.put);
             if self.fill(at, wasted) {
                 return true;
             }
-            self.layout.on[ground].pop();
-            self.obstacles[ground].pop();
-            self.remaining += 1;
-            self.left[put.kind] += 1;
-            if self.nodes == 0 {
+            self.take_up(ground);
+            if self.work == 0 {
                 return false;
             }
         }
-        // Leave the rest of this ground bare.
-        let bare = self.bare_below(ground, i64::MAX / 4);
+        let found = self.leave(at, wasted);
+        if !found && self.work > 0 {
+            self.bare.remember(state);
+        }
+        found
+    }
+
+    fn lay(&mut self, ground: usize, put: Put) {
+        self.left[put.kind] -= 1;
+        self.remaining -= 1;
+        self.obstacles[ground].push(Obstacle { shape: put.way.shape, x: put.x, y: put.y });
+        self.layout.on[ground].push(put);
+        self.bare.put(ground, &put);
+    }
+
+    /// Takes up what was laid last.
+    fn take_up(&mut self, ground: usize) {
+        let Some(put) = self.layout.on[ground].pop() else { return };
+        self.bare.take_up(ground, &put);
+        self.obstacles[ground].pop();
+        self.remaining += 1;
+        self.left[put.kind] += 1;
+    }
+
+    fn clear(&mut self) {
+        for ground in 0..self.layout.on.len() {
+            while !self.layout.on[ground].is_empty() {
+                self.take_up(ground);
+            }
+        }
+    }
+
+    /// Follows the `width` most promising lays from piece to piece: those that are bound to leave little bare for what
+    /// they already hold.
+    fn beam(&mut self, width: usize) -> Option<Layout> {
+        let all: f64 = self.nest.kinds.iter().map(|k| k.area * k.count as f64).sum();
+        // What is laid may have cost its share of what there is to spare, or less.
+        let share = self.spare / all * [0.3, 0.6, 1.0, 2.0][self.random.below(4)];
+        let noise = self.spare * [0.0, 0.02, 0.06][self.random.below(3)];
+        let nest = self.nest;
+        let mut states = vec![State { at: 0, wasted: 0.0, puts: vec![], key: 0.0 }];
+        while !states.is_empty() {
+            let mut next: Vec<(u64, State)> = Vec::new();
+            let mut index = 0;
+            while index < states.len() {
+                let state = states[index].clone();
+                index += 1;
+                self.clear();
+                state.puts.iter().for_each(|(ground, put)| self.lay(*ground, *put));
+                if self.remaining == 0 {
+                    return Some(self.layout.clone());
+                }
+                let Some(&ground) = self.grounds.get(state.at) else { continue };
+                for child in self.children(ground, state.wasted) {
+                    let mut puts = state.puts.clone();
+                    puts.push((ground, child.put));
+                    let laid: f64 = puts.iter().map(|(_, p)| nest.kinds[p.kind].area).sum();
+                    let chance = self.random.below(1000) as f64 / 1000.0;
+                    let key = state.wasted + child.bound - share * laid + noise * chance;
+                    self.lay(ground, child.put);
+                    let number = self.state(state.at);
+                    self.take_up(ground);
+                    next.push((number, State { at: state.at, wasted: state.wasted, puts, key }));
+                }
+                // The rest of this ground left bare, it goes on with the next.
+                let wasted = state.wasted + self.bare_below(ground, i64::MAX / 4);
+                if wasted <= self.spare {
+                    states.push(State { at: state.at + 1, wasted, ..state });
+                }
+            }
+            next.sort_by_key(|(number, _)| *number);
+            next.dedup_by_key(|(number, _)| *number);
+            next.sort_by(|a, b| a.1.key.total_cmp(&b.1.key));
+            next.truncate(width);
+            states = next.into_iter().map(|(_, state)| state).collect();
+        }
+        None
+    }
+
+    /// A number for what lies where, in whatever order it was laid: what has been tried to the end is not tried again.
+    fn state(&self, at: usize) -> u64 {
+        let number = |what: (usize, usize, usize, i64, i64)| {
+            let mut hasher = DefaultHasher::new();
+            what.hash(&mut hasher);
+            hasher.finish()
+        };
+        let put = self.layout.on.iter().enumerate().flat_map(|(g, puts)| puts.iter().map(move |p| (g, p)));
+        let laid = put.map(|(g, p)| number((g, p.kind, p.way.shape, p.x, p.y)));
+        let done = self.grounds[..=at].iter().enumerate().map(|(i, g)| number((i, *g, self.places, -1, -1)));
+        laid.chain(done).fold(0, u64::wrapping_add)
+    }
+
+    /// Leaves the rest of a ground bare.
+    fn leave(&mut self, at: usize, wasted: f64) -> bool {
+        let bare = self.bare_below(self.grounds[at], i64::MAX / 4);
         wasted + bare <= self.spare && self.fill(at + 1, wasted + bare)
     }
 
     fn bare_below(&self, ground: usize, y: i64) -> f64 {
-        let covered: f64 = self.obstacles[ground]
-            .iter()
-            .map(|o| self.nest.shapes[o.shape].parts.iter().map(|part| area_below(part, y - o.y)).sum::<f64>())
-            .sum();
-        ground_below(self.nest, ground, y) - covered
+        self.bare.below(ground, y, self.obstacles[ground].iter().map(|o| (o.shape, o.y)))
     }
 
     /// The highest foot that leaves no more than `spare` bare below it.
@@ -125,7 +237,7 @@ impl Deep<'_> {
 
     /// Placements that go on from here and do not waste too much, the most promising first.
     fn children(&mut self, ground: usize, wasted: f64) -> Vec<Child> {
-        let foot = self.layout.on[ground].last().map_or(0, |p| p.y);
+        let foot = self.layout.on[ground].iter().map(|p| p.y).max().unwrap_or(0);
         let most = self.highest_foot(ground, self.spare - wasted);
         let mut found: Vec<Child> = Vec::new();
         for kind in 0..self.left.len() {
@@ -135,19 +247,40 @@ impl Deep<'_> {
             for way in &self.nest.kinds[kind].ways[ground] {
                 // In the order of their feet, up to a hair of settling.
                 let from = (foot - self.nest.shapes[way.shape].height / 8).max(0);
-                let lowest = self.finder.lowest(self.nest, ground, way.shape, &self.obstacles[ground], from, most);
-                let Some(place) = lowest else { continue };
-                let waste = self.bare_below(ground, place.y);
-                if wasted + waste > self.spare {
-                    continue;
+                let mut places: Vec<(i64, i64)> = Vec::with_capacity(self.places);
+                let obstacles = &self.obstacles[ground];
+                self.finder.places(self.nest, ground, way.shape, obstacles, (from, most), |place| {
+                    if !places.contains(&(place.x, place.y)) {
+                        places.push((place.x, place.y));
+                    }
+                    if places.len() < self.places { ControlFlow::Continue(()) } else { ControlFlow::Break(()) }
+                });
+                for (x, y) in places {
+                    let put = Put { kind, way: *way, x, y };
+                    if let Some(bound) = self.bound_with(ground, wasted, &put) {
+                        let noise = self.random.below(1000) as f64 / 1000.0;
+                        let area = self.nest.kinds[kind].area;
+                        found.push(Child { put, bound, key: bound - area * (0.1 + 0.2 * noise) });
+                    }
                 }
-                let noise = self.random.below(1000) as f64 / 1000.0;
-                let area = self.nest.kinds[kind].area;
-                let key = waste - area * (0.1 + 0.2 * noise);
-                found.push(Child { put: Put { kind, way: *way, x: place.x, y: place.y }, key });
             }
         }
         found.sort_by(|a, b| a.key.total_cmp(&b.key));
         found
+    }
+
+    /// What is bound to stay bare on this ground once `put` lies there, unless that is more than there is to spare.
+    fn bound_with(&mut self, ground: usize, wasted: f64, put: &Put) -> Option<f64> {
+        self.work = self.work.saturating_sub(1);
+        let below = self.bare_below(ground, put.y);
+        if wasted + below > self.spare {
+            return None;
+        }
+        self.left[put.kind] -= 1;
+        self.bare.put(ground, put);
+        let above = self.bare.above(self.nest, ground, put.y, &self.left);
+        self.bare.take_up(ground, put);
+        self.left[put.kind] += 1;
+        (wasted + below + above <= self.spare).then_some(below + above)
     }
 }

@@ -4,6 +4,7 @@
 //! units. [`fill`] lays piece after piece at the lowest free place; [`squeeze`] lets pieces overlap and pushes them
 //! apart; [`deep`] tries everything where cloth only just suffices; [`search`] runs them all and keeps the best.
 
+mod bare;
 mod board;
 mod deep;
 mod fill;
@@ -13,5 +14,5 @@ mod squeeze;
 
 pub(super) use board::Put;
 pub(super) use fill::Layout;
-pub(super) use problem::{Lot, Nest, Way, all_lots, rectangle_inside};
+pub(super) use problem::{Lot, Nest, Way, all_lots, parts_of, rectangle_inside};
 pub(super) use search::NestSearch;

@@ -381,7 +381,7 @@ fn ways(
 }
 
 /// The convex parts of `piece` as it lies, or of its right half, from the axis.
-fn parts_of(piece: &JobPiece, turn: Turn, mirrored: bool, on_fold: bool) -> Vec<Vec<Point>> {
+pub(in crate::lay) fn parts_of(piece: &JobPiece, turn: Turn, mirrored: bool, on_fold: bool) -> Vec<Vec<Point>> {
     let corners = without_idle_corners(&piece.outline.placed(turn, mirrored));
     let parts = convex_parts(&corners);
     if !on_fold {

@@ -1,6 +1,7 @@
 //! The search by true outlines: orders for the constructor under late acceptance, and squeezing to a shorter lay or
 //! into cloth that is owned, by turns.
 
+use super::bare::Bare;
 use super::board::{Finder, Put};
 use super::deep::{self, to_spare};
 use super::fill::{Layout, Style, boxes, comes_apart, fill};
@@ -26,11 +27,15 @@ const DISTURBED: usize = 10;
 const LEFT_BEHIND: u32 = 1;
 /// More placements than this are only filled, not searched.
 const MOST_SEARCHED: usize = 200;
-/// Deep searches: how often, at how many placements, with how much to spare, and the nodes of the shortest.
-const DEEP_EVERY: u64 = 20;
+/// Deep searches: how often, at how many placements, with how much to spare, and the places tried by the shortest.
+const DEEP_EVERY: u64 = 8;
 const DEEP_PIECES: usize = 24;
 const MOST_TO_SPARE: f64 = 0.25;
-const DEEP_NODES: u32 = 400;
+const DEEP_WORK: u32 = 12_000;
+/// Lays side by side in the narrowest beam.
+const BEAM: usize = 30;
+/// The most places tried of a piece each way it lies.
+const DEEP_PLACES: usize = 3;
 /// How much shorter the next lay is asked to be, by turns, in thousandths.
 const SHORTER: [i64; 4] = [10, 5, 2, 20];
 
@@ -59,6 +64,10 @@ pub(in crate::lay) struct NestSearch<'a> {
     pub rank: Rank,
     random: Random,
     finder: Finder,
+    /// Whether deep searches are made at all.
+    pub deep: bool,
+    /// Made for the first of them.
+    bare: Option<Bare>,
     order: Vec<usize>,
     style: Style,
     current: Rank,
@@ -100,6 +109,8 @@ impl<'a> NestSearch<'a> {
             rank: Rank::WORST,
             random: Random::new(seed),
             finder: Finder::default(),
+            deep: true,
+            bare: None,
             order,
             style: Style::Top,
             current: Rank::WORST,
@@ -193,20 +204,32 @@ impl<'a> NestSearch<'a> {
     }
 
     /// Something is bought or left out although the cloth that is there has the area for all, with little to spare.
-    fn only_just_suffices(&self) -> bool {
-        let n = self.order.len();
+    fn only_just_suffices(&mut self) -> bool {
+        if !self.deep
+            || self.order.len() > DEEP_PIECES
+            || self.nest.through
+            || (self.best.left.is_empty() && self.rank.costs_nothing())
+        {
+            return false;
+        }
+        let bare = self.bare.get_or_insert_with(|| Bare::new(&self.nest));
         let all: f64 = self.nest.kinds.iter().map(|k| k.area * k.count as f64).sum();
-        n <= DEEP_PIECES
-            && !self.nest.through
-            && !(self.best.left.is_empty() && self.rank.costs_nothing())
-            && (0.0..all * MOST_TO_SPARE).contains(&to_spare(&self.nest))
+        (0.0..all * MOST_TO_SPARE).contains(&to_spare(&self.nest, bare))
     }
 
     fn deep(&mut self) {
         self.deep_runs += 1;
-        let nodes = DEEP_NODES << self.deep_runs.trailing_zeros().min(5);
+        // By turns into the depth and side by side, each the longer the more seldom.
+        let (turn, longer) = (self.deep_runs / 2, |most| (self.deep_runs / 2).trailing_zeros().min(most));
+        let way = if self.deep_runs.is_multiple_of(2) {
+            deep::Way::Depth(DEEP_WORK << longer(3))
+        } else {
+            deep::Way::Beam(BEAM << longer(4))
+        };
+        let places = 1 + turn as usize % DEEP_PLACES;
         let nest = self.nest.clone();
-        if let Some(layout) = deep::find(&nest, nodes, &mut self.finder, &mut self.random) {
+        let Some(bare) = &mut self.bare else { return };
+        if let Some(layout) = deep::find(&nest, way, places, bare, &mut self.finder, &mut self.random) {
             self.offer(&layout);
         }
     }

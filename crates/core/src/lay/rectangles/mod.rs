@@ -1,16 +1,17 @@
 //! Rectangles on a rectangle of cloth: a strip of fixed width, as short as may be or no longer than there is.
 //!
 //! [`search`] runs the portfolio and keeps the best: [`skyline`] and [`shelves`] construct, [`niche`] searches deep
-//! and, when it comes to an end, proves; [`beam`] follows many lays at once; [`levels`] cuts strips first.
+//! and, when it comes to an end, proves; [`beam`] follows many lays at once; [`levels`] cuts strips first;
+//! [`subsets`] tries all cuts of few pieces.
 
 mod beam;
 mod levels;
 mod niche;
-mod reach;
 mod search;
 mod shelves;
 mod skyline;
 mod strip;
+mod subsets;
 
 pub(super) use search::StripSearch;
-pub(super) use strip::{Choice, Kind, Laid, Strip};
+pub(super) use strip::{Choice, Kind, Laid, Strip, common_divisor};

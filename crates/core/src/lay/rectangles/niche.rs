@@ -13,9 +13,9 @@
 //! on the wall or higher. Then the floor is bare from the wall to there, up to the wall's top, and where the piece
 //! stands is a sum of widths. All three are tried.
 
-use super::reach::Reach;
 use super::strip::{Choice, Laid, MOST_STEPS, Strip, common_divisor};
 use crate::lay::random::Random;
+use crate::lay::reach::Reach;
 
 pub(super) struct Niche {
     /// Ways each kind may lie, as the rectangle lies.

@@ -6,7 +6,7 @@
 use super::niche::{Claim, Niche, Outcome};
 use super::skyline::Skyline;
 use super::strip::{Laid, Strip};
-use super::{beam, levels, shelves};
+use super::{beam, levels, shelves, subsets};
 use crate::cloth::Cloth;
 use crate::lay::bounds::{MOST_KINDS, raised, ruled_out, strip_bound};
 use crate::lay::cut_tree::{Region, cut_tree};
@@ -176,7 +176,9 @@ impl<'a> StripSearch<'a> {
         let n = self.strip.pieces();
         let i = self.iteration;
         let deep_every = if n <= DEEP_AT_HOME { DEEP_EVERY } else { 8 * DEEP_EVERY };
-        if self.strip.through {
+        if self.strip.through && i == 1 {
+            self.all_cuts();
+        } else if self.strip.through {
             if n <= BEAM_PIECES && i % LEVELS_EVERY == 1 { self.levels() } else { self.move_shelves() }
         } else if n <= DEEP_PIECES && i % deep_every == 1 {
             self.deep();
@@ -333,6 +335,14 @@ impl<'a> StripSearch<'a> {
             }
             Outcome::Impossible => self.bound = self.bound.max(aim + 1),
             Outcome::GaveUp => {}
+        }
+    }
+
+    /// Of few pieces, all that can be cut edge to edge.
+    fn all_cuts(&mut self) {
+        if let Some(lay) = subsets::shortest(&self.strip, self.score.length) {
+            self.bound = self.bound.max(self.strip.length(&lay).min(self.score.length));
+            self.offer(&lay);
         }
     }
 

@@ -1,8 +1,8 @@
 //! One roll as a strip-packing problem: rectangles in whole units on a strip of fixed width, as short as may be.
 
-use super::reach::Reach;
 use crate::cloth::Cloth;
 use crate::lay::job::{Cuts, JobPiece};
+use crate::lay::reach::Reach;
 use crate::lay::turns::{Allowed, allowed_turns};
 use crate::measure::Length;
 use crate::shape::Turn;
@@ -12,7 +12,7 @@ pub(super) const MOST_STEPS: i64 = 8_192;
 const MOST_SUMMED: usize = 200;
 
 /// The largest step both are multiples of.
-pub(super) const fn common_divisor(mut a: i64, mut b: i64) -> i64 {
+pub(in crate::lay) const fn common_divisor(mut a: i64, mut b: i64) -> i64 {
     while b != 0 {
         (a, b) = (b, a % b);
     }

@@ -1,0 +1,332 @@
+//! Lengths ruled out by slicing the pieces: stronger than area where little fits beside what is wide.
+//!
+//! Wherever a straight line runs across the cloth, what it crosses of the pieces fits into its width; and a line along
+//! the cloth, into its length. So the slices of all pieces are packed, line by line, and how many lines that takes is
+//! a linear program: the one-dimensional relaxation of Belov, Kartak, Rohling and Scheithauer 2009 ("One-dimensional
+//! relaxations and LP bounds for orthogonal packing"; named from memory), here with pieces of any outline and with
+//! folded cloth. Its dual sets a price on every slice. Whatever prices are chosen, they prove a bound as soon as no
+//! line can hold slices for more than 1, and that is found in whole numbers by a knapsack: what the solver rounds can
+//! weaken a bound, never break it.
+
+use super::ground::Ground;
+use super::job::Job;
+use super::nest::{Lot, parts_of};
+use super::rectangles::common_divisor;
+use super::turns::allowed_turns;
+use crate::measure::Length;
+use crate::shape::Point;
+use microlp::{ComparisonOp, OptimizationDirection, Problem, Variable};
+
+/// A slanted or round piece is cut into about so many slices.
+const SLICES: i64 = 16;
+/// Lines are followed in at most so many steps.
+const MOST_STEPS: i64 = 4_096;
+/// More different slices than these are not priced.
+const MOST_SLICES: usize = 400;
+/// Steps of knapsacks after which a bound is given up.
+const MOST_WORK: u64 = 150_000_000;
+/// A price of 1.
+const ONE: i64 = 1 << 30;
+
+/// So much of a piece takes so much of every line across it.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]
+struct Slice {
+    /// Of the line; rounded down.
+    wide: i64,
+    /// Of the piece, in half units: over two layers a copy is half a placement.
+    deep: i64,
+}
+
+/// One way all slices of a copy can lie.
+#[derive(Clone, Debug, PartialEq, Eq)]
+struct Way {
+    slices: Vec<Slice>,
+    /// Half a piece from the fold on: a line across the cloth crosses one of them.
+    from_fold: bool,
+}
+
+struct Item {
+    copies: i64,
+    ways: Vec<Way>,
+}
+
+/// Which way the lines run.
+#[derive(Clone, Copy, PartialEq, Eq)]
+enum Lines {
+    Across,
+    Along,
+}
+
+/// Whether no lay of `lots` on a rectangle of cloth, `ground`, can be as short as `length`.
+pub(super) fn ruled_out(job: &Job, ground: &Ground, lots: &[Lot], length: i64) -> bool {
+    if ground.edge.is_some() || lots.is_empty() {
+        return false;
+    }
+    let gap = job.rules.gap.0;
+    [(Lines::Across, ground.width, length), (Lines::Along, length, ground.width)].into_iter().any(
+        |(lines, capacity, room)| {
+            items(job, ground, lots, length, lines).is_none_or(|items| more_than(&items, capacity + gap, room))
+        },
+    )
+}
+
+/// What is to be packed; nothing when a piece cannot lie on so short a cloth at all.
+fn items(job: &Job, ground: &Ground, lots: &[Lot], length: i64, lines: Lines) -> Option<Vec<Item>> {
+    let cloth = &job.cloths[ground.cloth];
+    let mut found = Vec::with_capacity(lots.len());
+    for lot in lots.iter().filter(|l| l.copies > 0) {
+        let piece = &job.pieces[lot.piece];
+        // Both faces come together over two layers, so what counts is how many there are of the piece.
+        let all: u32 = lots.iter().filter(|l| l.piece == lot.piece).map(|l| l.copies).sum();
+        let share = if ground.folded && all > 1 { 1 } else { 2 };
+        let mut ways: Vec<Way> = Vec::new();
+        for turn in allowed_turns(piece.grain, piece.print, cloth).turns {
+            let halves = ground.folded && piece.outline.is_symmetric(turn);
+            for from_fold in [Some(false), halves.then_some(true)].into_iter().flatten() {
+                let parts = parts_of(piece, turn, false, from_fold);
+                let far = |of: fn(&Point) -> Length| parts.iter().flatten().map(of).max().unwrap_or_default().0;
+                if far(|p| p.x) > ground.width || far(|p| p.y) > length {
+                    continue;
+                }
+                let times = if from_fold { 2 } else { share };
+                let way = Way {
+                    slices: sliced(&parts, lines, job.rules.gap.0, times),
+                    from_fold: from_fold && lines == Lines::Across,
+                };
+                if !ways.contains(&way) {
+                    ways.push(way);
+                }
+            }
+        }
+        if ways.is_empty() {
+            return None;
+        }
+        found.push(Item { copies: i64::from(lot.copies), ways });
+    }
+    Some(found)
+}
+
+/// The slices of convex parts, lines running across or along; `times` is what each counts in half units.
+fn sliced(parts: &[Vec<Point>], lines: Lines, gap: i64, times: i64) -> Vec<Slice> {
+    let parts: Vec<Vec<(i64, i64)>> = parts
+        .iter()
+        .map(|part| part.iter().map(|p| if lines == Lines::Across { (p.x.0, p.y.0) } else { (p.y.0, p.x.0) }).collect())
+        .collect();
+    let mut ends: Vec<i64> = parts.iter().flatten().map(|p| p.1).collect();
+    ends.sort_unstable();
+    ends.dedup();
+    let whole = ends.last().unwrap_or(&0) - ends.first().unwrap_or(&0);
+    let mut slices: Vec<Slice> = Vec::new();
+    for ends in ends.windows(2) {
+        let (low, high) = (ends[0], ends[1]);
+        let middle = (low + high) / 2;
+        let straight = parts.iter().all(|part| section(part, low, middle) == section(part, middle, high));
+        let count = if straight { 1 } else { ((high - low) * SLICES / whole).clamp(1, SLICES) };
+        for i in 0..count {
+            let (a, b) = (low + (high - low) * i / count, low + (high - low) * (i + 1) / count);
+            let wide: i64 = parts.iter().map(|part| section(part, a, b)).sum();
+            match slices.iter_mut().find(|s| s.wide == wide + gap) {
+                Some(slice) => slice.deep += (b - a) * times,
+                None => slices.push(Slice { wide: wide + gap, deep: (b - a) * times }),
+            }
+        }
+    }
+    slices.sort_unstable();
+    slices
+}
+
+/// The least a convex part is wide between the heights `low` and `high`: at one of the two, or nothing where it ends
+/// before.
+fn section(part: &[(i64, i64)], low: i64, high: i64) -> i64 {
+    let width = |at: i64| {
+        let (mut left, mut right) = (i64::MAX, i64::MIN);
+        for i in 0..part.len() {
+            let (a, b) = (part[i], part[(i + 1) % part.len()]);
+            if a.1.min(b.1) > at || a.1.max(b.1) < at {
+                continue;
+            }
+            if a.1 == b.1 {
+                (left, right) = (left.min(a.0).min(b.0), right.max(a.0).max(b.0));
+                continue;
+            }
+            let (rise, run) = (i128::from(b.1 - a.1), i128::from(b.0 - a.0) * i128::from(at - a.1));
+            let x = a.0 + run.div_euclid(rise) as i64;
+            // Inwards where it is between two units, so that a slice never counts for too much.
+            let inward = i64::from(run.rem_euclid(rise.abs()) != 0);
+            (left, right) = (left.min(x + inward), right.max(x));
+        }
+        if left == i64::MAX { 0 } else { (right - left).max(0) }
+    };
+    width(low).min(width(high))
+}
+
+/// Whether packing all slices into lines of `capacity` takes more than `room` of lines.
+fn more_than(items: &[Item], capacity: i64, room: i64) -> bool {
+    let slices: usize = items.iter().flat_map(|i| &i.ways).map(|w| w.slices.len()).sum();
+    if slices > MOST_SLICES || capacity <= 0 || room <= 0 {
+        return false;
+    }
+    let step = step_of(items, capacity);
+    let steps = (capacity / step) as usize;
+    let Some(mut prices) = Prices::new(items, step, steps, room) else { return false };
+    let mut work = 0;
+    while work < MOST_WORK {
+        let (dearest, line) = prices.dearest_line(&mut work);
+        // Twice, as slices are as deep as half units say.
+        if prices.total() > 2 * i128::from(room) * i128::from(dearest) {
+            return true;
+        }
+        // No prices can prove more than the best of all, nor these more by another line.
+        if prices.best < 1.0 || dearest <= ONE + ONE / 1_000_000 || !prices.forbid(&line) {
+            return false;
+        }
+    }
+    false
+}
+
+/// The steps lines are measured in: what all straight slices are multiples of, then finer for the others.
+fn step_of(items: &[Item], capacity: i64) -> i64 {
+    let all = items.iter().flat_map(|i| &i.ways).flat_map(|w| &w.slices);
+    let common = all.fold(capacity, |step, slice| common_divisor(step, slice.wide)).max(1);
+    // Coarser than allowed, every slice is rounded down, which is only weaker.
+    let least = (capacity / MOST_STEPS).max(1);
+    if common >= least { common } else { least }
+}
+
+/// The linear program of the prices, and the prices it comes to.
+struct Prices<'a> {
+    items: &'a [Item],
+    steps: usize,
+    /// Of each item, way and slice: how many steps wide, how deep, and the price.
+    slices: Vec<Priced>,
+    /// Solved as far as lines are known; none once the solver gave up.
+    solution: Option<microlp::Solution>,
+    /// What the prices prove at most, as a share of what is asked.
+    best: f64,
+}
+
+struct Priced {
+    item: usize,
+    way: usize,
+    wide: usize,
+    deep: i64,
+    variable: Variable,
+    price: i64,
+}
+
+impl<'a> Prices<'a> {
+    /// The program in which only lines of equal slices are known. `room` is what is asked, by which all is scaled.
+    fn new(items: &'a [Item], step: i64, steps: usize, room: i64) -> Option<Self> {
+        let mut problem = Problem::new(OptimizationDirection::Maximize);
+        let mut slices = Vec::new();
+        for (index, item) in items.iter().enumerate() {
+            // What one copy is worth: the least of its ways.
+            let copy = problem.add_var(item.copies as f64, (0.0, f64::INFINITY));
+            for (number, way) in item.ways.iter().enumerate() {
+                let mut sum = vec![(copy, 1.0)];
+                for slice in &way.slices {
+                    let wide = (slice.wide / step) as usize;
+                    let most = if way.from_fold { 1 } else { (steps / wide.max(1)).min(item.copies as usize) };
+                    let variable = problem.add_var(0.0, (0.0, 1.0 / most.max(1) as f64));
+                    sum.push((variable, -(slice.deep as f64) / (2.0 * room as f64)));
+                    slices.push(Priced { item: index, way: number, wide, deep: slice.deep, variable, price: 0 });
+                }
+                problem.add_constraint(&sum, ComparisonOp::Le, 0.0);
+            }
+        }
+        let solution = problem.solve().ok()?.into_solution().ok()?;
+        let mut prices = Self { items, steps, slices, solution: Some(solution), best: 0.0 };
+        prices.read();
+        Some(prices)
+    }
+
+    fn read(&mut self) {
+        if let Some(solution) = &self.solution {
+            for slice in &mut self.slices {
+                slice.price = (solution.var_value(slice.variable).max(0.0) * ONE as f64) as i64;
+            }
+            self.best = solution.objective();
+        }
+    }
+
+    /// From now on the slices of `line` come to 1 at most; whether the solver followed.
+    fn forbid(&mut self, line: &[(usize, u32)]) -> bool {
+        let sum: Vec<(Variable, f64)> =
+            line.iter().map(|&(slice, times)| (self.slices[slice].variable, f64::from(times))).collect();
+        let Some(solution) = self.solution.take() else { return false };
+        self.solution =
+            solution.add_constraint(&sum, ComparisonOp::Le, 1.0).ok().and_then(|solved| solved.into_solution().ok());
+        self.read();
+        self.solution.is_some()
+    }
+
+    /// What all pieces are worth, each by the cheapest of its ways: price times half units.
+    fn total(&self) -> i128 {
+        let mut worth: Vec<Vec<i128>> = self.items.iter().map(|i| vec![0; i.ways.len()]).collect();
+        for slice in &self.slices {
+            worth[slice.item][slice.way] += i128::from(slice.price) * i128::from(slice.deep);
+        }
+        self.items
+            .iter()
+            .zip(&worth)
+            .map(|(item, ways)| i128::from(item.copies) * ways.iter().copied().min().unwrap_or(0))
+            .sum()
+    }
+
+    /// The most the slices on one line can be worth, and which they are. Of a piece there are no more on a line than
+    /// there are copies.
+    fn dearest_line(&self, work: &mut u64) -> (i64, Vec<(usize, u32)>) {
+        let mut worth = vec![0i64; self.steps + 1];
+        let mut taken: Vec<Vec<u16>> = Vec::new();
+        let (lying, halves): (Vec<usize>, Vec<usize>) = (0..self.slices.len())
+            .filter(|&i| self.slices[i].price > 0)
+            .partition(|&i| !self.items[self.slices[i].item].ways[self.slices[i].way].from_fold);
+        let mut groups: Vec<(usize, Vec<usize>)> = self
+            .items
+            .iter()
+            .enumerate()
+            .map(|(index, item)| {
+                let own = lying.iter().copied().filter(|&i| self.slices[i].item == index).collect();
+                (item.copies as usize, own)
+            })
+            .collect();
+        groups.push((1, halves));
+        for (copies, mut options) in groups {
+            options.sort_unstable_by_key(|&i| (self.slices[i].wide, -self.slices[i].price));
+            // What is wider and no dearer is never the better choice.
+            let mut dearest = 0;
+            options.retain(|&i| {
+                let better = self.slices[i].price > dearest;
+                dearest = dearest.max(self.slices[i].price);
+                better
+            });
+            let Some(narrowest) = options.first().map(|&i| self.slices[i].wide) else { continue };
+            for _ in 0..copies.min(self.steps / narrowest.max(1)) {
+                let mut choice = vec![0u16; self.steps + 1];
+                let before = worth.clone();
+                for &option in &options {
+                    let Priced { wide, price, .. } = self.slices[option];
+                    *work += self.steps as u64;
+                    for at in wide..=self.steps {
+                        let with = before[at - wide] + price;
+                        if with > worth[at] {
+                            (worth[at], choice[at]) = (with, option as u16 + 1);
+                        }
+                    }
+                }
+                taken.push(choice);
+            }
+        }
+        let mut line: Vec<(usize, u32)> = Vec::new();
+        let mut at = self.steps;
+        for choice in taken.iter().rev().filter(|c| !c.is_empty()) {
+            let Some(option) = usize::from(choice[at]).checked_sub(1) else { continue };
+            at -= self.slices[option].wide;
+            match line.iter_mut().find(|(i, _)| *i == option) {
+                Some((_, times)) => *times += 1,
+                None => line.push((option, 1)),
+            }
+        }
+        (worth[self.steps], line)
+    }
+}
