@@ -2,9 +2,9 @@
 
 use super::App;
 use super::problem::{Body, Refusal, RefusalBody};
+use super::upload::Upload;
 use crate::view::{FamilyView, family_views};
 use axum::Json;
-use axum::body::Bytes;
 use axum::extract::{Query, State};
 use bofta_core::FieldProblem;
 use bofta_core::bag::Row;
@@ -114,11 +114,11 @@ pub async fn text(State(app): State<App>, Body(given): Body<CutListText>) -> Res
 
 /// Reads a cut list from a file: CSV or text, XLSX or ODS, SVG or DXF.
 #[utoipa::path(post, path = "/api/cut-list/file", params(FileQuery), request_body(content = Vec<u8>, content_type = "application/octet-stream"),
-    responses((status = 200, body = FoundView), (status = 422, body = RefusalBody)))]
+    responses((status = 200, body = FoundView), (status = 413, body = RefusalBody), (status = 422, body = RefusalBody)))]
 pub async fn file(
     State(app): State<App>,
     Query(query): Query<FileQuery>,
-    bytes: Bytes,
+    Upload(bytes): Upload,
 ) -> Result<Json<FoundView>, Refusal> {
     app.blocking(move |_| {
         let system = system_of(&query.system)?;

@@ -7,11 +7,10 @@ mod files;
 mod problem;
 mod projects;
 mod search;
+mod upload;
 
 use anyhow::Context as _;
 use axum::Router;
-use axum::extract::DefaultBodyLimit;
-use bofta_formats::outlines;
 use bofta_store::Store;
 use std::net::SocketAddr;
 use tower_http::compression::CompressionLayer;
@@ -43,9 +42,6 @@ impl App {
 }
 
 fn api() -> OpenApiRouter<App> {
-    // Only a file may be large.
-    let limit = DefaultBodyLimit::max(outlines::LARGEST + 1024);
-    let files = OpenApiRouter::new().routes(routes!(cut_list::file)).layer(limit);
     OpenApiRouter::with_openapi(Document::openapi())
         .routes(routes!(projects::list, projects::create))
         .routes(routes!(projects::read, projects::put_away))
@@ -59,7 +55,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(projects::other_widths))
         .routes(routes!(cut_list::families))
         .routes(routes!(cut_list::text))
-        .merge(files)
+        .routes(routes!(cut_list::file))
         .routes(routes!(cupboard::cupboard))
         .routes(routes!(cupboard::keep))
         .routes(routes!(cupboard::take))

@@ -46,6 +46,12 @@ impl Refusal {
         refusal
     }
 
+    /// The same under another status.
+    pub fn with_status(mut self, status: StatusCode) -> Self {
+        self.status = status;
+        self
+    }
+
     /// From the store; a conflict carries the project as it is.
     pub fn from_store(store: &Store, error: StoreError) -> Self {
         match error {
