@@ -8,10 +8,11 @@ use bofta_core::bag::fit::{Holds, Thing, fitted, to_the_cut_edge};
 use bofta_core::bag::piecing::{joined, square_for_triangles};
 use bofta_core::bag::round::{three_times_is_short_by, wall};
 use bofta_core::bag::strap::{Strap, StrapMake};
+use bofta_core::bag::zip::sold_for;
 use bofta_core::bag::{Bag, CutList, Draft, Family, Row, RowShape, Severity, Slot};
 use bofta_core::measure::{Length, Ruler, System};
 use bofta_core::piece::{Figure, Part, Piece};
-use bofta_core::shape::Point;
+use bofta_core::shape::{Outline, Point};
 use proptest::prelude::*;
 use rstest::rstest;
 
@@ -458,4 +459,69 @@ fn every_field_at_its_limits() {
             }
         }
     }
+}
+
+/// Common practice: a zip is bought as long or longer than its teeth must be, never shorter.
+#[rstest]
+#[case(System::Inches, inch(17, 2), Some(inch(9, 1)))]
+#[case(System::Inches, inch(9, 1), Some(inch(9, 1)))]
+#[case(System::Inches, inch(11, 1), Some(inch(12, 1)))]
+#[case(System::Inches, inch(37, 1), None)]
+#[case(System::Centimetres, cm(231), Some(cm(250)))]
+#[case(System::Centimetres, cm(801), None)]
+fn the_zip_to_ask_for(#[case] system: System, #[case] teeth: Length, #[case] sold: Option<Length>) {
+    assert_eq!(sold_for(teeth, system), sold);
+}
+
+#[test]
+fn a_zip_says_how_it_is_shortened() {
+    let note = |width: &str| {
+        let pouch = with(Family::Pouch, System::Inches, &[("width", width)]);
+        let draft = drafted(&pouch, System::Inches);
+        draft.hardware.iter().find(|h| h.name == "Zip").expect("a zip").note.to_string()
+    };
+    assert!(note("9 1/2").contains("buy 9 in, shorten by ½ in"), "{}", note("9 1/2"));
+    assert!(note("10").contains("sold in this length"));
+    assert!(note("60").contains("by the length"));
+}
+
+/// A notch of half of 3⅛ in is brought up to 1⅝ in: the bag comes out deeper, and says so.
+#[test]
+fn what_the_ruler_changes_is_said() {
+    let notes = |depth: &str| {
+        let tote = with(Family::Tote, System::Inches, &[("depth", depth)]);
+        let draft = drafted(&tote, System::Inches);
+        let said = draft.notices.iter().filter(|n| n.text.contains("lines of the ruler")).map(|n| n.text.clone());
+        said.collect::<Vec<_>>()
+    };
+    assert_eq!(notes("3"), Vec::<String>::new());
+    assert!(notes("3 1/8").iter().any(|n| n.contains("3¼ in deep, where 3⅛ in was asked")), "{:?}", notes("3 1/8"));
+}
+
+fn row_with_seam(shape: RowShape, width: i64, height: i64) -> Row {
+    Row { shape, seam: inch(1, 4), ..Row::new("Panel", Part::Outer, 2, inch(width, 1), inch(height, 1)) }
+}
+
+#[test]
+fn a_seam_is_added_all_round() {
+    let cut = |row: Row| drafted(&Bag::CutList(list(vec![row])), System::Inches).pieces[0].clone();
+    assert_eq!(cut(row_with_seam(RowShape::Rectangle, 9, 12)).size(), (inch(19, 2), inch(25, 2)));
+    assert_eq!(cut(row_with_seam(RowShape::Circle, 9, 9)).size(), (inch(19, 2), inch(19, 2)));
+    // The corner of a notch moves with both its edges: as deep as before, in from a panel that is larger all round.
+    let notched = cut(row_with_seam(RowShape::Notched { across: inch(2, 1), up: inch(2, 1) }, 12, 12));
+    assert_eq!(notched.size(), (inch(25, 2), inch(25, 2)));
+    let expected = Outline::notched(inch(25, 2), inch(25, 2), inch(2, 1), inch(2, 1)).area();
+    assert_eq!(notched.outline().area(), expected);
+    // Slanted sides too: of a right triangle with legs 3 and 4 the hypotenuse moves by the seam.
+    let triangle = vec![
+        Point::new(inch(0, 1), inch(0, 1)),
+        Point::new(inch(4, 1), inch(0, 1)),
+        Point::new(inch(0, 1), inch(3, 1)),
+    ];
+    let grown = cut(row_with_seam(RowShape::Free { corners: triangle }, 4, 3));
+    // Its inner circle has radius 1: grown by a quarter it is the same triangle one and a quarter times as large.
+    let (width, height) = grown.size();
+    assert!((width.0 - inch(5, 1).0).abs() < 3 && (height.0 - inch(15, 4).0).abs() < 3, "{width:?} {height:?}");
+    let refused = Bag::CutList(list(vec![Row { seam: inch(5, 1), ..row_with_seam(RowShape::Rectangle, 9, 12) }]));
+    assert_eq!(refused.draft(Ruler::Eighth).expect_err("refused")[0].field, "rows[0].seam");
 }

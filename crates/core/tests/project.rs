@@ -1,14 +1,15 @@
 //! Projects: edits that hold or name their field, and what a project comes to.
 #![allow(missing_docs)]
 
+use bofta_core::bag::{GoodKind, Row};
 use bofta_core::buying::{other_widths, purchases};
 use bofta_core::cloth::{Money, Price};
 use bofta_core::cutting::{Manner, Step, cut_list, manner};
 use bofta_core::lay::{Budget, Silent, solve, verify};
 use bofta_core::measure::{Length, ShopStep, System, show_bought};
-use bofta_core::piece::Part;
-use bofta_core::project::{ClothField, Edit, LayField, Look, Pattern, Project, ProjectField};
-use bofta_core::shape::Outline;
+use bofta_core::piece::{Part, When};
+use bofta_core::project::{ClothField, Edit, LayField, Look, Pattern, Project, ProjectField, RowField};
+use bofta_core::shape::{Outline, Turn};
 use rstest::rstest;
 
 fn bag(field: &str, value: &str) -> Edit {
@@ -209,4 +210,80 @@ fn a_long_binding_is_joined_from_strips() {
     let job = planned.job.expect("a job");
     let lay = solve(&job, Budget::iterations(20), &mut Silent).expect("laid");
     assert!(lay.complete() && verify(&job, &lay).is_empty());
+}
+
+fn refused(project: &Project, edit: &Edit) -> String {
+    project.edited(edit).expect_err("refused")[0].field.clone()
+}
+
+/// A found tube's lining is cut to the tube as it is: until it is measured it is as drafted.
+#[test]
+fn a_measured_size_takes_the_place_of_the_drafted_one() {
+    let tube = made(&with_cloth(), &[Edit::Family { family: "found-tube".into() }, bag("lined", "yes")]);
+    let waiting = |p: &Project| {
+        let draft = p.plan().expect("drafts").draft;
+        draft.pieces.into_iter().find(|p| p.when == When::Measured).expect("cut to what is made")
+    };
+    let piece = waiting(&tube);
+    let id = piece.id.to_string();
+    let measure = |w: &str, h: &str| Edit::Measured { piece: id.clone(), width: w.into(), height: h.into() };
+    let measured = made(&tube, &[measure("15 3/8", "17")]);
+    assert_eq!(waiting(&measured).size(), (Length::inches(123, 8), Length::INCH * 17));
+    let job = measured.plan().expect("drafts").job.expect("a job");
+    assert_eq!(
+        job.pieces.iter().find(|p| p.id == id).expect("laid").outline.extent(Turn::NONE).0,
+        Length::inches(123, 8)
+    );
+    assert_eq!(waiting(&made(&measured, &[measure("", "")])).size(), piece.size());
+    assert_eq!(refused(&tube, &measure("0", "17")), "width");
+    assert_eq!(refused(&tube, &measure("15", "tall")), "height");
+    let other = Edit::Measured { piece: "outer-panel".into(), width: "9".into(), height: "9".into() };
+    assert_eq!(refused(&tube, &other), "piece");
+}
+
+#[test]
+fn lengths_at_hand_are_kept_by_kind_and_width() {
+    let at_hand = |lengths: &str, width: Option<Length>| Edit::LengthsAtHand {
+        kind: GoodKind::Webbing,
+        width,
+        lengths: lengths.into(),
+    };
+    let inch = Some(Length::INCH);
+    let project = made(&with_cloth(), &[at_hand("40, 25 1/2", inch), at_hand("9", None)]);
+    assert_eq!(project.at_hand(GoodKind::Webbing, inch), [Length::INCH * 40, Length::inches(51, 2)]);
+    assert_eq!(project.at_hand(GoodKind::Webbing, None), [Length::INCH * 9]);
+    assert_eq!(project.at_hand(GoodKind::Cord, inch), []);
+    let none = made(&project, &[at_hand(" ", inch)]);
+    assert_eq!((none.at_hand(GoodKind::Webbing, inch), none.lengths_at_hand.len()), (&[][..], 1));
+    assert_eq!(refused(&project, &at_hand("40, long", inch)), "lengths");
+    assert_eq!(refused(&project, &at_hand("0", inch)), "lengths");
+    assert_eq!(refused(&project, &at_hand(&"1, ".repeat(41), inch)), "lengths");
+    // Kept and read again, with projects that were kept before there were any.
+    let kept = serde_json::to_string(&project).expect("written");
+    assert_eq!(serde_json::from_str::<Project>(&kept).expect("read"), project);
+    let mut before: serde_json::Value = serde_json::from_str(&kept).expect("read");
+    before.as_object_mut().expect("an object").remove("lengths_at_hand");
+    assert_eq!(serde_json::from_value::<Project>(before).expect("read").lengths_at_hand, []);
+}
+
+#[test]
+fn the_corners_of_an_outline_are_typed() {
+    let rows = vec![Row::new("Flap", Part::Outer, 1, Length::INCH * 9, Length::INCH * 5)];
+    let project = made(&with_cloth(), &[Edit::Rows { rows }]);
+    let edit = |field: RowField, value: &str| Edit::Row { row: 0, field, value: value.into() };
+    let outline = |p: &Project| p.plan().expect("drafts").draft.pieces[0].outline();
+    // Clockwise and away from the origin as typed: put right.
+    let typed = "1 × 1; 2 1/2 x 6; 8 1/2 x 6; 10, 1";
+    let free = made(&project, &[edit(RowField::Corners, typed)]);
+    assert_eq!(outline(&free).extent(Turn::NONE), (Length::INCH * 9, Length::INCH * 5));
+    // A trapezoid 9 in and 6 in wide, 5 in tall.
+    assert_eq!(outline(&free).area(), Length::inches(15, 2) * (Length::INCH * 5));
+    // Any shape becomes corners, and looks as before.
+    let round = made(&project, &[edit(RowField::Shape, "half-round"), edit(RowField::Shape, "free")]);
+    assert!(matches!(outline(&round), Outline::Polygon(p) if p.len() > 8));
+    for wrong in ["0 × 0; 4 × 4", "0 × 0; 4 × 4; 4 × 0; 0 × 4", "0 × 0; 4; 4 × 4", "0 × 0; a × 4; 4 × 4"] {
+        assert_eq!(refused(&project, &edit(RowField::Corners, wrong)), "rows[0].corners", "{wrong}");
+    }
+    let seamed = made(&free, &[edit(RowField::Seam, "3/8")]);
+    assert!(outline(&seamed).area().0 > outline(&free).area().0);
 }

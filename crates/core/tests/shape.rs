@@ -2,7 +2,7 @@
 #![allow(missing_docs)]
 
 use bofta_core::measure::Length;
-use bofta_core::shape::{Outline, OutlineError, Point, Turn};
+use bofta_core::shape::{Outline, OutlineError, Point, Turn, outset};
 use geo::{Area, Contains, LineString, Polygon};
 use proptest::prelude::*;
 use rstest::rstest;
@@ -125,5 +125,37 @@ proptest! {
         let star = Outline::polygon(corners).expect("a star does not cross itself");
         let theirs = as_geo(&star).unsigned_area();
         prop_assert!((star.area().0 as f64 - theirs).abs() <= theirs * 1e-9 + 1.0);
+    }
+}
+
+#[path = "support/shapes.rs"]
+mod shapes;
+
+proptest! {
+    /// Seam added: every corner of the outline is inside by the seam at least, and no edge of the cut piece is further
+    /// from the outline than the seam, but for pointed corners. Distances by the `geo` crate.
+    #[test]
+    fn a_seam_added_is_as_wide_as_asked(outline in shapes::any_shape(), eighths in 1_i64..9) {
+        use geo::Distance as _;
+        let (corners, by) = (outline.corners(), Length::inches(eighths, 8));
+        let grown = outset(&corners, by).expect("one outline");
+        let far = |of: fn(&Point) -> Length, points: &[Point]| points.iter().map(of).max().expect("corners");
+        // Moved from the origin back to where it lies round the outline, by what was added at the left and below.
+        let (left, low) = (far(|p| p.x, &grown) - far(|p| p.x, &corners), far(|p| p.y, &grown) - far(|p| p.y, &corners));
+        prop_assert!(left >= by * 2 - Length(4) && low >= by * 2 - Length(4));
+        if left <= by * 2 + Length(4) && low <= by * 2 + Length(4) {
+            let ring: Vec<(f64, f64)> = grown.iter().map(|p| ((p.x - by).0 as f64, (p.y - by).0 as f64)).collect();
+            let around = Polygon::new(LineString::from(ring), vec![]);
+            let inside = as_geo(&outline);
+            for p in &corners {
+                let from_edge = geo::Euclidean.distance(around.exterior(), &geo::Point::new(p.x.0 as f64, p.y.0 as f64));
+                prop_assert!(from_edge >= by.0 as f64 - 8.0, "{from_edge} of {by:?}");
+            }
+            for edge in around.exterior().lines() {
+                let middle = geo::Point::new((edge.start.x + edge.end.x) / 2.0, (edge.start.y + edge.end.y) / 2.0);
+                let away = geo::Euclidean.distance(&middle, inside.exterior());
+                prop_assert!(away >= by.0 as f64 - 8.0, "{away} of {by:?}");
+            }
+        }
     }
 }

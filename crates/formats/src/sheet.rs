@@ -65,11 +65,16 @@ fn by_the_piece(book: &mut Book, project: &Project, draft: &Draft) {
     }
     for part in &draft.hardware {
         let size = part.size.map(|s| format!(" × {}", show(s))).unwrap_or_default();
+        // What to know, and what to ask for in the shop, each on a line.
+        let mut notes = part.note.split("; ");
         book.row(&[
             (0.0, part.name, Face::Bold),
             (190.0, &format!("{}{size}", part.count), Face::Bold),
-            (290.0, part.note, Face::Text),
+            (290.0, notes.next().unwrap_or_default(), Face::Text),
         ]);
+        for note in notes {
+            book.row(&[(290.0, note, Face::Text)]);
+        }
     }
     book.space(8.0);
 }
@@ -111,7 +116,7 @@ fn pieces(book: &mut Book, project: &Project, pieces: &[Piece]) {
             (290.0, &cloth, Face::Text),
         ]);
         for mark in &p.marks {
-            let text = mark.told(project.ruler);
+            let text = mark.told(project.ruler, p.size());
             book.row(&[(14.0, &text, Face::Text)]);
         }
         if let Some(note) = &p.note {

@@ -183,7 +183,7 @@ impl Design for Clutch {
                 name: "Magnetic snap",
                 count: 1,
                 size: None,
-                note: "centred on the flap, on a scrap of firm backing",
+                note: "centred on the flap, on a scrap of firm backing".into(),
             }],
             steps: [
                 "Fuse the backing to the body. Heat and steam burn: follow the sheet that came with it.",

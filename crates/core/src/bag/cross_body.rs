@@ -12,6 +12,7 @@ use super::piecing::{Patchwork, Piecing};
 use super::solid::{Solid, ThreadKind};
 use super::strap::{Strap, StrapMake};
 use super::tote::usual;
+use super::zip::zip;
 use crate::FieldProblem;
 use crate::measure::{Length, Ruler, System};
 use crate::piece::{Dimension, Figure, Part, Piece, Term};
@@ -198,14 +199,9 @@ impl Design for CrossBody {
         goods.extend(bought);
         pieces.extend(backed);
         let teeth = self.width + self.depth - Length::INCH;
-        let ring = |name, count| Hardware { name, count, size: Some(self.strap_width), note: "inside width" };
+        let ring = |name, count| Hardware { name, count, size: Some(self.strap_width), note: "inside width".into() };
         let hardware = vec![
-            Hardware {
-                name: "Zip",
-                count: 1,
-                size: Some(teeth),
-                note: "length of the teeth: the mouth less ½ in (1 cm) at both ends",
-            },
+            zip("Zip", teeth, "the mouth less ½ in (1 cm) at both ends", ruler),
             ring("D-ring", 2),
             ring("Swivel hook", 2),
             ring("Slider", 1),

@@ -9,7 +9,7 @@ use super::tote::usual;
 use crate::FieldProblem;
 use crate::measure::{LONGEST, Length, Ruler, System};
 use crate::piece::{Dimension, Figure, Grain, Mirror, Part, Piece, PrintRule, Term};
-use crate::shape::{Outline, Point};
+use crate::shape::{Outline, Point, outset};
 use serde::{Deserialize, Serialize};
 
 /// More rows than this are not one bag.
@@ -77,6 +77,9 @@ pub struct Row {
     /// May lie any way.
     #[serde(default)]
     pub any_way: bool,
+    /// Seam allowance still to be added all round; 0 where the sizes have it already.
+    #[serde(default)]
+    pub seam: Length,
 }
 
 impl Row {
@@ -91,7 +94,20 @@ impl Row {
             shape: RowShape::Rectangle,
             pairs: false,
             any_way: false,
+            seam: Length::ZERO,
         }
+    }
+
+    /// The row with its seams added to its sizes.
+    fn as_cut(&self) -> Self {
+        let both = self.seam * 2;
+        let (width, height) = (self.width.map(|w| w + both), self.height + both);
+        Self { width, height, seam: Length::ZERO, ..self.clone() }
+    }
+
+    /// The corners of the outline as listed, no seam added.
+    pub fn corners(&self, ruler: Ruler) -> Vec<Point> {
+        Self { seam: Length::ZERO, ..self.clone() }.piece(0, ruler).outline().corners()
     }
 
     /// What cannot stand, its field named `rows[n].…`.
@@ -105,6 +121,10 @@ impl Row {
         if self.count == 0 || self.count > MOST_COPIES {
             let message = format!("{} copies in {row}: from 1 to {MOST_COPIES} are allowed.", self.count);
             faults.refuse(&field("count"), Length::ZERO, message);
+        }
+        if self.seam != Length::ZERO {
+            let most = Length::INCH * 4;
+            faults.between(&field("seam"), &format!("seam of {row}"), self.seam, Length::MILLIMETRE, most);
         }
         let width = self.width.unwrap_or(LONGEST);
         let mut between = |name: &str, value: Length, most: Length| {
@@ -164,6 +184,7 @@ impl Row {
             },
         };
         let height = if self.shape == RowShape::Circle { width.clone() } else { given(self.height, "rows") };
+        let (width, height, figure) = self.with_seam(width, height, figure);
         let piece = Piece::new(format!("row-{}", at + 1), self.name.clone(), self.part, width, height)
             .times(self.count)
             .shaped(figure);
@@ -181,6 +202,31 @@ impl Row {
             spans: self.width.is_none(),
             ..piece
         }
+    }
+
+    /// The piece with its seam allowance added all round. A rectangle and a circle stay what they are; of any other
+    /// outline every edge moves outwards.
+    fn with_seam(&self, width: Dimension, height: Dimension, figure: Figure) -> (Dimension, Dimension, Figure) {
+        if self.seam == Length::ZERO {
+            return (width, height, figure);
+        }
+        let added = |d: Dimension, size: Length| {
+            let mut terms = d.terms;
+            terms.push(Term::once("seams, added all round", size - d.size, "rows"));
+            Dimension { size, terms }
+        };
+        let both = self.seam * 2;
+        if matches!(figure, Figure::Rectangle | Figure::Circle) {
+            let (across, up) = (width.size + both, height.size + both);
+            // Right across the cloth there is no more of it.
+            let width = if self.width.is_none() { width } else { added(width, across) };
+            return (width, added(height, up), figure);
+        }
+        let listed = Piece::new("row", "row", self.part, width.clone(), height.clone()).shaped(figure.clone());
+        let Some(corners) = outset(&listed.outline().corners(), self.seam) else { return (width, height, figure) };
+        let far = |of: fn(&Point) -> Length| corners.iter().map(of).max().unwrap_or_default();
+        let (across, up) = (far(|p| p.x), far(|p| p.y));
+        (added(width, across), added(height, up), Figure::Free(corners))
     }
 }
 
@@ -238,6 +284,8 @@ impl CutList {
     /// What does not agree, each as a sentence (a printed list contradicts itself often).
     pub fn audit(&self, ruler: Ruler) -> Vec<Notice> {
         let show = |l: Length| Faults::new(ruler).show(l);
+        // What is cut, seams that are still to be added included.
+        let cut: Vec<Row> = self.rows.iter().map(Row::as_cut).collect();
         let size = |r: &Row| {
             let width = r.width.map_or_else(|| "width of cloth".to_owned(), |w| ruler.show(w).text);
             format!("{width} × {}", show(r.height))
@@ -246,8 +294,8 @@ impl CutList {
         let mut say = |text: String| {
             found.push(Notice { stage: Stage::Pieces, field: None, severity: Severity::Attention, text });
         };
-        for (i, a) in self.rows.iter().enumerate() {
-            for b in &self.rows[i + 1..] {
+        for (i, a) in cut.iter().enumerate() {
+            for b in &cut[i + 1..] {
                 if stem(&a.name) != stem(&b.name) || a.part == b.part {
                     continue;
                 }
@@ -270,7 +318,7 @@ impl CutList {
                 }
             }
         }
-        if let Some(panel) = self.rows.iter().find(|r| r.part == Part::Outer)
+        if let Some(panel) = cut.iter().find(|r| r.part == Part::Outer)
             && self.width > Length::ZERO
             && let Some(width) = panel.width
         {

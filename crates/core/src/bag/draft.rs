@@ -2,6 +2,8 @@
 
 use crate::measure::Length;
 use crate::piece::{Dimension, Piece};
+use serde::{Deserialize, Serialize};
+use std::borrow::Cow;
 
 /// Where in the work something is looked at or put right.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -55,7 +57,9 @@ impl Notice {
 }
 
 /// What is sold by the length and has no width to lay.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "kebab-case")]
 pub enum GoodKind {
     /// Cord.
     Cord,
@@ -104,7 +108,7 @@ pub struct Hardware {
     /// Its size: the opening of a ring, the teeth of a zip.
     pub size: Option<Length>,
     /// What the size is, or what else to know.
-    pub note: &'static str,
+    pub note: Cow<'static, str>,
 }
 
 /// A finished size, as asked and as the cut pieces give it.

@@ -8,6 +8,7 @@ use super::faults::Faults;
 use super::field::{Field, Group};
 use super::solid::{Solid, ThreadKind};
 use super::tote::{quilted, usual};
+use super::zip::zip;
 use super::{Design, round};
 use crate::FieldProblem;
 use crate::measure::{Length, Ruler, System};
@@ -191,12 +192,7 @@ impl Design for Duffel {
             length: loops,
             width: Some(self.strap_width),
         }];
-        let mut hardware = vec![Hardware {
-            name: "Zip",
-            count: 1,
-            size: Some(self.width),
-            note: "length of the teeth: the body’s length, a double slider if it can be had",
-        }];
+        let mut hardware = vec![zip("Zip", self.width, "the body’s length, a double slider if it can be had", ruler)];
         let mut notices = vec![Notice::note(
             "strap_width",
             "No strength is promised for any strap: load the bag beyond what it will carry before trusting it.",
@@ -225,14 +221,24 @@ impl Design for Duffel {
                 length: tab,
                 width: Some(self.strap_width),
             });
-            hardware.push(Hardware { name: "D-ring", count: 2, size: Some(self.strap_width), note: "inside width" });
+            hardware.push(Hardware {
+                name: "D-ring",
+                count: 2,
+                size: Some(self.strap_width),
+                note: "inside width".into(),
+            });
             hardware.push(Hardware {
                 name: "Swivel hook",
                 count: 2,
                 size: Some(self.strap_width),
-                note: "inside width",
+                note: "inside width".into(),
             });
-            hardware.push(Hardware { name: "Slider", count: 1, size: Some(self.strap_width), note: "inside width" });
+            hardware.push(Hardware {
+                name: "Slider",
+                count: 1,
+                size: Some(self.strap_width),
+                note: "inside width".into(),
+            });
             // Doubled back through the slider it is at most half as long again shorter.
             let shortest = Faults::new(ruler).show((self.shoulder / 2 + self.strap_width * 2).round_to(ruler.step()));
             notices.push(Notice::note(

@@ -3,7 +3,8 @@
 use super::field::{Field, Group, Slot};
 use super::fit::{Holds, Thing, fitted};
 use super::{
-    Caddy, Clutch, CrossBody, CutList, Design, Draft, Drawstring, Duffel, Finished, FoundTube, Pouch, Solid, Tote,
+    Caddy, Clutch, CrossBody, CutList, Design, Draft, Drawstring, Duffel, Finished, FoundTube, Notice, Pouch, Solid,
+    Tote,
 };
 use crate::FieldProblem;
 use crate::measure::{Length, Ruler, System};
@@ -190,7 +191,18 @@ impl Bag {
     /// # Errors
     /// Every field that cannot stand, each once, with what is allowed.
     pub fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
-        self.design().draft(ruler)
+        let mut draft = self.design().draft(ruler)?;
+        let show = |l: Length| format!("{} {}", ruler.show(l).text, ruler.system().symbol());
+        // Cuts are brought to a line of the ruler: what that changes on the made bag is said.
+        for size in self.back(&draft) {
+            if (size.back - size.asked).0.abs() >= ruler.step().0 {
+                let (asked, back, name) = (show(size.asked), show(size.back), size.name);
+                let text =
+                    format!("Cut to the lines of the ruler the bag comes out {back} {name}, where {asked} was asked.");
+                draft.notices.push(Notice::note(size.field, text));
+            }
+        }
+        Ok(draft)
     }
 
     /// The finished sizes, worked out back from the cut pieces of a draft of this bag.

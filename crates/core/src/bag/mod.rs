@@ -29,6 +29,7 @@ pub mod seam;
 mod solid;
 pub mod strap;
 mod tote;
+pub mod zip;
 
 pub use backing::{BackingCloth, BackingSchool};
 pub use caddy::Caddy;

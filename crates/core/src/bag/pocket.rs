@@ -2,6 +2,7 @@
 
 use super::draft::{Hardware, Notice};
 use super::field::choice;
+use super::zip::zip;
 use crate::measure::{Length, Ruler};
 use crate::piece::{Dimension, From, Mark, Part, Piece, Term};
 
@@ -104,11 +105,11 @@ impl Pocket {
     }
 
     /// What is bought for it.
-    pub fn hardware(&self) -> Vec<Hardware> {
+    pub fn hardware(&self, ruler: Ruler) -> Vec<Hardware> {
         if self.kind != PocketKind::Zip {
             return vec![];
         }
-        vec![Hardware { name: "Zip, for the pocket", count: 1, size: Some(self.width), note: "length of the teeth" }]
+        vec![zip("Zip, for the pocket", self.width, "as wide as its box", ruler)]
     }
 
     /// The mark on the panel it is sewn to: centred on the *face*, not on the cut panel.

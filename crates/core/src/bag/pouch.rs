@@ -5,11 +5,12 @@
 
 use super::backing::{self, Allowances, BackingCloth, BackingSchool};
 use super::boxing;
-use super::draft::{Draft, Finished, Hardware, Notice, millilitres};
+use super::draft::{Draft, Finished, Notice, millilitres};
 use super::faults::Faults;
 use super::field::{Field, Group, choice};
 use super::solid::{Solid, ThreadKind};
 use super::tote::usual;
+use super::zip::zip;
 use super::{Design, round};
 use crate::FieldProblem;
 use crate::measure::{Length, Ruler, System};
@@ -245,12 +246,8 @@ impl Design for Pouch {
                 "Without tabs the teeth run into the side seams: sew across them slowly, by hand if need be.",
             ));
         }
-        let note = if self.zip_tabs {
-            "length of the teeth; buy as long or longer and shorten it, never shorter"
-        } else {
-            "length of the teeth, from side seam to side seam"
-        };
-        let hardware = vec![Hardware { name: "Zip", count: 1, size: Some(teeth), note }];
+        let why = if self.zip_tabs { "the mouth less a tab at both ends" } else { "from side seam to side seam" };
+        let hardware = vec![zip("Zip", teeth, why, ruler)];
         let round_less = if self.half_round() { 0.85 } else { 1.0 };
         Ok(Draft {
             pieces,

@@ -13,6 +13,7 @@ use super::piecing::{Patchwork, Piecing};
 use super::pocket::{Pocket, PocketKind};
 use super::solid::{Solid, ThreadKind};
 use super::strap::{self, Strap, StrapMake};
+use super::zip::zip;
 use super::{Design, hem};
 use crate::FieldProblem;
 use crate::measure::{LONGEST, Length, Ruler, System};
@@ -490,12 +491,7 @@ impl Tote {
         let panel = |id: &'static str, name: &'static str, part| {
             Piece::new(id, name, part, long.clone(), wide.clone()).times(2)
         };
-        let zip = Hardware {
-            name: "Zip",
-            count: 1,
-            size: Some(teeth),
-            note: "length of the teeth; a coil zip can be shortened",
-        };
+        let zip = zip("Zip", teeth, "2 in (5 cm) less than the mouth", ruler);
         (
             vec![
                 facing,
@@ -741,7 +737,7 @@ impl Design for Tote {
             hardware.extend(zip);
         }
         pieces.extend(self.pocket().pieces(ruler));
-        hardware.extend(self.pocket().hardware());
+        hardware.extend(self.pocket().hardware(ruler));
         if self.straps {
             let (made, bought) = self.strap().made("strap", "Strap", 2, self.strap_terms(ruler), ruler);
             pieces.extend(made);

@@ -44,9 +44,18 @@ pub struct Mark {
 }
 
 impl Mark {
-    /// As a line for the maker: what, how far and from where. A mark at no distance is told by its name alone.
-    pub fn told(&self, ruler: Ruler) -> String {
-        let place = |l: Length, from: From| format!("{} {}", ruler.show(l).text, from.name());
+    /// As a line for the maker: what, how far and from where, on a piece cut `width` × `height`; where a fold finds the
+    /// place too, that is said. A mark at no distance is told by its name alone.
+    pub fn told(&self, ruler: Ruler, (width, height): (Length, Length)) -> String {
+        let place = |l: Length, from: From| {
+            let whole = match from {
+                From::TopEdge | From::BaseEdge => Some(height),
+                From::LeftEdge | From::SideEdges => Some(width),
+                From::Middle => None,
+            };
+            let fold = whole.and_then(|whole| fold_at(l, whole)).map(|fold| format!(" ({fold})")).unwrap_or_default();
+            format!("{} {}{fold}", ruler.show(l).text, from.name())
+        };
         match self.and {
             _ if self.distance == Length::ZERO && self.and.is_none() => self.name.to_owned(),
             Some((distance, from)) => {
@@ -54,5 +63,43 @@ impl Mark {
             }
             None => format!("{}: {}", self.name, place(self.distance, self.from)),
         }
+    }
+}
+
+/// How `distance` is found by folding a piece `whole` long, if halves, thirds or quarters come to it within a 1/32 in.
+pub fn fold_at(distance: Length, whole: Length) -> Option<&'static str> {
+    const FOLDS: [(i64, i64, &str); 5] = [
+        (1, 2, "the half: fold it in two"),
+        (1, 3, "a third: fold it in three"),
+        (2, 3, "two thirds: fold it in three"),
+        (1, 4, "a quarter: fold it in two twice"),
+        (3, 4, "three quarters: fold it in two twice"),
+    ];
+    let near = |n: i64, of: i64| (distance * of - whole * n).0.abs() <= Length::inches(1, 32).0 * of;
+    FOLDS.iter().find(|(n, of, _)| whole > Length::ZERO && near(*n, *of)).map(|fold| fold.2)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::{From, Mark, fold_at};
+    use crate::measure::{Length, Ruler};
+
+    #[test]
+    fn halves_thirds_and_quarters_are_folded() {
+        let at = |eighths: i64| fold_at(Length::inches(eighths, 8), Length::INCH * 12);
+        assert!(at(48).is_some_and(|f| f.contains("half")));
+        assert!(at(32).is_some_and(|f| f.starts_with("a third")));
+        assert!(at(64).is_some_and(|f| f.starts_with("two thirds")));
+        assert!(at(24).is_some_and(|f| f.starts_with("a quarter")));
+        assert!(at(72).is_some_and(|f| f.starts_with("three quarters")));
+        assert_eq!((at(47), at(0), at(96)), (None, None, None));
+    }
+
+    #[test]
+    fn a_mark_tells_the_fold_on_the_side_it_is_measured_along() {
+        let mark = Mark { name: "fold", distance: Length::INCH * 7, from: From::TopEdge, and: None };
+        let told = mark.told(Ruler::Eighth, (Length::INCH * 9, Length::INCH * 14));
+        assert_eq!(told, "fold: 7 from the top raw edge (the half: fold it in two)");
+        assert_eq!(mark.told(Ruler::Eighth, (Length::INCH * 14, Length::INCH * 9)), "fold: 7 from the top raw edge");
     }
 }

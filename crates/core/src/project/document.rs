@@ -3,10 +3,10 @@
 use super::cloth::ProjectCloth;
 use crate::FieldProblem;
 use crate::bag::binding::{self, Join};
-use crate::bag::{Bag, Draft, Family};
+use crate::bag::{Bag, Draft, Family, GoodKind};
 use crate::lay::{Cuts, Job, JobPiece, Rules};
 use crate::measure::{Length, Ruler, System};
-use crate::piece::{Dimension, Grain, Part, Piece, PrintRule, Term};
+use crate::piece::{Dimension, Grain, Part, Piece, PrintRule, Term, When};
 use crate::shape::Outline;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
@@ -60,6 +60,34 @@ pub struct Project {
     pub lay: LayChoices,
     /// Steps done at the table.
     pub steps_done: u32,
+    /// Sizes measured on what is made, by the piece that is cut to them; such a piece is what it was drafted until then.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub measured: BTreeMap<String, Measured>,
+    /// Lengths at hand of what is sold by the length.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub lengths_at_hand: Vec<LengthsAtHand>,
+}
+
+/// A size measured on what is made.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct Measured {
+    /// Across, seams included.
+    pub width: Length,
+    /// Up, seams included.
+    pub height: Length,
+}
+
+/// What is there of one kind and width of cord, webbing, zip or tape.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct LengthsAtHand {
+    /// Its kind.
+    pub kind: GoodKind,
+    /// Its width, if that matters.
+    pub width: Option<Length>,
+    /// Each piece of it, as long as it is.
+    pub lengths: Vec<Length>,
 }
 
 /// What a project comes to before it is laid.
@@ -114,6 +142,8 @@ impl Project {
             from: BTreeMap::new(),
             lay: LayChoices::default(),
             steps_done: 0,
+            measured: BTreeMap::new(),
+            lengths_at_hand: vec![],
         }
     }
 
@@ -127,12 +157,24 @@ impl Project {
         self.from.get(&part)?.iter().find_map(|id| self.cloth(id))
     }
 
+    /// What is at hand of a kind and width of what is sold by the length.
+    pub fn at_hand(&self, kind: GoodKind, width: Option<Length>) -> &[Length] {
+        let same = |l: &&LengthsAtHand| (l.kind, l.width) == (kind, width);
+        self.lengths_at_hand.iter().find(same).map_or(&[], |l| &l.lengths)
+    }
+
     /// Drafts the bag and states the lay job.
     ///
     /// # Errors
     /// The bag's fields that cannot stand.
     pub fn plan(&self) -> Result<Planned, Vec<FieldProblem>> {
         let mut draft = self.bag.draft(self.ruler)?;
+        for piece in draft.pieces.iter_mut().filter(|p| p.when == When::Measured) {
+            if let Some(measured) = self.measured.get(piece.id.as_ref()) {
+                let size = |size| Dimension { size, terms: vec![Term::once("as measured", size, "measured")] };
+                (piece.width, piece.height) = (size(measured.width), size(measured.height));
+            }
+        }
         for piece in draft.pieces.iter_mut().filter(|p| p.spans) {
             if let Some(cloth) = self.cloth_of(piece.part) {
                 let across = cloth.for_job().usable_width();

@@ -1,16 +1,20 @@
 //! Changes to a project. Values are text as the maker typed or chose it.
 
 use super::cloth::{Look, ProjectCloth};
-use super::document::Project;
+use super::document::{LengthsAtHand, Measured, Project};
 use crate::FieldProblem;
 use crate::bag::fit::Thing;
-use crate::bag::{Bag, CutList, Design, Family, Row, RowShape};
+use crate::bag::{Bag, CutList, Design, Family, GoodKind, Row, RowShape};
 use crate::cloth::{Material, Money, Price};
 use crate::measure::{LONGEST, Length, Ruler, ShopStep, System, parse_length};
-use crate::piece::Part;
+use crate::piece::{Part, When};
+use crate::shape::{Outline, Point};
 use serde::de::value::StrDeserializer;
 use serde::de::{DeserializeOwned, IntoDeserializer};
 use serde::{Deserialize, Serialize};
+
+/// More lengths of one thing than these are a reel.
+const MOST_LENGTHS: usize = 40;
 
 /// A field of a cloth.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
@@ -64,6 +68,10 @@ pub enum RowField {
     Shape,
     /// The size of the shape's corner: radius, notch or taper.
     Corner,
+    /// Each corner of an outline as `across × up`, semicolons between them.
+    Corners,
+    /// Seam allowance still to be added all round.
+    Seam,
     /// May lie any way: yes or no.
     AnyWay,
     /// Half of them mirrored: yes or no.
@@ -183,6 +191,24 @@ pub enum Edit {
         /// As typed or chosen.
         value: String,
     },
+    /// A piece that is cut to what is made: its size as measured, seams included; both empty to forget it.
+    Measured {
+        /// The piece's id.
+        piece: String,
+        /// Across, as typed.
+        width: String,
+        /// Up, as typed.
+        height: String,
+    },
+    /// What is at hand of something sold by the length.
+    LengthsAtHand {
+        /// Its kind.
+        kind: GoodKind,
+        /// Its width in whole units, if it has one.
+        width: Option<Length>,
+        /// Each length as typed, commas between them; empty when there is none.
+        lengths: String,
+    },
     /// So many steps are done at the table.
     StepsDone {
         /// How many.
@@ -195,7 +221,10 @@ impl Edit {
     pub fn changes_plan(&self) -> bool {
         !matches!(
             self,
-            Self::StepsDone { .. } | Self::ClothLook { .. } | Self::Project { field: ProjectField::Name, .. }
+            Self::StepsDone { .. }
+                | Self::ClothLook { .. }
+                | Self::LengthsAtHand { .. }
+                | Self::Project { field: ProjectField::Name, .. }
         )
     }
 }
@@ -350,11 +379,54 @@ impl Project {
                 }
                 Ok(format!("Project {}", key_of(field)))
             }
+            Edit::Measured { piece, width, height } => self.measure(piece, width, height),
+            Edit::LengthsAtHand { kind, width, lengths } => {
+                let mut found = Vec::new();
+                for typed in lengths.split([',', ';']).map(str::trim).filter(|t| !t.is_empty()) {
+                    let length = size("lengths", typed, self.system)?;
+                    if length <= Length::ZERO || length > LONGEST * 10 {
+                        let message = format!("“{typed}” will not do: more than 0 and at most 200 m is allowed.");
+                        return Err(FieldProblem::new("lengths", lengths, message));
+                    }
+                    found.push(length);
+                }
+                if found.len() > MOST_LENGTHS {
+                    let message = format!("{} lengths: at most {MOST_LENGTHS} are kept track of.", found.len());
+                    return Err(FieldProblem::new("lengths", lengths, message));
+                }
+                self.lengths_at_hand.retain(|l| (l.kind, l.width) != (*kind, *width));
+                if !found.is_empty() {
+                    self.lengths_at_hand.push(LengthsAtHand { kind: *kind, width: *width, lengths: found });
+                }
+                Ok(format!("{} at hand", kind.name()))
+            }
             Edit::StepsDone { count } => {
                 self.steps_done = *count;
                 Ok(format!("{count} steps done"))
             }
         }
+    }
+
+    fn measure(&mut self, piece: &str, width: &str, height: &str) -> Result<String, FieldProblem> {
+        let drafted = self.bag.draft(self.ruler).map_err(|mut all| all.remove(0))?;
+        let Some(found) = drafted.piece(piece).filter(|p| p.when == When::Measured) else {
+            return Err(FieldProblem::new("piece", piece, "This piece is not one that is cut to what is made."));
+        };
+        if width.trim().is_empty() && height.trim().is_empty() {
+            self.measured.remove(piece);
+            return Ok(format!("{}, not measured", found.name));
+        }
+        let read = |field: &str, typed: &str| {
+            let length = size(field, typed, self.system)?;
+            if length > Length::ZERO && length <= LONGEST {
+                return Ok(length);
+            }
+            let message = format!("The {field} is {}: more than 0 and at most 20 m is allowed.", typed.trim());
+            Err(FieldProblem::new(field, typed, message))
+        };
+        let measured = Measured { width: read("width", width)?, height: read("height", height)? };
+        self.measured.insert(piece.to_owned(), measured);
+        Ok(format!("{}, measured", found.name))
     }
 
     fn edit_bag(&mut self, field: &str, value: &str) -> Result<String, FieldProblem> {
@@ -394,8 +466,12 @@ impl Project {
                     "rounded" => RowShape::Rounded { radius: across.min(up) },
                     "notched" => RowShape::Notched { across: across.min(up), up: across.min(up) },
                     "tapered" => RowShape::Tapered { by: across },
+                    "free" => {
+                        let ruler = Ruler::usual(system);
+                        RowShape::Free { corners: found.corners(ruler) }
+                    }
                     other => {
-                        let all = "rectangle, circle, half-round, rounded, notched, tapered";
+                        let all = "rectangle, circle, half-round, rounded, notched, tapered, free";
                         return Err(FieldProblem::new(&key, other, format!("“{other}” is not a choice here: {all}.")));
                     }
                 };
@@ -409,6 +485,13 @@ impl Project {
                     _ => return Err(FieldProblem::new(&key, value, "This shape has no corner to size.")),
                 }
             }
+            RowField::Corners => {
+                let corners = corners(&key, value, system)?;
+                let far = |of: fn(&Point) -> Length| corners.iter().map(of).max().unwrap_or_default();
+                (found.width, found.height) = (Some(far(|p| p.x)), far(|p| p.y));
+                found.shape = RowShape::Free { corners };
+            }
+            RowField::Seam => found.seam = size(&key, value, system)?,
             RowField::AnyWay => found.any_way = yes_or_no(&key, value)?,
             RowField::Pairs => found.pairs = yes_or_no(&key, value)?,
             RowField::Turn => {
@@ -446,6 +529,25 @@ impl Project {
             .find(|id| self.cloth(id).is_none())
             .unwrap_or(stem)
     }
+}
+
+/// The corners of an outline as typed, moved so that it begins at 0 × 0.
+fn corners(key: &str, value: &str, system: System) -> Result<Vec<Point>, FieldProblem> {
+    let mut found = Vec::new();
+    for (i, typed) in value.split([';', '\n']).map(str::trim).filter(|t| !t.is_empty()).enumerate() {
+        let refuse = |why: &str| {
+            FieldProblem::new(key, value, format!("Corner {}, “{typed}”, {why}: write it as across × up.", i + 1))
+        };
+        let (across, up) = typed.split_once(['×', 'x', ',']).ok_or_else(|| refuse("is not two sizes"))?;
+        let read = |text: &str| parse_length(text, system).map_err(|e| refuse(&format!("does not read ({e})")));
+        found.push(Point::new(read(across)?, read(up)?));
+    }
+    let outline = Outline::polygon(found)
+        .map_err(|e| FieldProblem::new(key, value, format!("The outline does not hold: {e}.")))?;
+    let placed = outline.corners();
+    let least = |of: fn(&Point) -> Length| placed.iter().map(of).min().unwrap_or_default();
+    let (left, low) = (least(|p| p.x), least(|p| p.y));
+    Ok(placed.iter().map(|p| Point::new(p.x - left, p.y - low)).collect())
 }
 
 fn edit_cloth(

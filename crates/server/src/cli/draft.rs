@@ -103,7 +103,7 @@ fn print(read: &Specification, draft: &bofta_core::bag::Draft) -> ExitCode {
             Figure::Free(corners) => println!("    {} corners", corners.len()),
         }
         for m in &p.marks {
-            println!("    mark {}", m.told(ruler));
+            println!("    mark {}", m.told(ruler, p.size()));
         }
         if let Some(note) = &p.note {
             println!("    {note}");

@@ -4,7 +4,7 @@ use super::shelf::{bought, bought_text, cost_text, shop_unit};
 use super::{DimensionView, DrawingView, Measure};
 use crate::laying::{Laid, laid, plan_and_lay};
 use bofta_core::FieldProblem;
-use bofta_core::bag::{Bag, Draft, Family, Field, Notice, Row, RowShape, Severity, Slot, Stage};
+use bofta_core::bag::{Bag, Draft, Family, Field, GoodKind, Notice, Row, RowShape, Severity, Slot, Stage};
 use bofta_core::buying::linear::{self, Sold, together};
 use bofta_core::buying::purchases;
 use bofta_core::cloth::{Material, Money, Print, PrintUp};
@@ -88,6 +88,10 @@ pub struct RowView {
     /// Radius, notch or taper, of shapes that have one.
     pub corner: Option<Measure>,
     pub any_way: bool,
+    /// Seam allowance still to be added all round.
+    pub seam: Measure,
+    /// Of an outline, its corners as they are typed.
+    pub corners: Option<String>,
     pub pairs: bool,
     /// To be sent back as it is.
     pub row: Row,
@@ -107,11 +111,17 @@ pub struct GoodView {
 #[derive(Clone, Debug, Serialize, ToSchema)]
 pub struct ReelView {
     pub kind: String,
+    /// The kind and width by which lengths at hand are kept.
+    pub key: GoodKind,
     pub width: Option<Measure>,
-    /// As a shop says it.
-    pub length: String,
-    /// How many cuts come from it.
+    /// As a shop says it; nothing when what is at hand is enough.
+    pub length: Option<String>,
+    /// How many cuts come from what is bought.
     pub cuts: u32,
+    /// Lengths at hand, as they are typed.
+    pub at_hand: String,
+    /// What is cut from each of them: `from 40: 2 × 18`.
+    pub from_hand: Vec<String>,
 }
 
 /// Something bought by the piece.
@@ -184,6 +194,8 @@ pub struct PieceView {
     pub print: String,
     pub note: Option<String>,
     pub marks: Vec<String>,
+    /// It is cut to what is made: whether it has been measured.
+    pub measured: Option<bool>,
     /// Id of its cloth.
     pub cloth: Option<String>,
     pub drawing: DrawingView,
@@ -512,7 +524,8 @@ pub fn family_views() -> Vec<FamilyView> {
 }
 
 fn row_view(row: &Row, project: &Project) -> RowView {
-    let measure = |l: Length| Measure::new(l, project.ruler);
+    let ruler = project.ruler;
+    let measure = |l: Length| Measure::new(l, ruler);
     let (shape, corner) = match &row.shape {
         RowShape::Rectangle => ("rectangle", None),
         RowShape::Circle => ("circle", None),
@@ -531,6 +544,15 @@ fn row_view(row: &Row, project: &Project) -> RowView {
         shape: shape.to_owned(),
         corner: corner.map(measure),
         any_way: row.any_way,
+        seam: measure(row.seam),
+        corners: match &row.shape {
+            RowShape::Free { corners } => {
+                let show = |l: Length| ruler.show(l).text;
+                let each: Vec<String> = corners.iter().map(|p| format!("{} × {}", show(p.x), show(p.y))).collect();
+                Some(each.join("; "))
+            }
+            _ => None,
+        },
         pairs: row.pairs,
         row: row.clone(),
     }
@@ -562,12 +584,27 @@ fn bag_view(project: &Project, planned: &Planned) -> BagView {
         reels: together(&draft.goods)
             .into_iter()
             .map(|(kind, width, cuts)| {
-                let plan = linear::plan(&cuts, &[], Sold::Reel(ShopStep::usual(project.system)));
+                let at_hand = project.at_hand(kind, width);
+                let plan = linear::plan(&cuts, at_hand, Sold::Reel(ShopStep::usual(project.system)));
+                let show = |l: Length| ruler.show(l).text;
+                let bought = plan.total();
                 ReelView {
                     kind: kind.name().to_owned(),
+                    key: kind,
                     width: width.map(|w| Measure::new(w, ruler)),
-                    length: show_bought(plan.total(), project.system),
-                    cuts: cuts.len() as u32,
+                    length: (bought > Length::ZERO).then(|| show_bought(bought, project.system)),
+                    cuts: plan.bought.iter().map(Vec::len).sum::<usize>() as u32,
+                    at_hand: at_hand.iter().map(|l| show(*l)).collect::<Vec<_>>().join(", "),
+                    from_hand: at_hand
+                        .iter()
+                        .zip(&plan.owned)
+                        .filter(|(_, cut)| !cut.is_empty())
+                        .map(|(whole, cut)| {
+                            let cuts: Vec<String> = cut.iter().map(|l| show(*l)).collect();
+                            let left = *whole - cut.iter().copied().sum::<Length>();
+                            format!("from {}: {}, {} left", show(*whole), cuts.join(" + "), show(left))
+                        })
+                        .collect(),
                 }
             })
             .collect(),
@@ -578,7 +615,7 @@ fn bag_view(project: &Project, planned: &Planned) -> BagView {
                 name: h.name.to_owned(),
                 count: h.count,
                 size: h.size.map(|s| Measure::new(s, ruler)),
-                note: h.note.to_owned(),
+                note: h.note.to_string(),
             })
             .collect(),
         finished: project
@@ -658,9 +695,11 @@ fn piece_view(project: &Project, p: &Piece, scale: f64) -> PieceView {
         when: match p.when {
             When::Now => None,
             When::OverAndTrimmed(over) => Some(format!("cut {} over, then trimmed", ruler.show(over).text)),
+            When::Measured if project.measured.contains_key(p.id.as_ref()) => None,
             When::Measured => Some("cut to what is made: measure first".to_owned()),
         },
-        marks: p.marks.iter().map(|m| m.told(ruler)).collect(),
+        marks: p.marks.iter().map(|m| m.told(ruler, p.size())).collect(),
+        measured: (p.when == When::Measured).then(|| project.measured.contains_key(p.id.as_ref())),
         cloth: cloth.map(|c| c.id.clone()),
         drawing: piece(p, cloth, ruler, scale, true).into(),
     }

@@ -574,6 +574,23 @@ export interface components {
             /** @description As typed or chosen. */
             value: string;
         } | {
+            /** @enum {string} */
+            edit: "measured";
+            /** @description Up, as typed. */
+            height: string;
+            /** @description The piece's id. */
+            piece: string;
+            /** @description Across, as typed. */
+            width: string;
+        } | {
+            /** @enum {string} */
+            edit: "lengths-at-hand";
+            /** @description Its kind. */
+            kind: components["schemas"]["GoodKind"];
+            /** @description Each length as typed, commas between them; empty when there is none. */
+            lengths: string;
+            width?: components["schemas"]["Length"] | null;
+        } | {
             /**
              * Format: int32
              * @description How many.
@@ -633,6 +650,11 @@ export interface components {
             name: string;
             size: string;
         };
+        /**
+         * @description What is sold by the length and has no width to lay.
+         * @enum {string}
+         */
+        GoodKind: "cord" | "webbing" | "zip" | "tape";
         /** @description Lengths of something sold by the length. */
         GoodView: {
             /** Format: int32 */
@@ -777,6 +799,8 @@ export interface components {
             height: components["schemas"]["DimensionView"];
             id: string;
             marks: string[];
+            /** @description It is cut to what is made: whether it has been measured. */
+            measured?: boolean | null;
             name: string;
             note?: string | null;
             /** @description Key of the part. */
@@ -860,14 +884,20 @@ export interface components {
         };
         /** @description What to buy of one kind and width of something sold by the length. */
         ReelView: {
+            /** @description Lengths at hand, as they are typed. */
+            at_hand: string;
             /**
              * Format: int32
-             * @description How many cuts come from it.
+             * @description How many cuts come from what is bought.
              */
             cuts: number;
+            /** @description What is cut from each of them: `from 40: 2 × 18`. */
+            from_hand: string[];
+            /** @description The kind and width by which lengths at hand are kept. */
+            key: components["schemas"]["GoodKind"];
             kind: string;
-            /** @description As a shop says it. */
-            length: string;
+            /** @description As a shop says it; nothing when what is at hand is enough. */
+            length?: string | null;
             width?: components["schemas"]["Measure"] | null;
         };
         /** @description The body of a refusal. */
@@ -895,6 +925,8 @@ export interface components {
             pairs?: boolean;
             /** @description The part it belongs to, which decides its cloth. */
             part: components["schemas"]["Part"];
+            /** @description Seam allowance still to be added all round; 0 where the sizes have it already. */
+            seam?: components["schemas"]["Length"];
             /** @description What it looks like. */
             shape?: components["schemas"]["RowShape"];
             width?: components["schemas"]["Length"] | null;
@@ -903,7 +935,7 @@ export interface components {
          * @description A field of a row of the cut list.
          * @enum {string}
          */
-        RowField: "name" | "part" | "count" | "width" | "height" | "shape" | "corner" | "any_way" | "pairs" | "turn" | "remove";
+        RowField: "name" | "part" | "count" | "width" | "height" | "shape" | "corner" | "corners" | "seam" | "any_way" | "pairs" | "turn" | "remove";
         /** @description What a row's piece looks like within its width and height. */
         RowShape: {
             /** @enum {string} */
@@ -941,6 +973,8 @@ export interface components {
         RowView: {
             any_way: boolean;
             corner?: components["schemas"]["Measure"] | null;
+            /** @description Of an outline, its corners as they are typed. */
+            corners?: string | null;
             /** Format: int32 */
             count: number;
             height: components["schemas"]["Measure"];
@@ -949,6 +983,8 @@ export interface components {
             part: string;
             /** @description To be sent back as it is. */
             row: components["schemas"]["Row"];
+            /** @description Seam allowance still to be added all round. */
+            seam: components["schemas"]["Measure"];
             shape: string;
             width?: components["schemas"]["Measure"] | null;
         };
@@ -1095,6 +1131,14 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FoundView"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
                 };
             };
             422: {

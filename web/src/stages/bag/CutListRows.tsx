@@ -1,7 +1,7 @@
 // One's own cut list: pasted or read from a file, looked over before it is taken, then edited row by row.
 import { useMutation } from '@tanstack/react-query';
 import { Trash2, Undo2 } from 'lucide-react';
-import { useState } from 'react';
+import { Fragment, useState } from 'react';
 import { api, type FoundView, must, Refused, type RowField, type RowView } from '../../api/client';
 import { TextField } from '../../fields/TextField';
 import { useProject } from '../../project/ProjectContext';
@@ -60,7 +60,6 @@ function Reader({ first }: { first: boolean }) {
     const query = new URLSearchParams({ name: file.name, system: view.system, ...(unit ? { unit } : {}) });
     try {
       const answer = await fetch(`/api/cut-list/file?${query}`, { method: 'POST', body: file });
-      if (answer.status === 413) throw new Error('The file is over 20 MB: that is no cut list.');
       const body = await answer.json();
       if (answer.ok) setFound(body);
       else if (body.problems?.[0]?.field === 'unit') setAsks(file);
@@ -219,127 +218,161 @@ function Rows() {
       <table className="w-full text-left">
         <thead>
           <tr className="text-soft">
-            {['how many', 'piece', 'part', 'wide', 'turn', 'tall', 'shape', 'any way', 'take out'].map(
-              (h) => (
-                <th key={h} scope="col" className="px-1.5 py-1 font-normal">
-                  <span className={h === 'turn' || h === 'take out' ? 'sr-only' : ''}>{h}</span>
-                </th>
-              ),
-            )}
+            {[
+              'how many',
+              'piece',
+              'part',
+              'wide',
+              'turn',
+              'tall',
+              'shape',
+              'seam to add',
+              'any way',
+              'take out',
+            ].map((h) => (
+              <th key={h} scope="col" className="px-1.5 py-1 font-normal">
+                <span className={h === 'turn' || h === 'take out' ? 'sr-only' : ''}>{h}</span>
+              </th>
+            ))}
           </tr>
         </thead>
         <tbody>
           {view.bag.rows.map((row, i) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: a row is known by its place
-            <tr key={i} className="border-t border-ruled align-top">
-              <td className="w-20 min-w-16 px-1.5 py-1">
-                <TextField
-                  label={`How many of row ${i + 1}`}
-                  hideLabel
-                  value={String(row.count)}
-                  onCommit={(v) => change(i, 'count', v)}
-                />
-              </td>
-              <td className="min-w-40 px-1.5 py-1">
-                <TextField
-                  label={`Name of row ${i + 1}`}
-                  hideLabel
-                  value={row.name}
-                  onCommit={(v) => change(i, 'name', v)}
-                />
-              </td>
-              <td className="px-1.5 py-1">
-                <select
-                  className="field min-w-28"
-                  aria-label={`Part of row ${i + 1}`}
-                  value={row.part}
-                  onChange={(e) => change(i, 'part', e.target.value)}
-                >
-                  {PARTS.map(([key, name]) => (
-                    <option key={key} value={key}>
-                      {name}
-                    </option>
-                  ))}
-                </select>
-              </td>
-              <td className="w-28 min-w-24 px-1.5 py-1">
-                <TextField
-                  label={`Width of row ${i + 1}`}
-                  hideLabel
-                  value={row.width?.text ?? 'WOF'}
-                  words={row.width?.words ?? 'width of cloth'}
-                  unit={view.system}
-                  onCommit={(v) => change(i, 'width', v)}
-                />
-              </td>
-              <td className="py-1">
-                <button
-                  type="button"
-                  className="rounded p-1.5 text-soft hover:bg-calico"
-                  aria-label={`Change width and height of row ${i + 1} about`}
-                  title="Change width and height about"
-                  onClick={() => change(i, 'turn', '')}
-                >
-                  <Undo2 size={16} />
-                </button>
-              </td>
-              <td className="w-28 min-w-24 px-1.5 py-1">
-                <TextField
-                  label={`Height of row ${i + 1}`}
-                  hideLabel
-                  value={row.height.text}
-                  words={row.height.words}
-                  unit={view.system}
-                  onCommit={(v) => change(i, 'height', v)}
-                />
-              </td>
-              <td className="px-1.5 py-1">
-                <div className="flex gap-1">
+            <Fragment key={i}>
+              <tr className="border-t border-ruled align-top">
+                <td className="w-20 min-w-16 px-1.5 py-1">
+                  <TextField
+                    label={`How many of row ${i + 1}`}
+                    hideLabel
+                    value={String(row.count)}
+                    onCommit={(v) => change(i, 'count', v)}
+                  />
+                </td>
+                <td className="min-w-40 px-1.5 py-1">
+                  <TextField
+                    label={`Name of row ${i + 1}`}
+                    hideLabel
+                    value={row.name}
+                    onCommit={(v) => change(i, 'name', v)}
+                  />
+                </td>
+                <td className="px-1.5 py-1">
                   <select
                     className="field min-w-28"
-                    aria-label={`Shape of row ${i + 1}`}
-                    value={row.shape}
-                    onChange={(e) => change(i, 'shape', e.target.value)}
+                    aria-label={`Part of row ${i + 1}`}
+                    value={row.part}
+                    onChange={(e) => change(i, 'part', e.target.value)}
                   >
-                    {row.shape === 'free' && <option value="free">as drawn</option>}
-                    {SHAPES.map(([key, name]) => (
+                    {PARTS.map(([key, name]) => (
                       <option key={key} value={key}>
                         {name}
                       </option>
                     ))}
                   </select>
-                  {row.corner && (
+                </td>
+                <td className="w-28 min-w-24 px-1.5 py-1">
+                  <TextField
+                    label={`Width of row ${i + 1}`}
+                    hideLabel
+                    value={row.width?.text ?? 'WOF'}
+                    words={row.width?.words ?? 'width of cloth'}
+                    unit={view.system}
+                    onCommit={(v) => change(i, 'width', v)}
+                  />
+                </td>
+                <td className="py-1">
+                  <button
+                    type="button"
+                    className="rounded p-1.5 text-soft hover:bg-calico"
+                    aria-label={`Change width and height of row ${i + 1} about`}
+                    title="Change width and height about"
+                    onClick={() => change(i, 'turn', '')}
+                  >
+                    <Undo2 size={16} />
+                  </button>
+                </td>
+                <td className="w-28 min-w-24 px-1.5 py-1">
+                  <TextField
+                    label={`Height of row ${i + 1}`}
+                    hideLabel
+                    value={row.height.text}
+                    words={row.height.words}
+                    unit={view.system}
+                    onCommit={(v) => change(i, 'height', v)}
+                  />
+                </td>
+                <td className="px-1.5 py-1">
+                  <div className="flex gap-1">
+                    <select
+                      className="field min-w-28"
+                      aria-label={`Shape of row ${i + 1}`}
+                      value={row.shape}
+                      onChange={(e) => change(i, 'shape', e.target.value)}
+                    >
+                      <option value="free">by its corners</option>
+                      {SHAPES.map(([key, name]) => (
+                        <option key={key} value={key}>
+                          {name}
+                        </option>
+                      ))}
+                    </select>
+                    {row.corner && (
+                      <TextField
+                        label={`Corner of row ${i + 1}`}
+                        hideLabel
+                        className="w-20"
+                        value={row.corner.text}
+                        words={row.corner.words}
+                        onCommit={(v) => change(i, 'corner', v)}
+                      />
+                    )}
+                  </div>
+                </td>
+                <td className="w-24 min-w-20 px-1.5 py-1">
+                  <TextField
+                    label={`Seam to add to row ${i + 1}`}
+                    hideLabel
+                    value={row.seam.text}
+                    words={row.seam.words}
+                    unit={view.system}
+                    onCommit={(v) => change(i, 'seam', v)}
+                  />
+                </td>
+                <td className="px-1.5 py-2 text-center">
+                  <input
+                    type="checkbox"
+                    aria-label={`Row ${i + 1} may lie any way`}
+                    checked={row.any_way}
+                    onChange={(e) => change(i, 'any_way', e.target.checked ? 'yes' : 'no')}
+                  />
+                </td>
+                <td className="py-1">
+                  <button
+                    type="button"
+                    className="rounded p-1.5 text-soft hover:bg-calico hover:text-madder"
+                    aria-label={`Take row ${i + 1} out`}
+                    title="Take it out"
+                    onClick={() => change(i, 'remove', '')}
+                  >
+                    <Trash2 size={16} />
+                  </button>
+                </td>
+              </tr>
+              {row.corners && (
+                <tr>
+                  <td />
+                  <td colSpan={9} className="px-1.5 pb-2">
                     <TextField
-                      label={`Corner of row ${i + 1}`}
-                      hideLabel
-                      className="w-20"
-                      value={row.corner.text}
-                      words={row.corner.words}
-                      onCommit={(v) => change(i, 'corner', v)}
+                      label={`Corners of row ${i + 1}: across × up, one after the other round the outline`}
+                      value={row.corners}
+                      unit={view.system}
+                      onCommit={(v) => change(i, 'corners', v)}
                     />
-                  )}
-                </div>
-              </td>
-              <td className="px-1.5 py-2 text-center">
-                <input
-                  type="checkbox"
-                  aria-label={`Row ${i + 1} may lie any way`}
-                  checked={row.any_way}
-                  onChange={(e) => change(i, 'any_way', e.target.checked ? 'yes' : 'no')}
-                />
-              </td>
-              <td className="py-1">
-                <button
-                  type="button"
-                  className="rounded p-1.5 text-soft hover:bg-calico hover:text-madder"
-                  aria-label={`Take row ${i + 1} out`}
-                  title="Take it out"
-                  onClick={() => change(i, 'remove', '')}
-                >
-                  <Trash2 size={16} />
-                </button>
-              </td>
-            </tr>
+                  </td>
+                </tr>
+              )}
+            </Fragment>
           ))}
         </tbody>
       </table>

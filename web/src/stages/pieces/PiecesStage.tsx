@@ -6,6 +6,7 @@ import type { PieceView } from '../../api/client';
 import { DimensionButton } from '../../drawing/DimensionButton';
 import { Drawing } from '../../drawing/Drawing';
 import { ChoiceField } from '../../fields/ChoiceField';
+import { TextField } from '../../fields/TextField';
 import { useProject } from '../../project/ProjectContext';
 
 export function PiecesStage() {
@@ -101,6 +102,7 @@ function DrawnSheet() {
               </ul>
             )}
             {p.when && <p className="max-w-72 text-sm font-bold">{p.when}</p>}
+            {p.measured !== null && p.measured !== undefined && <Measured piece={p} measured={p.measured} />}
             {p.note && <p className="max-w-72 text-sm">{p.note}</p>}
           </li>
         );
@@ -109,9 +111,46 @@ function DrawnSheet() {
   );
 }
 
+/** A piece that is cut to what is made: its size once that has been measured, seams included. */
+function Measured({ piece, measured }: { piece: PieceView; measured: boolean }) {
+  const { view, edit } = useProject();
+  const [width, height] = [piece.width.size.text, piece.height.size.text];
+  const send = (width: string, height: string) => edit({ edit: 'measured', piece: piece.id, width, height });
+  return (
+    <fieldset className="mt-2 max-w-72 rounded border border-ruled p-2">
+      <legend className="px-1 text-sm text-soft">
+        {measured ? 'as measured, seams included' : 'once it can be measured'}
+      </legend>
+      <div className="flex items-end gap-2">
+        <TextField
+          label="Wide"
+          className="w-24"
+          value={measured ? width : ''}
+          placeholder={width}
+          unit={view.system}
+          onCommit={(v) => send(v, v.trim() === '' ? '' : height)}
+        />
+        <TextField
+          label="Tall"
+          className="w-24"
+          value={measured ? height : ''}
+          placeholder={height}
+          unit={view.system}
+          onCommit={(v) => send(v.trim() === '' ? '' : width, v)}
+        />
+        {measured && (
+          <button type="button" className="btn" onClick={() => send('', '')}>
+            Forget it
+          </button>
+        )}
+      </div>
+    </fieldset>
+  );
+}
+
 /** What is cut from a length or bought by the piece. */
 export function Goods() {
-  const { view } = useProject();
+  const { view, edit } = useProject();
   const { goods, hardware, reels } = view.bag;
   if (goods.length + hardware.length === 0) return null;
   return (
@@ -135,12 +174,30 @@ export function Goods() {
             key={`${r.kind} ${r.width?.text}`}
             className="flex flex-wrap gap-x-3 border-t border-ruled py-1.5"
           >
-            <span className="w-44">buy {r.kind.toLowerCase()}</span>
-            <span className="w-40 font-bold">{r.length}</span>
-            <span className="text-soft">
-              {r.cuts} {r.cuts === 1 ? 'length' : 'lengths'} from it
+            <span className="w-44">
+              {r.length ? 'buy' : 'enough'} {r.kind.toLowerCase()}
               {r.width && `, ${r.width.text} wide`}
             </span>
+            <span className="w-40 font-bold">{r.length ?? 'nothing to buy'}</span>
+            <span className="flex-1 text-soft">
+              {r.cuts > 0 && `${r.cuts} ${r.cuts === 1 ? 'length' : 'lengths'} from it`}
+              {r.from_hand.map((f) => (
+                <span key={f} className="block">
+                  {f}
+                </span>
+              ))}
+            </span>
+            <TextField
+              label={`At hand, ${r.kind.toLowerCase()}`}
+              className="w-56"
+              hint="lengths, commas between them"
+              value={r.at_hand}
+              placeholder="none"
+              unit={view.system}
+              onCommit={(lengths) =>
+                edit({ edit: 'lengths-at-hand', kind: r.key, width: r.width?.exact ?? null, lengths })
+              }
+            />
           </li>
         ))}
         {hardware.map((h) => (
@@ -150,7 +207,13 @@ export function Goods() {
               {h.count}
               {h.size && ` × ${h.size.text} ${view.system}`}
             </span>
-            <span className="text-soft">{h.note}</span>
+            <span className="min-w-0 flex-1 basis-72 text-soft">
+              {h.note.split('; ').map((line) => (
+                <span key={line} className="block">
+                  {line}
+                </span>
+              ))}
+            </span>
           </li>
         ))}
       </ul>
