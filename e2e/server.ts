@@ -65,7 +65,7 @@ export async function accessible(page: Page): Promise<void> {
 }
 
 /** Types into a field and leaves it. */
-export async function type(page: Page, label: string, value: string): Promise<void> {
+export async function type(page: Page, label: string | RegExp, value: string): Promise<void> {
   const field = page.getByLabel(label, { exact: true });
   await field.fill(value);
   await field.press('Enter');

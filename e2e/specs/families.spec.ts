@@ -124,3 +124,35 @@ test('a bag is fitted to a thing and scaled', async ({ page, demo }) => {
   await page.getByRole('button', { name: 'Fit the bag' }).click();
   await expect(page.getByRole('link', { name: /^Bag 10½ × 13 × 4½/ })).toBeVisible();
 });
+
+test('what is at hand is not bought, what is made is measured, a seam is added', async ({ page, demo }) => {
+  await page.goto(`${demo.address}/projects/kneeler-duffel/buy`);
+  const lengths = page.getByRole('region', { name: 'By the length and by the piece' });
+  await expect(lengths).toContainText('buy webbing');
+  await expect(lengths).toContainText('buy 50 cm, shorten by 4 cm');
+  await type(page, 'At hand, webbing', '300, 200');
+  await expect(lengths).toContainText('nothing to buy');
+  await expect(lengths).toContainText('from 300: 254.7 + 10 + 10, 25.3 left');
+  await type(page, 'At hand, webbing', '300, plenty');
+  await expect(page.getByText('“plenty” is not a size')).toBeVisible();
+  await accessible(page);
+  // A trouser leg's lining is cut to the leg.
+  await page.goto(`${demo.address}/projects/harvest-tote/bag`);
+  await page.getByRole('button', { name: 'Another kind of bag' }).click();
+  await page.getByRole('button', { name: /^Found tube/ }).click();
+  await go(page, 'Pieces');
+  await expect(page.getByText('cut to what is made: measure first')).toBeVisible();
+  await type(page, 'Wide', '12 7/8');
+  await expect(page.getByText('as measured, seams included')).toBeVisible();
+  await expect(page.getByText('cut to what is made: measure first')).toBeHidden();
+  await page.getByRole('button', { name: 'Forget it' }).click();
+  await expect(page.getByText('cut to what is made: measure first')).toBeVisible();
+  await page.goto(`${demo.address}/projects/tool-roll-list/bag`);
+  await type(page, 'Seam to add to row 1', '3/8');
+  await page.getByLabel('Shape of row 1').selectOption('free');
+  await type(page, /^Corners of row 1/, '0 × 0; 16 × 0; 14 × 9 1/2; 2 × 9 1/2');
+  await expect(page.getByLabel('Width of row 1')).toHaveValue('16');
+  await type(page, /^Corners of row 1/, '0 × 0; 16 × 0');
+  await expect(page.getByText('The outline does not hold')).toBeVisible();
+  await accessible(page);
+});

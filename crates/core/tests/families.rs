@@ -525,3 +525,73 @@ fn a_seam_is_added_all_round() {
     let refused = Bag::CutList(list(vec![Row { seam: inch(5, 1), ..row_with_seam(RowShape::Rectangle, 9, 12) }]));
     assert_eq!(refused.draft(Ruler::Eighth).expect_err("refused")[0].field, "rows[0].seam");
 }
+
+/// A pocket is one thing on every bag that has a lining: the same pieces, centred on the face, refused by the same field.
+#[rstest]
+#[case(Family::Tote, "lining", "like-outer")]
+#[case(Family::Drawstring, "lined", "yes")]
+#[case(Family::Pouch, "lined", "yes")]
+#[case(Family::CrossBody, "pocket", "yes")]
+fn a_pocket_is_one_thing_everywhere(#[case] family: Family, #[case] first: &str, #[case] value: &str) {
+    let system = System::Inches;
+    let mut bag = family.usual(system);
+    // The tote is lined as it is.
+    let _ = bag.set(first, value, system);
+    for (key, value) in
+        [("width", "9"), ("height", "10"), ("pocket", "divided"), ("pocket_width", "6"), ("pocket_height", "4")]
+    {
+        bag.set(key, value, system).unwrap_or_else(|p| panic!("{family:?} {p:?}"));
+    }
+    let draft = drafted(&bag, system);
+    let pocket = piece(&draft, "divided-pocket");
+    let ease = inch(3, 4) * 3;
+    assert_eq!(pocket.width.size - ease, inch(6, 1) + pocket_seams(&bag) * 2, "{family:?}");
+    let panel = piece(&draft, "lining-panel");
+    let mark = panel.marks.iter().find(|m| m.name.starts_with("pocket")).expect("a place for it");
+    assert_eq!(mark.distance * 2 + inch(6, 1), panel.width.size, "{family:?}: centred");
+    bag.set("pocket_width", "12", system).expect("read");
+    assert_eq!(bag.draft(Ruler::Eighth).expect_err("wider than the face")[0].field, "pocket_width");
+}
+
+fn pocket_seams(bag: &Bag) -> Length {
+    let mut bag = bag.clone();
+    let fields = bag.fields();
+    let seam = fields.iter().find(|f| f.key == "seam_side").expect("side seams");
+    if let Slot::Length(length) = &seam.slot { **length } else { Length::ZERO }
+}
+
+/// Flat cloth goes round a thing's thickness; a card is 85.60 mm wide (ISO/IEC 7810, ID-1).
+#[test]
+fn a_pocket_is_made_for_a_thing_until_its_sizes_are_typed() {
+    let system = System::Centimetres;
+    let mut tote = Family::Tote.usual(system);
+    let size = |bag: &Bag, key: &str| {
+        let mut bag = bag.clone();
+        let fields = bag.fields();
+        let field = fields.iter().find(|f| f.key == key).expect("a field");
+        if let Slot::Length(length) = &field.slot { **length } else { Length::ZERO }
+    };
+    tote.set("pocket_for", "cards", system).expect("a choice");
+    assert_eq!((size(&tote, "pocket_width"), size(&tote, "pocket_height")), (Length::tenth_mm(976), cm(54)));
+    tote.set("pocket_for", "bottle", system).expect("a choice");
+    let half_round = size(&tote, "pocket_width").in_units(system) - 1.2;
+    assert!((half_round - 7.5 * std::f64::consts::FRAC_PI_2).abs() < 0.01, "{half_round}");
+    tote.set("pocket_divisions", "5", system).expect("a number");
+    tote.set("pocket_for", "pens", system).expect("a choice");
+    assert_eq!(size(&tote, "pocket_width"), cm(125));
+    assert!(drafted(&tote, system).piece("divided-pocket").is_some());
+    tote.set("pocket_width", "14", system).expect("a size");
+    tote.set("pocket_divisions", "6", system).expect("a number");
+    assert_eq!(size(&tote, "pocket_width"), cm(140), "typed sizes stay");
+}
+
+#[test]
+fn a_backed_sack_keeps_its_casing_free() {
+    let sack = |school: &str| with(Family::Drawstring, System::Inches, &[("backing", school)]);
+    let said = |bag: &Bag| drafted(bag, System::Inches).notices.iter().any(|n| n.text.contains("into the casing"));
+    assert!(said(&sack("full-size")) && !said(&sack("clear-of-seams")));
+    let draft = drafted(&sack("clear-of-seams"), System::Inches);
+    let (outer, backing) = (piece(&draft, "outer-panel"), piece(&draft, "interfacing-panel"));
+    // Folded at the base: a turn of ¼ in and a casing of 1¼ in at both ends.
+    assert_eq!(outer.height.size - backing.height.size, inch(3, 1));
+}

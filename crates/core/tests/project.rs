@@ -287,3 +287,26 @@ fn the_corners_of_an_outline_are_typed() {
     let seamed = made(&free, &[edit(RowField::Seam, "3/8")]);
     assert!(outline(&seamed).area().0 > outline(&free).area().0);
 }
+
+/// A strap longer than the cloth at hand is joined, on the diagonal; on cloth that is bought it is cut in one.
+#[test]
+fn straps_longer_than_their_cloth_are_joined() {
+    let long = made(&with_cloth(), &[bag("strap_length", "60"), cloth(ClothField::Width, "44")]);
+    let strap = |p: &Project| {
+        let pieces = p.plan().expect("drafts").draft.pieces;
+        pieces.into_iter().find(|p| p.part == Part::Straps).expect("a strap")
+    };
+    let whole = strap(&long);
+    assert_eq!(whole.count, 2);
+    let short = made(&long, &[cloth(ClothField::Owned, "54")]);
+    let joined = strap(&short);
+    assert_eq!(joined.count, 4);
+    assert!(joined.note.as_ref().is_some_and(|n| n.contains("off the shoulder")), "{:?}", joined.note);
+    // Two strips, less what the join takes: the strap's width and an inch of tails (common practice).
+    let lost = whole.width.size + Length::INCH;
+    let both = joined.height.size * 2 - lost;
+    assert!(both >= whole.height.size && both < whole.height.size + Length::INCH, "{both:?}");
+    // Across the width only, it is joined whatever is bought.
+    let across = made(&long, &[Edit::Lay { field: LayField::Straps, value: "across".into() }]);
+    assert!(strap(&across).count > 2);
+}

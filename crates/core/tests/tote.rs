@@ -2,6 +2,7 @@
 #![allow(missing_docs)]
 
 use bofta_core::bag::boxing::{self, Boxing, Square};
+use bofta_core::bag::pocket::PocketChoice;
 use bofta_core::bag::{BackingSchool, Design, LiningFit, Mouth, StrapEnds, Tote, hem, strap};
 use bofta_core::measure::{Length, Ruler, System};
 use bofta_core::piece::{Figure, Part, Piece, Term};
@@ -136,9 +137,9 @@ fn both_boxing_schools_are_the_same_bag_from_different_pieces() {
 #[case("strap_width", Tote { strap_width: inch(8, 1), ..tote() })]
 #[case("strap_inset", Tote { strap_inset: inch(7, 1), ..tote() })]
 #[case("strap_length", Tote { strap_length: inch(5, 1), ..tote() })]
-#[case("pocket_width", Tote { pocket_width: inch(15, 1), ..tote() })]
-#[case("pocket_height", Tote { pocket_height: inch(14, 1), ..tote() })]
-#[case("pocket_below", Tote { pocket_below: inch(13, 1), ..tote() })]
+#[case("pocket_width", Tote { pocket: PocketChoice { width: inch(15, 1), ..tote().pocket }, ..tote() })]
+#[case("pocket_height", Tote { pocket: PocketChoice { height: inch(14, 1), ..tote().pocket }, ..tote() })]
+#[case("pocket_below", Tote { pocket: PocketChoice { below: inch(13, 1), ..tote().pocket }, ..tote() })]
 fn a_field_that_cannot_stand_is_named(#[case] field: &str, #[case] tote: Tote) {
     let problems = tote.draft(Ruler::Eighth).expect_err("it cannot stand");
     assert!(problems.iter().any(|p| p.field == field), "{problems:?}");
@@ -155,7 +156,10 @@ fn notices_see_the_usual_surprises() {
     };
     assert!(!about(&tote(), "depth") && !about(&tote(), "pocket_height"));
     assert!(about(&Tote { depth: inch(15, 2), ..tote() }, "depth"), "deeper than half the width");
-    assert!(about(&Tote { pocket_height: inch(12, 1), ..tote() }, "pocket_height"), "pocket runs into the boxing");
+    assert!(
+        about(&Tote { pocket: PocketChoice { height: inch(12, 1), ..tote().pocket }, ..tote() }, "pocket_height"),
+        "pocket runs into the boxing"
+    );
     assert!(about(&Tote { strap_length: inch(17, 1), ..tote() }, "strap_length"), "neither hand nor shoulder");
 }
 
@@ -181,9 +185,7 @@ fn any_tote() -> impl Strategy<Value = (Tote, Ruler)> {
             backing: [BackingSchool::None, BackingSchool::FullSize, BackingSchool::ClearOfSeams][backing],
             // Long enough to span any bag, so that nearly every one is drafted.
             strap_length: eighths(2 * w),
-            pocket_width: eighths(w / 2),
-            pocket_height: eighths(h / 2),
-            pocket_below: eighths(8),
+            pocket: PocketChoice { width: eighths(w / 2), height: eighths(h / 2), below: eighths(8), ..base.pocket },
             ..base
         };
         (tote, ruler)
@@ -242,7 +244,7 @@ proptest! {
         let tote = Tote {
             width: l(0), height: l(1), depth: l(2), seam_side: l(3), seam_base: l(4), seam_boxing: l(5), seam_top: l(6),
             hem_turn: l(7), hem_depth: l(8), strap_width: l(9), strap_length: l(10), strap_inset: l(11),
-            pocket_width: l(12), pocket_height: l(13), pocket_below: l(14), ..tote()
+            pocket: PocketChoice { width: l(12), height: l(13), below: l(14), ..tote().pocket }, ..tote()
         };
         match tote.draft(Ruler::Eighth) {
             Ok(draft) => prop_assert!(draft.pieces.iter().all(|p| p.width.size > Length::ZERO && p.height.size > Length::ZERO)),

@@ -520,6 +520,36 @@ fn a_pasted_list_becomes_pieces() {
 }
 
 #[test]
+fn measured_sizes_lengths_at_hand_and_typed_corners_change_the_plan() {
+    let (_folder, server) = demo();
+    let (_, view) = server.get("/api/projects/kneeler-duffel");
+    let reel = view["bag"]["reels"][0].clone();
+    assert!(reel["length"].is_string() && reel["at_hand"] == "", "{reel}");
+    let at_hand = |lengths: &str| json!([{ "edit": "lengths-at-hand", "kind": reel["key"], "width": reel["width"]["exact"], "lengths": lengths }]);
+    let (status, view) = server.edit("kneeler-duffel", at_hand("500"));
+    let (enough, laid) = (&view["bag"]["reels"][0], &view["lay"]["complete"]);
+    assert_eq!((status, laid), (200, &json!(true)));
+    assert!(
+        enough["length"].is_null() && enough["from_hand"][0].as_str().is_some_and(|f| f.contains("left")),
+        "{enough}"
+    );
+    let (status, refused) = server.edit("kneeler-duffel", at_hand("500, much"));
+    assert_eq!((status, &refused["problems"][0]["field"]), (422, &json!("lengths")));
+    // The caddy has nothing that is measured: a piece that cannot be is refused by its field.
+    let measured = json!([{ "edit": "measured", "piece": "outer-panel", "width": "4", "height": "4" }]);
+    let (status, refused) = server.edit("bottle-caddy", measured);
+    assert_eq!((status, &refused["problems"][0]["field"]), (422, &json!("piece")));
+    let row = |field: &str, value: &str| json!([{ "edit": "row", "row": 0, "field": field, "value": value }]);
+    let (status, view) = server.edit("tool-roll-list", row("corners", "0 × 0; 16 × 0; 14 × 9 1/2; 2 × 9 1/2"));
+    assert_eq!((status, view["bag"]["rows"][0]["corners"].as_str()), (200, Some("0 × 0; 16 × 0; 14 × 9½; 2 × 9½")));
+    let before = view["pieces"][0]["width"]["size"]["exact"].as_i64().expect("a width");
+    let (_, view) = server.edit("tool-roll-list", row("seam", "3/8"));
+    assert!(view["pieces"][0]["width"]["size"]["exact"].as_i64().expect("a width") > before);
+    let (status, refused) = server.edit("tool-roll-list", row("corners", "0 × 0; 4 × 4; 4 × 0; 0 × 4"));
+    assert_eq!((status, &refused["problems"][0]["field"]), (422, &json!("rows[0].corners")));
+}
+
+#[test]
 fn a_bag_is_fitted_and_scaled() {
     let (_folder, server) = demo();
     let fit = json!([{ "edit": "fit", "width": "9", "height": "12", "thick": "3", "ease": "1/2", "above": "1" }]);

@@ -9,6 +9,7 @@ use super::draft::{Draft, Finished, Hardware, Notice, millilitres};
 use super::faults::Faults;
 use super::field::{Field, Group};
 use super::piecing::{Patchwork, Piecing};
+use super::pocket::{PocketChoice, PocketKind};
 use super::solid::{Solid, ThreadKind};
 use super::strap::{Strap, StrapMake};
 use super::tote::usual;
@@ -36,6 +37,8 @@ pub struct CrossBody {
     pub strap_width: Length,
     /// Its longest wearing length.
     pub strap_length: Length,
+    /// The pocket on the lining.
+    pub pocket: PocketChoice,
     /// How far the backing of the upper reaches.
     pub backing: BackingSchool,
     /// Backed with.
@@ -81,6 +84,7 @@ impl Design for CrossBody {
             strap_make: StrapMake::EdgesToMiddle,
             strap_width: size(8, 25),
             strap_length: size(416, 1300),
+            pocket: PocketChoice::usual(PocketKind::None, system),
             backing: BackingSchool::TwoStage,
             backing_cloth: BackingCloth::Interfacing,
             seam_side: size(3, 10),
@@ -102,6 +106,9 @@ impl Design for CrossBody {
             Field::choice("strap_make", "How the strap is made", Group::Straps, &mut self.strap_make),
             Field::size("strap_width", "Finished width", Group::Straps, &mut self.strap_width),
             Field::size("strap_length", "Longest wearing length", Group::Straps, &mut self.strap_length),
+        ]);
+        all.extend(self.pocket.fields(true));
+        all.extend([
             Field::choice("backing", "Behind the upper", Group::Backing, &mut self.backing),
             Field::choice("backing_cloth", "Backed with", Group::Backing, &mut self.backing_cloth).only_if(backed),
             Field::seam("seam_side", "Side seams", &mut self.seam_side),
@@ -109,6 +116,10 @@ impl Design for CrossBody {
             Field::seam("seam_top", "Zip seam", &mut self.seam_top),
         ]);
         all
+    }
+
+    fn follow(&mut self, key: &str) {
+        self.pocket.follow(key);
     }
 
     fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
@@ -130,6 +141,7 @@ impl Design for CrossBody {
                 "an eighth of the width",
             );
         }
+        self.pocket.problems(self.width, self.height, &mut faults);
         faults.between("strap_width", "strap", self.strap_width, Length::MILLIMETRE * 5, self.width / 2);
         faults.between("strap_length", "strap's length", self.strap_length, self.width, Length::METRE * 3);
         faults.end()?;
@@ -174,6 +186,9 @@ impl Design for CrossBody {
                 .times(2)
                 .shaped(self.notched(ruler)),
         );
+        let pocket = self.pocket.pocket(true, self.seam_side);
+        pocket.onto(&mut pieces, self.width, self.seam_top + self.pocket.below, ruler);
+        notices.extend(pocket.notices(self.height - self.pocket.below, &show));
         let strap = Strap { make: self.strap_make, width: self.strap_width, turn: self.seam_side };
         let round = usual(ruler.system(), 16, 50);
         let (made, mut goods) = strap.made(
@@ -200,12 +215,13 @@ impl Design for CrossBody {
         pieces.extend(backed);
         let teeth = self.width + self.depth - Length::INCH;
         let ring = |name, count| Hardware { name, count, size: Some(self.strap_width), note: "inside width".into() };
-        let hardware = vec![
+        let mut hardware = vec![
             zip("Zip", teeth, "the mouth less ½ in (1 cm) at both ends", ruler),
             ring("D-ring", 2),
             ring("Swivel hook", 2),
             ring("Slider", 1),
         ];
+        hardware.extend(pocket.hardware(ruler));
         let shortest = (self.strap_length / 2 + self.strap_width * 2).round_to(ruler.step());
         notices.push(Notice::note(
             "strap_length",
@@ -229,15 +245,18 @@ impl Design for CrossBody {
             pieces,
             goods,
             hardware,
-            steps: [
+            steps: pocket
+                .step()
+                .into_iter()
+                .chain([
                 "Piece the uppers and trim them to size.",
                 "Sew each upper to its base and topstitch.",
                 "Sew the zip between outer and lining, both sides.",
                 "Sew outer to outer and lining to lining, ring tabs caught at the sides, a gap in the lining’s base.",
                 "Box the corners, turn, close the gap; thread the strap through slider and ring.",
-            ]
+            ])
             .map(str::to_owned)
-            .to_vec(),
+            .collect(),
             notices,
             millilitres: millilitres(self.width, self.height, self.depth),
             ..Draft::default()

@@ -3,11 +3,13 @@
 //! Unlined with a folded casing: (W + 2s) × 2(H + turn + casing) in one piece, or two panels with a base seam. Casings
 //! of their own are shorter than the panel by the side seams and a clearance; round bases take a wall π·d + 2s long.
 
+use super::backing::{self, Allowances, BackingCloth, BackingSchool};
 use super::boxing;
 use super::cord::{self, CordRoute};
 use super::draft::{Draft, Finished, Notice, millilitres};
 use super::faults::Faults;
 use super::field::{Field, Group, choice};
+use super::pocket::{PocketChoice, PocketKind};
 use super::seam::SeamKind;
 use super::solid::{Solid, ThreadKind, ring};
 use super::tote::usual;
@@ -68,6 +70,12 @@ pub struct Drawstring {
     pub casing_below: Length,
     /// Whether it is lined.
     pub lined: bool,
+    /// The pocket on the lining.
+    pub pocket: PocketChoice,
+    /// How far the backing of the outer reaches.
+    pub backing: BackingSchool,
+    /// Backed with.
+    pub backing_cloth: BackingCloth,
     /// How the cord runs.
     pub cord: CordRoute,
     /// Left over at each end.
@@ -195,6 +203,9 @@ impl Design for Drawstring {
             clearance: size(2, 6),
             casing_below: size(16, 50),
             lined: false,
+            pocket: PocketChoice::usual(PocketKind::None, system),
+            backing: BackingSchool::None,
+            backing_cloth: BackingCloth::Interfacing,
             cord: CordRoute::Two,
             cord_tail: size(24, 80),
             seam_kind: SeamKind::HemmedFirst,
@@ -207,8 +218,8 @@ impl Design for Drawstring {
     fn fields(&mut self) -> Vec<Field<'_>> {
         let (round, boxed, folded) = (self.round(), self.boxed(), self.folded_casing());
         let (rounded, lined) = (self.base == SackBase::Rounded, self.lined);
-        let seamed = self.base != SackBase::Fold;
-        vec![
+        let (seamed, backed) = (self.base != SackBase::Fold, self.backing != BackingSchool::None);
+        let mut all = vec![
             Field::size("width", if round { "Across the base" } else { "Wide" }, Group::Size, &mut self.width)
                 .scaling(),
             Field::size("height", "Tall", Group::Size, &mut self.height).scaling(),
@@ -222,13 +233,23 @@ impl Design for Drawstring {
                 .only_if(!folded),
             Field::size("casing_below", "Casing below the top", Group::Mouth, &mut self.casing_below).only_if(!folded),
             Field::toggle("lined", "Lined", Group::Lining, &mut self.lined),
+        ];
+        all.extend(self.pocket.fields(lined));
+        all.extend([
+            Field::choice("backing", "Behind the outer", Group::Backing, &mut self.backing),
+            Field::choice("backing_cloth", "Backed with", Group::Backing, &mut self.backing_cloth).only_if(backed),
             Field::choice("cord", "How the cord runs", Group::Cord, &mut self.cord),
             Field::size("cord_tail", "Left over at each end", Group::Cord, &mut self.cord_tail),
             Field::choice("seam_kind", "Side seams are", Group::Seams, &mut self.seam_kind),
             Field::seam("seam_side", "Side seams", &mut self.seam_side),
             Field::seam("seam_base", "Base seam", &mut self.seam_base).only_if(seamed),
             Field::seam("seam_top", "Top seam", &mut self.seam_top).only_if(lined && !folded),
-        ]
+        ]);
+        all
+    }
+
+    fn follow(&mut self, key: &str) {
+        self.pocket.follow(key);
     }
 
     fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
@@ -257,6 +278,9 @@ impl Design for Drawstring {
                 faults.seam("seam_top", "top seam", self.seam_top, tall, "the height");
             }
         }
+        if self.lined {
+            self.pocket.problems(self.width, self.height, &mut faults);
+        }
         faults.between("cord_tail", "tail", self.cord_tail, Length::ZERO, Length::METRE);
         faults.end()?;
 
@@ -281,6 +305,11 @@ impl Design for Drawstring {
         }
         let outer =
             self.body("outer-panel", if self.round() { "Wall" } else { "Outer" }, Part::Outer, self.top(), ruler);
+        let allowed = self.top().iter().map(Term::value).sum();
+        // In one piece over the base there is a mouth at both ends.
+        let base = if self.base == SackBase::Fold { allowed } else { self.seam_base };
+        let within = Allowances { side: self.seam_side, top: allowed, base };
+        let mut backed = backing::behind(&outer, self.backing, self.backing_cloth, within, ruler);
         let mut pieces = vec![outer.marked(marks)];
         if self.round() {
             pieces.push(self.circle("base", "Base", Part::Outer, ruler));
@@ -319,8 +348,18 @@ impl Design for Drawstring {
         if !self.folded_casing() {
             pieces.push(self.casing_strips(ruler));
         }
+        let pocket = self.pocket.pocket(self.lined, self.seam_side);
+        // Below the stitching of a folded casing the lining begins; otherwise at its top seam.
+        let above = if self.folded_casing() { self.hem_turn } else { self.seam_top };
+        pocket.onto(&mut pieces, self.width, above + self.pocket.below, ruler);
+        notices.extend(pocket.notices(self.height - self.pocket.below, &show));
+        pieces.append(&mut backed);
         let flat = if self.round() { round::circumference(self.width) / 2 } else { self.width + self.depth() };
         let goods = vec![cord::cords(self.cord, flat, self.cord_tail, ruler)];
+        if self.backing == BackingSchool::FullSize && self.folded_casing() {
+            let text = "Full-size backing runs into the casing, where the cord must slide: cut it clear of the seams.";
+            notices.push(Notice::attention("backing", text));
+        }
         if self.boxed() && self.depth > self.width / 2 {
             notices.push(Notice::attention("depth", "Boxed deeper than half the width: the bag stands squat."));
         }
@@ -332,6 +371,7 @@ impl Design for Drawstring {
         Ok(Draft {
             pieces,
             goods,
+            hardware: pocket.hardware(ruler),
             steps: self.steps(),
             notices,
             millilitres: (millilitres(self.width, self.height, depth) as f64 * round_less) as i64,
@@ -459,6 +499,9 @@ impl Drawstring {
             SackBase::Rounded => add("Sew round the base and clip the curves."),
             SackBase::Seam => add("Sew the base."),
             SackBase::Fold => {}
+        }
+        if let Some(step) = self.pocket.pocket(self.lined, self.seam_side).step() {
+            add(step);
         }
         if self.lined {
             add("Sew the lining the same way, a gap in one side; join it to the outer, turn, close the gap.");

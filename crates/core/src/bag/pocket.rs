@@ -1,9 +1,12 @@
 //! Pockets: a pocket is one thing, whatever bag it is sewn on. Common practice.
 
 use super::draft::{Hardware, Notice};
-use super::field::choice;
+use super::faults::Faults;
+use super::field::{Field, Group, choice};
+use super::fit::{Holds, Thing, fitted};
+use super::tote::usual;
 use super::zip::zip;
-use crate::measure::{Length, Ruler};
+use crate::measure::{Length, Ruler, System};
 use crate::piece::{Dimension, From, Mark, Part, Piece, Term};
 
 choice! {
@@ -17,6 +20,162 @@ choice! {
         Zip = "zip", "Zip pocket", "two bags behind a zip set in a box";
         /// Doubled, divided by seams, the ease in pleats.
         Divided = "divided", "Divided pocket", "doubled, with dividing seams and pleats";
+    }
+}
+
+choice! {
+    /// What a pocket is made for; its sizes follow, and may be changed after.
+    PocketFor {
+        /// Whatever the sizes say.
+        Sizes = "sizes", "As sized", "";
+        /// A telephone in its case.
+        Phone = "phone", "A phone", "3¼ × 6½ × ½ in (8.2 × 16.5 × 1.2 cm): measure yours";
+        /// A bottle of 3 in (7.5 cm) across.
+        Bottle = "bottle", "A bottle", "3 in (7.5 cm) across, 9 in (23 cm) tall; it stands in half its height and more";
+        /// Pens, each in a division of its own.
+        Pens = "pens", "Pens", "a division of 1 in (2.5 cm) each";
+        /// Cards of the size of bank cards (ISO/IEC 7810, ID-1: 85.60 × 53.98 mm).
+        Cards = "cards", "Cards", "85.6 × 54 mm";
+    }
+}
+
+impl PocketFor {
+    /// Finished width and height, and the divisions, of a pocket of this `kind`; nothing when the sizes say it.
+    ///
+    /// Flat cloth goes round the thing's thickness: half of what is round it, and a little to slip in by. Common
+    /// practice; the sizes of things are our own choice, but for the card's.
+    fn sizes(self, divisions: u32) -> Option<(Length, Length, u32)> {
+        let mm = |n: i64| Length::MILLIMETRE * n;
+        let slip = mm(12);
+        let flat = |width, height, thick| fitted(Thing { width, height, thick }, Holds::Flat, slip, Length::ZERO);
+        match self {
+            Self::Sizes => None,
+            Self::Phone => {
+                let (width, height, _) = flat(mm(82), mm(165), mm(12));
+                // An inch looks out, to take it by.
+                Some((width, height - mm(25), divisions))
+            }
+            Self::Bottle => {
+                // Half of what is round it lies before the panel, which bends behind it.
+                let half_round = Length((mm(75).0 as f64 * std::f64::consts::FRAC_PI_2).round() as i64);
+                Some((half_round + slip, mm(230) * 2 / 3, divisions))
+            }
+            Self::Pens => Some((mm(25) * i64::from(divisions), mm(125), divisions)),
+            Self::Cards => Some((Length::tenth_mm(856) + slip, Length::tenth_mm(540), divisions)),
+        }
+    }
+}
+
+/// The pocket of a bag as it is chosen: the fields every family with a pocket has.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct PocketChoice {
+    /// What kind.
+    pub kind: PocketKind,
+    /// What it is for.
+    pub holds: PocketFor,
+    /// Finished width.
+    pub width: Length,
+    /// Finished height.
+    pub height: Length,
+    /// From the finished mouth down to the pocket.
+    pub below: Length,
+    /// Divisions of a divided pocket.
+    pub divisions: u32,
+    /// Ease of each, in a pleat.
+    pub ease: Length,
+}
+
+impl PocketChoice {
+    /// A middling one of `kind`.
+    pub(super) fn usual(kind: PocketKind, system: System) -> Self {
+        let size = |eighths, tenths| usual(system, eighths, tenths);
+        Self {
+            kind,
+            holds: PocketFor::Sizes,
+            width: size(7 * 8, 180),
+            height: size(6 * 8, 150),
+            below: size(20, 60),
+            divisions: 3,
+            ease: size(6, 20),
+        }
+    }
+
+    /// Its fields, silent where there is no lining to sew it on.
+    pub(super) fn fields(&mut self, on_a_lining: bool) -> [Field<'_>; 7] {
+        let (has, divided) = (self.kind != PocketKind::None, self.kind == PocketKind::Divided);
+        [
+            Field::choice("pocket", "Pocket on the lining", Group::Pocket, &mut self.kind),
+            Field::choice("pocket_for", "Made for", Group::Pocket, &mut self.holds).only_if(has),
+            Field::size("pocket_width", "Wide, finished", Group::Pocket, &mut self.width).scaling().only_if(has),
+            Field::size("pocket_height", "Tall, finished", Group::Pocket, &mut self.height).scaling().only_if(has),
+            Field::size("pocket_below", "Below the mouth", Group::Pocket, &mut self.below).scaling().only_if(has),
+            Field::count("pocket_divisions", "Divisions", Group::Pocket, &mut self.divisions, 2..=12).only_if(divided),
+            Field::size("pocket_ease", "Ease of each, in a pleat", Group::Pocket, &mut self.ease).only_if(divided),
+        ]
+        .map(|field| field.only_if(on_a_lining))
+    }
+
+    /// After a change of the field `key`: sizes go with what it is for, until they are typed.
+    pub(super) fn follow(&mut self, key: &str) {
+        match key {
+            "pocket_width" | "pocket_height" => self.holds = PocketFor::Sizes,
+            "pocket_for" | "pocket_divisions" => {
+                if self.holds == PocketFor::Pens {
+                    self.kind = PocketKind::Divided;
+                    self.ease = Length::MILLIMETRE * 3;
+                }
+                if let Some((width, height, divisions)) = self.holds.sizes(self.divisions) {
+                    (self.width, self.height, self.divisions) = (width, height, divisions);
+                }
+            }
+            _ => {}
+        }
+    }
+
+    /// What cannot stand on a face of this size.
+    pub(super) fn problems(&self, face: Length, tall: Length, faults: &mut Faults) {
+        if self.kind == PocketKind::None {
+            return;
+        }
+        let says = |faults: &Faults, size: Length, what: &str, limit: Length, name: &str| {
+            format!(
+                "The pocket is {} {what}: more than 0 and at most {name}, {}, is allowed.",
+                faults.show(size),
+                faults.show(limit)
+            )
+        };
+        if self.width <= Length::ZERO || self.width > face {
+            let message = says(faults, self.width, "wide", face, "the face");
+            faults.refuse("pocket_width", self.width, message);
+        }
+        if self.height <= Length::ZERO || self.height > tall {
+            let message = says(faults, self.height, "tall", tall, "the bag's height");
+            faults.refuse("pocket_height", self.height, message);
+        }
+        if self.below < Length::ZERO || self.below >= tall {
+            let message = format!(
+                "The pocket hangs {} below the mouth: from 0 to less than the height, {}, is allowed.",
+                faults.show(self.below),
+                faults.show(tall)
+            );
+            faults.refuse("pocket_below", self.below, message);
+        }
+        if self.kind == PocketKind::Divided && (self.ease < Length::ZERO || self.ease > Length::INCH * 8) {
+            let message = format!("The ease is {}: from 0 to 8 in (20 cm) is allowed.", faults.show(self.ease));
+            faults.refuse("pocket_ease", self.ease, message);
+        }
+    }
+
+    /// The pocket, sewn with this seam; none without a lining to sew it on.
+    pub(super) fn pocket(&self, on_a_lining: bool, seam: Length) -> Pocket {
+        Pocket {
+            kind: if on_a_lining { self.kind } else { PocketKind::None },
+            width: self.width,
+            height: self.height,
+            divisions: self.divisions,
+            ease: self.ease,
+            seam,
+        }
     }
 }
 
@@ -102,6 +261,24 @@ impl Pocket {
                 ]
             }
         }
+    }
+
+    /// Adds its pieces to those of a bag, and its place to the lining panel: centred on a face `face` wide, so far
+    /// below the panel's raw edge.
+    pub(super) fn onto(&self, pieces: &mut Vec<Piece>, face: Length, below: Length, ruler: Ruler) {
+        if self.kind == PocketKind::None {
+            return;
+        }
+        if let Some(panel) = pieces.iter_mut().find(|p| p.id == "lining-panel") {
+            let beside = (panel.width.size - face) / 2;
+            panel.marks.push(self.position(face, beside, below));
+        }
+        pieces.extend(self.pieces(ruler));
+    }
+
+    /// What is sewn before the lining is.
+    pub(super) fn step(&self) -> Option<&'static str> {
+        (self.kind != PocketKind::None).then_some("Sew the pocket on the lining.")
     }
 
     /// What is bought for it.

@@ -8,6 +8,7 @@ use super::boxing;
 use super::draft::{Draft, Finished, Notice, millilitres};
 use super::faults::Faults;
 use super::field::{Field, Group, choice};
+use super::pocket::{PocketChoice, PocketKind};
 use super::solid::{Solid, ThreadKind};
 use super::tote::usual;
 use super::zip::zip;
@@ -46,6 +47,8 @@ pub struct Pouch {
     pub zip_tabs: bool,
     /// Whether it is lined.
     pub lined: bool,
+    /// The pocket on the lining.
+    pub pocket: PocketChoice,
     /// How far the backing reaches.
     pub backing: BackingSchool,
     /// Backed with.
@@ -155,6 +158,7 @@ impl Design for Pouch {
             style: PouchStyle::Flat,
             zip_tabs: true,
             lined: true,
+            pocket: PocketChoice::usual(PocketKind::None, system),
             backing: BackingSchool::None,
             backing_cloth: BackingCloth::Interfacing,
             seam_side: size(3, 10),
@@ -165,19 +169,28 @@ impl Design for Pouch {
 
     fn fields(&mut self) -> Vec<Field<'_>> {
         let (deep, backed) = (self.style != PouchStyle::Flat, self.backing != BackingSchool::None);
-        vec![
+        let lined = self.lined;
+        let mut all = vec![
             Field::size("width", "Wide", Group::Size, &mut self.width).scaling(),
             Field::size("height", "Tall", Group::Size, &mut self.height).scaling(),
             Field::size("depth", "Deep", Group::Size, &mut self.depth).scaling().only_if(deep),
             Field::choice("style", "What it is like", Group::Base, &mut self.style),
             Field::toggle("zip_tabs", "Tabs at the ends of the zip", Group::Closure, &mut self.zip_tabs),
             Field::toggle("lined", "Lined", Group::Lining, &mut self.lined),
+        ];
+        all.extend(self.pocket.fields(lined));
+        all.extend([
             Field::choice("backing", "Behind the outer", Group::Backing, &mut self.backing),
             Field::choice("backing_cloth", "Backed with", Group::Backing, &mut self.backing_cloth).only_if(backed),
             Field::seam("seam_side", "Side seams", &mut self.seam_side),
             Field::seam("seam_base", "Base seam", &mut self.seam_base),
             Field::seam("seam_top", "Zip seam", &mut self.seam_top),
-        ]
+        ]);
+        all
+    }
+
+    fn follow(&mut self, key: &str) {
+        self.pocket.follow(key);
     }
 
     fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
@@ -193,6 +206,9 @@ impl Design for Pouch {
         if self.half_round() && self.height < self.width / 2 {
             let message = "A half-round face is at least half as tall as it is wide: make it taller or narrower.";
             faults.refuse("height", self.height, message);
+        }
+        if self.lined {
+            self.pocket.problems(self.width, self.height, &mut faults);
         }
         faults.end()?;
         let show = |l: Length| Faults::new(ruler).show(l);
@@ -232,7 +248,9 @@ impl Design for Pouch {
             );
         }
         pieces.append(&mut backed);
-        let mut notices = vec![];
+        let pocket = self.pocket.pocket(self.lined, self.seam_side);
+        pocket.onto(&mut pieces, self.width, self.seam_top + self.pocket.below, ruler);
+        let mut notices = pocket.notices(self.height - self.pocket.below, &show);
         let teeth = self.teeth();
         if teeth < Length::INCH * 3 {
             notices.push(Notice::attention(
@@ -247,7 +265,8 @@ impl Design for Pouch {
             ));
         }
         let why = if self.zip_tabs { "the mouth less a tab at both ends" } else { "from side seam to side seam" };
-        let hardware = vec![zip("Zip", teeth, why, ruler)];
+        let mut hardware = vec![zip("Zip", teeth, why, ruler)];
+        hardware.extend(pocket.hardware(ruler));
         let round_less = if self.half_round() { 0.85 } else { 1.0 };
         Ok(Draft {
             pieces,
@@ -336,6 +355,9 @@ impl Pouch {
         }
         if self.zip_tabs {
             add("Sew the tabs over the ends of the zip.");
+        }
+        if let Some(step) = self.pocket.pocket(self.lined, self.seam_side).step() {
+            add(step);
         }
         add("Sew the zip between outer and lining, one side after the other, and topstitch.");
         if self.half_round() {

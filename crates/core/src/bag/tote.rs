@@ -10,7 +10,7 @@ use super::draft::{Draft, Finished, Hardware, Notice, millilitres};
 use super::faults::Faults;
 use super::field::{Choice, Field, Group, choice};
 use super::piecing::{Patchwork, Piecing};
-use super::pocket::{Pocket, PocketKind};
+use super::pocket::{Pocket, PocketChoice, PocketKind};
 use super::solid::{Solid, ThreadKind};
 use super::strap::{self, Strap, StrapMake};
 use super::zip::zip;
@@ -111,17 +111,7 @@ pub struct Tote {
     /// How strap ends are fastened.
     pub strap_ends: StrapEnds,
     /// The pocket sewn on the lining.
-    pub pocket: PocketKind,
-    /// Finished width of the pocket.
-    pub pocket_width: Length,
-    /// Finished height of the pocket.
-    pub pocket_height: Length,
-    /// From the finished mouth down to the pocket.
-    pub pocket_below: Length,
-    /// Divisions of a divided pocket.
-    pub pocket_divisions: u32,
-    /// Ease of each.
-    pub pocket_ease: Length,
+    pub pocket: PocketChoice,
     /// How far the backing of the outer reaches.
     pub backing: BackingSchool,
     /// What the outer is backed with.
@@ -155,14 +145,7 @@ impl Tote {
     }
 
     fn pocket(&self) -> Pocket {
-        Pocket {
-            kind: if self.lined() { self.pocket } else { PocketKind::None },
-            width: self.pocket_width,
-            height: self.pocket_height,
-            divisions: self.pocket_divisions,
-            ease: self.pocket_ease,
-            seam: self.seam_side,
-        }
+        self.pocket.pocket(self.lined(), self.seam_side)
     }
 
     /// The mouth is a seam, of the bag or of the facing.
@@ -225,7 +208,7 @@ impl Tote {
         }
         self.strap_problems(&mut rest, &show);
         if self.pocket().kind != PocketKind::None {
-            self.pocket_problems(&mut rest, &show);
+            self.pocket.problems(self.width, self.height, &mut rest);
         }
         found.extend(rest.end().err().unwrap_or_default());
         if found.is_empty() { Ok(()) } else { Err(found) }
@@ -260,33 +243,6 @@ impl Tote {
         } else if self.strap_length > LONGEST / 4 {
             let message = format!("{} of strap: at most 5 m is allowed.", show(self.strap_length));
             faults.refuse("strap_length", self.strap_length, message);
-        }
-    }
-
-    fn pocket_problems(&self, faults: &mut Faults, show: &dyn Fn(Length) -> String) {
-        if self.pocket_width <= Length::ZERO || self.pocket_width > self.width {
-            let message = format!(
-                "The pocket is {} wide: more than 0 and at most the face, {}, is allowed.",
-                show(self.pocket_width),
-                show(self.width)
-            );
-            faults.refuse("pocket_width", self.pocket_width, message);
-        }
-        if self.pocket_height <= Length::ZERO || self.pocket_height > self.height {
-            let message = format!(
-                "The pocket is {} tall: more than 0 and at most the bag's height, {}, is allowed.",
-                show(self.pocket_height),
-                show(self.height)
-            );
-            faults.refuse("pocket_height", self.pocket_height, message);
-        }
-        if self.pocket_below < Length::ZERO || self.pocket_below >= self.height {
-            let message = format!(
-                "The pocket hangs {} below the mouth: from 0 to less than the height, {}, is allowed.",
-                show(self.pocket_below),
-                show(self.height)
-            );
-            faults.refuse("pocket_below", self.pocket_below, message);
         }
     }
 
@@ -439,7 +395,7 @@ impl Tote {
         let mut marks = self.boxing_marks(true);
         if self.pocket().kind != PocketKind::None {
             let edge = self.seam_side + self.depth / 2;
-            marks.push(self.pocket().position(self.width, edge, (top + self.pocket_below).max(Length::ZERO)));
+            marks.push(self.pocket().position(self.width, edge, (top + self.pocket.below).max(Length::ZERO)));
         }
         if self.seamed_mouth() {
             marks.push(Mark {
@@ -564,7 +520,7 @@ impl Tote {
             let notice = if likely_wrong { Notice::attention } else { Notice::note };
             found.push(notice("strap_length", text));
         }
-        found.extend(self.pocket().notices(self.height - self.pocket_below, &show));
+        found.extend(self.pocket().notices(self.height - self.pocket.below, &show));
         if self.boxing == Boxing::SeamLines && self.boxed() {
             let wrong = boxing::depth_of_square(
                 self.depth / 2,
@@ -645,12 +601,7 @@ impl Design for Tote {
             strap_length: size(24 * 8, 600),
             strap_inset: size(20, 60),
             strap_ends: StrapEnds::InMouth,
-            pocket: PocketKind::Slip,
-            pocket_width: size(7 * 8, 180),
-            pocket_height: size(6 * 8, 150),
-            pocket_below: size(20, 60),
-            pocket_divisions: 3,
-            pocket_ease: size(6, 20),
+            pocket: PocketChoice::usual(PocketKind::Slip, system),
             backing: BackingSchool::None,
             backing_cloth: BackingCloth::Fleece,
         }
@@ -659,9 +610,7 @@ impl Design for Tote {
     fn fields(&mut self) -> Vec<Field<'_>> {
         let (lined, boxed, folded) = (self.lined(), self.boxed(), self.folded());
         let (hemmed, zipped) = (self.mouth == Mouth::DoubleHem, self.mouth == Mouth::FacingZip);
-        let (pocket, straps, front) = (self.pocket, self.straps, self.front.piecing);
-        let has_pocket = lined && pocket != PocketKind::None;
-        let divided = lined && pocket == PocketKind::Divided;
+        let (straps, front) = (self.straps, self.front.piecing);
         let backed = self.backing != BackingSchool::None;
         let mut all = vec![
             Field::size("width", "Wide, at the base", Group::Size, &mut self.width).scaling(),
@@ -688,20 +637,9 @@ impl Design for Tote {
                 .scaling()
                 .only_if(straps),
             Field::choice("strap_ends", "Their ends", Group::Straps, &mut self.strap_ends).only_if(straps),
-            Field::choice("pocket", "Pocket on the lining", Group::Pocket, &mut self.pocket).only_if(lined),
-            Field::size("pocket_width", "Wide, finished", Group::Pocket, &mut self.pocket_width)
-                .scaling()
-                .only_if(has_pocket),
-            Field::size("pocket_height", "Tall, finished", Group::Pocket, &mut self.pocket_height)
-                .scaling()
-                .only_if(has_pocket),
-            Field::size("pocket_below", "Below the mouth", Group::Pocket, &mut self.pocket_below)
-                .scaling()
-                .only_if(has_pocket),
-            Field::count("pocket_divisions", "Divisions", Group::Pocket, &mut self.pocket_divisions, 2..=12)
-                .only_if(divided),
-            Field::size("pocket_ease", "Ease of each, in a pleat", Group::Pocket, &mut self.pocket_ease)
-                .only_if(divided),
+        ]);
+        all.extend(self.pocket.fields(lined));
+        all.extend([
             Field::choice("lining", "Lining", Group::Lining, &mut self.lining),
             Field::choice("backing", "Behind the outer", Group::Backing, &mut self.backing),
             Field::choice("backing_cloth", "Backed with", Group::Backing, &mut self.backing_cloth).only_if(backed),
@@ -720,7 +658,7 @@ impl Design for Tote {
             "lining" if self.seamed_mouth() && !self.lined() => self.mouth = Mouth::DoubleHem,
             "front" if self.front.piecing != Piecing::Whole => self.base = ToteBase::Seam,
             "base" if self.folded() => self.front.piecing = Piecing::Whole,
-            _ => {}
+            _ => self.pocket.follow(key),
         }
     }
 

@@ -103,8 +103,14 @@ pub struct Planned {
     pub problems: Vec<FieldProblem>,
 }
 
-/// A binding longer than its cloth is wide becomes strips that are cut across it and joined on the diagonal.
-fn join_strips(piece: &mut Piece, longest: Length, ruler: Ruler) {
+/// A binding or strap longer than its cloth becomes strips that are joined on the diagonal; `advice` says where not.
+fn join_strips(
+    piece: &mut Piece,
+    longest: Length,
+    (of_length, of_width): (&'static str, &'static str),
+    advice: &str,
+    ruler: Ruler,
+) {
     let (width, length) = piece.size();
     let Some(n) = binding::strips(length, longest, Join::Diagonal, width, Length::ZERO).filter(|n| *n > 1) else {
         return;
@@ -114,19 +120,16 @@ fn join_strips(piece: &mut Piece, longest: Length, ruler: Ruler) {
     let share = |all: Length| Length((all.0 + strips - 1) / strips);
     piece.height = Dimension::sum(
         vec![
-            Term::once("share of the whole length", share(length), "binding_width"),
-            Term::once("share of the joins", share(lost * (strips - 1)), "binding_fold"),
+            Term::once("share of the whole length", share(length), of_length),
+            Term::once("share of the joins", share(lost * (strips - 1)), of_width),
         ],
         ruler,
     );
     piece.count *= n;
     piece.grain = Grain::Either;
     piece.note = Some(
-        format!(
-            "{n} strips joined on the diagonal: keep the joins off the corners; {} in all",
-            ruler.show(length).text
-        )
-        .into(),
+        format!("each from {n} strips joined on the diagonal: {advice}; {} long in all", ruler.show(length).text)
+            .into(),
     );
 }
 
@@ -184,7 +187,20 @@ impl Project {
         }
         for piece in draft.pieces.iter_mut().filter(|p| p.part == Part::Binding) {
             if let Some(cloth) = self.cloth_of(piece.part) {
-                join_strips(piece, cloth.for_job().usable_width(), self.ruler);
+                let fields = ("binding_width", "binding_fold");
+                join_strips(
+                    piece,
+                    cloth.for_job().usable_width(),
+                    fields,
+                    "keep the joins off the corners",
+                    self.ruler,
+                );
+            }
+        }
+        for piece in draft.pieces.iter_mut().filter(|p| p.part == Part::Straps) {
+            if let Some(longest) = self.cloth_of(piece.part).and_then(|cloth| self.longest_strap(cloth)) {
+                let fields = ("strap_length", "strap_width");
+                join_strips(piece, longest, fields, "keep the joins off the shoulder and the ends", self.ruler);
             }
         }
         let unassigned: Vec<Part> = Part::ALL
@@ -198,6 +214,18 @@ impl Project {
         let problems: Vec<FieldProblem> = job.check().err().into_iter().collect();
         let job = problems.is_empty().then_some(job);
         Ok(Planned { draft, job, unassigned, problems })
+    }
+
+    /// The longest strap that comes in one from `cloth`, along or across it as straps may lie; nothing when more of it
+    /// is bought as it is needed.
+    fn longest_strap(&self, cloth: &ProjectCloth) -> Option<Length> {
+        let cloth = cloth.for_job();
+        let (across, along) = (cloth.usable_width(), cloth.usable_length());
+        match self.lay.straps {
+            StrapLie::Across => Some(across),
+            StrapLie::Along => along,
+            StrapLie::Either => along.map(|along| along.max(across)),
+        }
     }
 
     fn job(&self, draft: &Draft) -> Job {

@@ -170,10 +170,10 @@ impl Flat<'_> {
             top + stitch,
             &Style::line(ink::PAPER, 1.4).dash("2 3"),
         );
-        if t.pocket != PocketKind::None && t.lining != LiningFit::None {
+        if t.pocket.kind != PocketKind::None && t.lining != LiningFit::None {
             // It hangs inside: only its outline shows through.
-            let (w, h) = (px(t.pocket_width), px(t.pocket_height));
-            let (x, y) = (middle - w / 2.0, top + px(t.pocket_below));
+            let (w, h) = (px(t.pocket.width), px(t.pocket.height));
+            let (x, y) = (middle - w / 2.0, top + px(t.pocket.below));
             canvas.rect(x, y, w, h, &Style::fill(ink::PAPER).opacity(0.16));
             canvas.rect(x, y, w, h, &Style::line(ink::PAPER, 1.6).dash("5 4"));
         }
@@ -229,10 +229,10 @@ impl Standing<'_> {
             let ends = (middle + dx - half, middle + dx + half);
             strap(canvas, &paints.straps, ends, (top - dy, top - dy - px(self.drop) * 0.96), strap_wide, true);
         }
-        if t.pocket != PocketKind::None && t.lining != LiningFit::None {
-            let (pw, seen) = (px(t.pocket_width), (dy - px(t.pocket_below) * 0.34).max(0.0));
+        if t.pocket.kind != PocketKind::None && t.lining != LiningFit::None {
+            let (pw, seen) = (px(t.pocket.width), (dy - px(t.pocket.below) * 0.34).max(0.0));
             if seen > 3.0 {
-                let (cx, py) = (middle + dx, top - dy + px(t.pocket_below) * 0.34);
+                let (cx, py) = (middle + dx, top - dy + px(t.pocket.below) * 0.34);
                 canvas.polygon(
                     &[(cx - pw / 2.0, py), (cx + pw / 2.0, py), (cx + pw / 2.0, top), (cx - pw / 2.0, top)],
                     &Style::fill(paints.pocket.clone()).stroke(ink::INDIGO, 1.0).opacity(0.85),
