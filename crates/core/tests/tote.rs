@@ -3,9 +3,9 @@
 
 use bofta_core::bag::boxing::{self, Boxing, Square};
 use bofta_core::bag::pocket::PocketChoice;
-use bofta_core::bag::{BackingSchool, Design, LiningFit, Mouth, StrapEnds, Tote, hem, strap};
+use bofta_core::bag::{BackingSchool, Bag, Design, Family, LiningFit, Mouth, StrapEnds, Tote, hem, strap};
 use bofta_core::measure::{Length, Ruler, System};
-use bofta_core::piece::{Figure, Part, Piece, Term};
+use bofta_core::piece::{Figure, Mark, Part, Piece, Term};
 use proptest::prelude::*;
 use rstest::rstest;
 
@@ -251,4 +251,43 @@ proptest! {
             Err(problems) => prop_assert!(!problems.is_empty()),
         }
     }
+}
+
+/// Neither side of a reversible bag is hidden: no gap in its lining, no hem, straps in the mouth.
+#[test]
+fn a_reversible_tote_has_no_hidden_side() {
+    let system = System::Inches;
+    let mut bag = Bag::Tote(Tote { mouth: Mouth::DoubleHem, strap_ends: StrapEnds::Outside, ..tote() });
+    bag.set("lining", "reversible", system).expect("a choice");
+    let Bag::Tote(made) = &bag else { panic!("a tote") };
+    assert_eq!((made.mouth, made.strap_ends), (Mouth::TurnedThrough, StrapEnds::InMouth));
+    let draft = bag.draft(Ruler::Eighth).expect("drafts");
+    let sizes = |id: &str| draft.piece(id).expect("a panel").size();
+    assert_eq!(sizes("outer-panel"), sizes("lining-panel"));
+    let marks = &draft.piece("lining-panel").expect("a lining").marks;
+    let gaps: Vec<&Mark> = marks.iter().filter(|m| m.name.contains("turning gap")).collect();
+    assert!(gaps.len() == 1 && gaps[0].name.contains("in the mouth"), "{gaps:?}");
+    // Another mouth makes it an ordinary lining again; asked for together they are refused.
+    bag.set("mouth", "facing-zip", system).expect("a choice");
+    assert!(matches!(&bag, Bag::Tote(t) if t.lining == LiningFit::Same));
+    let both = Tote { lining: LiningFit::Reversible, mouth: Mouth::DoubleHem, ..tote() };
+    assert_eq!(both.draft(Ruler::Eighth).expect_err("refused")[0].field, "lining");
+}
+
+/// Common practice: eight layers of cotton are the most that pass under a foot.
+#[test]
+fn layers_are_counted_where_a_strap_is_caught() {
+    let thick = |family: Family, fields: &[(&str, &str)]| {
+        let mut bag = family.usual(System::Inches);
+        for (key, value) in fields {
+            bag.set(key, value, System::Inches).expect("a field");
+        }
+        bag.draft(Ruler::Eighth).expect("drafts").notices.iter().any(|n| n.text.contains("layers and more"))
+    };
+    let hem = ("mouth", "double-hem");
+    assert!(thick(Family::Tote, &[hem, ("strap_make", "folded-in-four")]));
+    assert!(!thick(Family::Tote, &[hem, ("strap_make", "webbing")]));
+    assert!(!thick(Family::Tote, &[("mouth", "turned-through"), ("strap_make", "folded-in-four")]));
+    assert!(thick(Family::CrossBody, &[("strap_make", "folded-in-four")]));
+    assert!(!thick(Family::CrossBody, &[("strap_make", "webbing")]));
 }

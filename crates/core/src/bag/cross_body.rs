@@ -11,7 +11,7 @@ use super::field::{Field, Group};
 use super::piecing::{Patchwork, Piecing};
 use super::pocket::{PocketChoice, PocketKind};
 use super::solid::{Solid, ThreadKind};
-use super::strap::{Strap, StrapMake};
+use super::strap::{self, Strap, StrapMake};
 use super::tote::usual;
 use super::zip::zip;
 use crate::FieldProblem;
@@ -232,6 +232,8 @@ impl Design for CrossBody {
             ),
         ));
         notices.push(Notice::note("base_height", "Faux leather is clipped, never pinned: holes stay. No iron on its face, and no more than four layers under the foot."));
+        // Doubled round the ring, between both outers.
+        notices.extend(strap::too_thick("a ring tab is caught in the side seam", 2 * strap.layers() + 2));
         if self.depth > self.width / 2 {
             notices.push(Notice::attention("depth", "Boxed deeper than half the width: the bag stands squat."));
         }

@@ -172,6 +172,7 @@ impl Design for FoundTube {
             );
         }
         let drop = strap::drop(self.strap_length, self.girth_top / 6);
+        let mut thick = None;
         if self.straps {
             let strap = Strap { make: self.strap_make, width: self.strap_width, turn: self.seam_side };
             let ends = usual(ruler.system(), 16, 50);
@@ -182,6 +183,8 @@ impl Design for FoundTube {
             let (made, bought) = strap.made("strap", "Strap", 2, terms, ruler);
             pieces.extend(made);
             goods.extend(bought);
+            // A hem turned twice is three layers, and the lining.
+            thick = strap::too_thick("a strap is stitched over the hem", strap.layers() + 3 + u32::from(self.lined));
         }
         let mut notices = vec![Notice::note(
             "height",
@@ -191,6 +194,7 @@ impl Design for FoundTube {
                 if self.keep_hem { ", measured from its hem" } else { "" }
             ),
         )];
+        notices.extend(thick);
         if self.straps && self.strap_make != StrapMake::Webbing {
             let rest = self.tube_length - cut.size;
             notices.push(Notice::note(

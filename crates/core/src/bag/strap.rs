@@ -1,6 +1,6 @@
 //! Straps and handles. Common practice.
 
-use super::draft::{Good, GoodKind};
+use super::draft::{Good, GoodKind, Notice};
 use super::field::choice;
 use crate::measure::{Length, Ruler};
 use crate::piece::{Dimension, From, Grain, Mark, Part, Piece, Term};
@@ -131,4 +131,17 @@ pub fn about_drop(drop: Length, show: &dyn Fn(Length) -> String, ruler: Ruler) -
         let more = "a winter coat wants 2 to 4 in (5 to 10 cm) more strap";
         (false, format!("A drop of {shown} goes over a shoulder; {more}."))
     }
+}
+
+/// The most layers of cotton that pass under a presser foot; of denim half as many. Common practice.
+const MOST_LAYERS: u32 = 8;
+
+/// What to say where so many layers lie on each other, if that is as many as can be sewn or more.
+pub(super) fn too_thick(place: &str, layers: u32) -> Option<Notice> {
+    (layers >= MOST_LAYERS).then(|| {
+        let text = format!(
+            "Where {place} {layers} layers and more lie on each other: eight of cotton or four of denim are the most that pass under a foot. Webbing or a tube is thinner."
+        );
+        Notice::note("strap_make", text)
+    })
 }

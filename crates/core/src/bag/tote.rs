@@ -40,6 +40,8 @@ choice! {
         Same = "same", "Like the outer", "";
         /// 1/8 in (3 mm) smaller a side, so that it does not bag.
         Smaller = "smaller", "A little smaller", "⅛ in or 3 mm a side, so that it does not bag";
+        /// Either side is the outside: nothing is hidden, the gap is in the mouth.
+        Reversible = "reversible", "Reversible", "either side out: the turning gap is in the mouth, topstitched shut";
     }
 }
 
@@ -194,6 +196,10 @@ impl Tote {
                 self.mouth.answer().key,
                 "This mouth needs a lining: add one, or choose a hem.",
             ));
+        }
+        if self.lining == LiningFit::Reversible && self.mouth != Mouth::TurnedThrough {
+            let message = "A reversible bag is turned through at the mouth: a hem or a facing has a wrong side.";
+            found.push(FieldProblem::new("lining", self.lining.answer().key, message));
         }
         if self.front.piecing != Piecing::Whole && self.folded() {
             found.push(FieldProblem::new(
@@ -397,7 +403,15 @@ impl Tote {
             let edge = self.seam_side + self.depth / 2;
             marks.push(self.pocket().position(self.width, edge, (top + self.pocket.below).max(Length::ZERO)));
         }
-        if self.seamed_mouth() {
+        if self.lining == LiningFit::Reversible {
+            let half = (self.width / 4).min(Length::INCH * 2).floor_to(ruler.step());
+            marks.push(Mark {
+                name: "turning gap, left open in the mouth, closed by the topstitching",
+                distance: half,
+                from: From::Middle,
+                and: Some((self.seam_top, From::TopEdge)),
+            });
+        } else if self.seamed_mouth() {
             marks.push(Mark {
                 name: if self.folded() {
                     "turning gap, left open in one side seam"
@@ -547,12 +561,19 @@ impl Tote {
                 "The corners of a pieced or quilted panel are cut after it is trimmed, so nothing lies in them.",
             ));
         }
+        if self.lining == LiningFit::Reversible {
+            if self.strap_ends == StrapEnds::Outside && self.straps {
+                let text = "Straps sewn on the outside show their stitching on the other side, which is an outside too: take them into the mouth.";
+                found.push(Notice::attention("strap_ends", text));
+            }
+            if self.backing != BackingSchool::None {
+                let text = "Neither side of a reversible bag is hidden: the backing lies between them, so its edges are trimmed before the bag is turned.";
+                found.push(Notice::note("backing", text));
+            }
+        }
         let layers = self.strap().layers() + 2 + 2 * u32::from(self.lined());
-        if self.straps && self.strap_make == StrapMake::FoldedInFour && self.mouth == Mouth::DoubleHem {
-            let text = format!(
-                "Where a strap goes into the hem {layers} layers and more lie on each other: eight of cotton or four of denim are the most that pass under a foot. Webbing or two layers is thinner."
-            );
-            found.push(Notice::note("strap_make", text));
+        if self.straps && self.mouth == Mouth::DoubleHem {
+            found.extend(strap::too_thick("a strap goes into the hem", layers));
         }
         found
     }
@@ -656,6 +677,12 @@ impl Design for Tote {
         match key {
             "mouth" if self.seamed_mouth() && !self.lined() => self.lining = LiningFit::Same,
             "lining" if self.seamed_mouth() && !self.lined() => self.mouth = Mouth::DoubleHem,
+            "lining" if self.lining == LiningFit::Reversible => {
+                (self.mouth, self.strap_ends) = (Mouth::TurnedThrough, StrapEnds::InMouth);
+            }
+            "mouth" if self.lining == LiningFit::Reversible && self.mouth != Mouth::TurnedThrough => {
+                self.lining = LiningFit::Same
+            }
             "front" if self.front.piecing != Piecing::Whole => self.base = ToteBase::Seam,
             "base" if self.folded() => self.front.piecing = Piecing::Whole,
             _ => self.pocket.follow(key),
@@ -780,6 +807,13 @@ impl Tote {
             add("Box the corners.");
         }
         match self.mouth {
+            Mouth::TurnedThrough if self.lining == LiningFit::Reversible => {
+                add("Sew the lining the same way, all round: there is no gap in it.");
+                add(
+                    "Outer into lining, right sides together: sew round the mouth with the straps between, a gap between two strap ends; turn through it.",
+                );
+                add("Press the gap’s edges in and topstitch all round the mouth: that closes it.");
+            }
             Mouth::TurnedThrough => {
                 add("Sew the lining the same way, leaving the turning gap.");
                 add(
