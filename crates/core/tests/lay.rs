@@ -501,3 +501,63 @@ fn many_pieces_are_laid() {
     let full = found.bound.length.0 as f64 / found.cloths[0].needed_length.0 as f64;
     assert!(full > 0.9, "first answer within 10 % of the bound, is {full}");
 }
+
+/// Different edges of all pieces, across and along: settings of the ruler.
+fn settings(lay: &Lay, job: &Job) -> usize {
+    let (mut across, mut along) = (std::collections::BTreeSet::new(), std::collections::BTreeSet::new());
+    for p in lay.cloths.iter().flat_map(|c| &c.placements) {
+        let (width, height) = job.piece(&p.piece).expect("a piece").outline.extent(p.turn);
+        across.insert(p.x + width);
+        along.insert(p.y + height);
+    }
+    across.len() + along.len()
+}
+
+/// Six of 10 × 4 and six of 10 × 6 on 30 in fill 20 in in many ways; sorted by rows the ruler is set four times down
+/// the length and three across, no way takes fewer. Mixed up along three columns it would take more.
+#[test]
+fn of_lays_as_short_the_one_with_fewest_settings_stays() {
+    let job = job(
+        inch(30),
+        vec![
+            JobPiece { grain: Grain::Length, ..piece("low", inch(10), inch(4), 6) },
+            JobPiece { grain: Grain::Length, ..piece("high", inch(10), inch(6), 6) },
+        ],
+    );
+    let lay = lay(&job, 3_000);
+    assert!(lay.proven && lay.bought() == inch(20));
+    assert_eq!(settings(&lay, &job), 7);
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(24))]
+
+    /// Searching on never makes a lay that is as short take more settings.
+    #[test]
+    fn more_time_never_takes_more_settings(seed in any::<u64>(), n in 3_usize..9) {
+        let mut random = Random::new(seed);
+        let mut side = || inch(3 + random.below(9) as i64);
+        let pieces = (0..n).map(|i| piece(format!("p{i}"), side(), side(), 1 + (i % 3) as u32)).collect();
+        let job = job(inch(24), pieces);
+        let (first, later) = (lay(&job, 40), lay(&job, 400));
+        let same = |a: &Lay, b: &Lay| a.bought() == b.bought() && is_through_all(a, &job) == is_through_all(b, &job);
+        if same(&first, &later) {
+            prop_assert!(settings(&later, &job) <= settings(&first, &job));
+        }
+    }
+}
+
+fn is_through_all(lay: &Lay, job: &Job) -> bool {
+    lay.cloths.iter().all(|c| {
+        let pieces: Vec<Region> = c
+            .placements
+            .iter()
+            .map(|p| {
+                let (width, height) = job.piece(&p.piece).expect("a piece").outline.extent(p.turn);
+                Region { x: p.x.0, y: p.y.0, width: width.0, height: height.0 }
+            })
+            .collect();
+        let (right, top) = (pieces.iter().map(Region::right).max(), pieces.iter().map(Region::top).max());
+        cut_tree(Region { x: 0, y: 0, width: right.unwrap_or(0), height: top.unwrap_or(0) }, &pieces).is_some()
+    })
+}

@@ -26,6 +26,8 @@ pub(in crate::lay) struct Score {
     ragged: bool,
     /// How long it lies.
     length: i64,
+    /// Different edges across and along: each is a setting of the ruler.
+    settings: usize,
 }
 
 /// Every so many iterations one is a deep search.
@@ -48,6 +50,8 @@ const EXHAUSTED_PIECES: usize = 12;
 const LATE: usize = 60;
 /// Iterations spent on making an unbeatable lay simpler to cut.
 const POLISH: u64 = 4_000;
+/// Iterations spent on lays of the same length with fewer settings of the ruler, once nothing is cheaper.
+const SETTLE: u64 = 600;
 
 pub(in crate::lay) struct StripSearch<'a> {
     pub cloth: &'a Cloth,
@@ -75,8 +79,14 @@ impl<'a> StripSearch<'a> {
     pub(in crate::lay) fn new(cloth: &'a Cloth, strip: Strip, few_cuts: bool, seed: u64) -> Self {
         let bound = strip_bound(&strip);
         let order: Vec<usize> = (0..strip.kinds.len()).collect();
-        let worst =
-            Score { over: i64::MAX, ragged_first: true, bought: Length(i64::MAX), ragged: true, length: i64::MAX };
+        let worst = Score {
+            over: i64::MAX,
+            ragged_first: true,
+            bought: Length(i64::MAX),
+            ragged: true,
+            length: i64::MAX,
+            settings: usize::MAX,
+        };
         let mut search = Self {
             cloth,
             best: Vec::new(),
@@ -202,7 +212,7 @@ impl<'a> StripSearch<'a> {
 
     /// Nothing is left to gain, or what is left has been tried for long enough.
     pub(in crate::lay) fn finished(&self) -> bool {
-        self.proven() && (!self.score.ragged || self.since_proven > POLISH)
+        self.proven() && self.since_proven > if self.score.ragged { POLISH } else { SETTLE }
     }
 
     /// The cloth is too short for this lay.
@@ -218,7 +228,13 @@ impl<'a> StripSearch<'a> {
     /// The best lay with every piece slid to the left as far as it goes, so that what is left over lies together; as it
     /// was where that would spoil cuts from edge to edge.
     pub(in crate::lay) fn tidied(&self) -> Vec<Laid> {
-        let mut lay = self.best.clone();
+        let lay = self.slid(&self.best);
+        if self.through() && !is_through(&self.strip, &lay, self.score.length) { self.best.clone() } else { lay }
+    }
+
+    /// Every piece slid to the left as far as it goes.
+    fn slid(&self, lay: &[Laid]) -> Vec<Laid> {
+        let mut lay = lay.to_vec();
         lay.sort_by_key(|l| (l.x, l.y));
         for i in 0..lay.len() {
             let (_, height) = self.strip.size(&lay[i]);
@@ -231,21 +247,37 @@ impl<'a> StripSearch<'a> {
                 .max()
                 .unwrap_or(0);
         }
-        if self.through() && !is_through(&self.strip, &lay, self.score.length) { self.best.clone() } else { lay }
+        lay
+    }
+
+    /// Different edges of a lay, across and along.
+    fn settings(&self, lay: &[Laid]) -> usize {
+        let slid = self.slid(lay);
+        let different = |edges: &mut dyn Iterator<Item = i64>| {
+            let mut edges: Vec<i64> = edges.collect();
+            edges.sort_unstable();
+            edges.dedup();
+            edges.len()
+        };
+        different(&mut slid.iter().map(|l| l.x + self.strip.size(l).0))
+            + different(&mut slid.iter().map(|l| l.y + self.strip.size(l).1))
     }
 
     fn score(&self, lay: &[Laid]) -> Score {
         let length = self.strip.length(lay);
         let over = self.cloth.usable_length().map_or(0, |limit| (length - limit.0).max(0));
         let bought = self.cloth.buy_length(self.cloth.needed_length(Length(length)));
-        Score { over, ragged_first: self.few_cuts, bought, ragged: true, length }
+        Score { over, ragged_first: self.few_cuts, bought, ragged: true, length, settings: usize::MAX }
     }
 
     fn offer(&mut self, lay: &[Laid]) -> Score {
         let mut score = self.score(lay);
-        // The tree is only grown where it can matter.
-        let if_through = Score { ragged: false, ragged_first: false, ..score };
-        if if_through < self.score {
+        // The tree is only grown, and settings are only counted, where it can matter.
+        let at_best = Score { ragged: false, ragged_first: false, settings: 0, ..score };
+        if at_best < self.score {
+            score.settings = self.settings(lay);
+        }
+        if (Score { ragged: false, ragged_first: false, ..score }) < self.score {
             score.ragged = !is_through(&self.strip, lay, score.length);
             score.ragged_first &= score.ragged;
             if score < self.score && !(self.strip.through && score.ragged) {
@@ -269,7 +301,8 @@ impl<'a> StripSearch<'a> {
     fn lay_shelves(&mut self, order: &[(usize, usize)]) -> Score {
         let lay = shelves::fill(&self.strip, order);
         let mut score = self.offer(&lay);
-        (score.ragged, score.ragged_first) = (false, false);
+        // The order of shelves is searched by length alone.
+        (score.ragged, score.ragged_first, score.settings) = (false, false, 0);
         score
     }
 
