@@ -156,3 +156,22 @@ test('what is at hand is not bought, what is made is measured, a seam is added',
   await expect(page.getByText('The outline does not hold')).toBeVisible();
   await accessible(page);
 });
+
+test('a pocket is made for a phone, and a tote has no wrong side', async ({ page, demo }) => {
+  await page.goto(`${demo.address}/projects/raffle-cross-body/bag`);
+  await page.getByRole('button', { name: /^Pocket/ }).click();
+  await page.getByRole('radio', { name: /^Slip pocket/ }).click();
+  await page.getByRole('radio', { name: /^A phone/ }).click();
+  await expect(page.getByLabel('Wide, finished', { exact: true })).toHaveValue('4⅛');
+  await accessible(page);
+  // A size that is typed stays, and it is made for nothing any more.
+  await type(page, 'Wide, finished', '4 1/2');
+  await expect(page.getByRole('radio', { name: /^As sized/ })).toBeChecked();
+  await go(page, 'Pieces');
+  await expect(page.getByRole('heading', { name: /^Slip pocket/ })).toBeVisible();
+  await page.goto(`${demo.address}/projects/harvest-tote/bag`);
+  await page.getByRole('button', { name: /^Lining/ }).click();
+  await page.getByRole('radio', { name: /^Reversible/ }).click();
+  await go(page, 'Pieces');
+  await expect(page.getByText(/turning gap, left open in the mouth/)).toBeVisible();
+});

@@ -266,6 +266,8 @@ fn to_keep_a_big_one_whole_the_small_ones_go_first() {
     job.cloths = vec![sheet("big", 20, 20, 1), sheet("small", 6, 6, 1)];
     job.rules.aim = Aim::KeepBig;
     assert_eq!(on(&lay(&job, 20), "small"), 1);
+    // And stay there, however long it is searched.
+    assert_eq!(on(&lay(&job, 2_000), "small"), 1);
 }
 
 #[test]
@@ -388,5 +390,92 @@ proptest! {
         job.cloths.push(scrap("odd", corners(&[(0, 0), (w, 0), (w - slope, h), (0, h)]), vec![]));
         let found = solve(&job, Budget::iterations(300), &mut Silent).expect("a sound job");
         prop_assert_eq!(on(&found, "odd"), 2, "nothing is bought while the scrap can hold everything");
+    }
+}
+
+/// Scraps with a corner or a slope off, each cut into pieces by straight cuts along its axes; every piece a hundredth
+/// smaller, so that all fit back. With a roll to buy from beside them.
+fn cut_scraps(per_scrap: &[usize], random: &mut Random) -> Job {
+    let (mut cloths, mut pieces) = (vec![Cloth::roll("roll", inch(44))], vec![]);
+    for (s, &n) in per_scrap.iter().enumerate() {
+        let (w, h) = (80 + random.below(48) as i64, 64 + random.below(32) as i64);
+        let c = 16 + random.below(16) as i64;
+        let outline = match random.below(3) {
+            0 => vec![(0, 0), (w, 0), (w, h - c), (w - c, h), (0, h)],
+            1 => vec![(0, 0), (w, 0), (w - c, h), (0, h)],
+            _ => vec![(0, 0), (w, 0), (w, h), (0, h)],
+        };
+        let mut parts: Vec<Vec<(f64, f64)>> = vec![outline.iter().map(|p| (p.0 as f64, p.1 as f64)).collect()];
+        while parts.len() < n {
+            parts.sort_by(|a, b| area_of(a).total_cmp(&area_of(b)));
+            let part = parts.pop().expect("a part");
+            let range = |of: fn(&(f64, f64)) -> f64| {
+                let all = part.iter().map(of);
+                (all.clone().fold(f64::MAX, f64::min), all.fold(f64::MIN, f64::max))
+            };
+            let ((x1, x2), (y1, y2)) = (range(|p| p.0), range(|p| p.1));
+            let upright = x2 - x1 > y2 - y1;
+            let (low, high) = if upright { (x1, x2) } else { (y1, y2) };
+            let at = low + (high - low) * (0.3 + 0.4 * random.below(1000) as f64 / 1000.0);
+            for below in [true, false] {
+                parts.push(clipped(&part, upright, at, below));
+            }
+        }
+        for part in parts {
+            let (left, low) = part.iter().fold((f64::MAX, f64::MAX), |(x, y), p| (x.min(p.0), y.min(p.1)));
+            let unit = Length::inches(1, 8).0 as f64 * 0.99;
+            let at =
+                |p: &(f64, f64)| Point::new(Length(((p.0 - left) * unit) as i64), Length(((p.1 - low) * unit) as i64));
+            let outline = Outline::polygon(part.iter().map(at).collect()).expect("a polygon");
+            pieces.push(shaped(format!("p{}", pieces.len()), outline, 1));
+        }
+        let eighth = |n: i64| Length::inches(n, 8);
+        let polygon = Outline::polygon(outline.iter().map(|p| Point::new(eighth(p.0), eighth(p.1))).collect());
+        cloths.push(scrap(&format!("scrap{s}"), polygon.expect("a polygon"), vec![]));
+    }
+    random.shuffle(&mut pieces);
+    let ids: Vec<String> = cloths.iter().skip(1).chain(&cloths[..1]).map(|c| c.id.clone()).collect();
+    for piece in &mut pieces {
+        piece.cloths.clone_from(&ids);
+    }
+    let mut made = job(inch(44), pieces);
+    made.cloths = cloths;
+    made
+}
+
+fn area_of(ring: &[(f64, f64)]) -> f64 {
+    let n = ring.len();
+    (0..n).map(|i| ring[i].0 * ring[(i + 1) % n].1 - ring[(i + 1) % n].0 * ring[i].1).sum::<f64>() / 2.0
+}
+
+fn clipped(part: &[(f64, f64)], upright: bool, at: f64, below: bool) -> Vec<(f64, f64)> {
+    let of = |p: (f64, f64)| if upright { p.0 } else { p.1 };
+    let inside = |p: (f64, f64)| if below { of(p) <= at } else { of(p) >= at };
+    let mut kept = Vec::new();
+    for i in 0..part.len() {
+        let (a, b) = (part[i], part[(i + 1) % part.len()]);
+        if inside(a) {
+            kept.push(a);
+        }
+        if inside(a) != inside(b) {
+            let t = (at - of(a)) / (of(b) - of(a));
+            kept.push((a.0 + t * (b.0 - a.0), a.1 + t * (b.1 - a.1)));
+        }
+    }
+    kept
+}
+
+/// What was cut from scraps goes back onto them, and nothing is bought while they hold everything.
+#[rstest]
+#[case(&[6])]
+#[case(&[4, 3])]
+#[case(&[5, 4, 3])]
+#[case(&[6, 4])]
+fn pieces_cut_from_scraps_go_back_onto_them(#[case] per_scrap: &[usize]) {
+    for seed in 0..4 {
+        let job = cut_scraps(per_scrap, &mut Random::new(seed));
+        let lay = lay(&job, 400);
+        assert!(lay.complete());
+        assert!(lay.cloths.iter().all(|c| c.cloth != "roll"), "seed {seed} of {per_scrap:?} buys");
     }
 }

@@ -527,6 +527,12 @@ fn of_lays_as_short_the_one_with_fewest_settings_stays() {
     let lay = lay(&job, 3_000);
     assert!(lay.proven && lay.bought() == inch(20));
     assert_eq!(settings(&lay, &job), 7);
+    // Of those, copies lie together: two rows of each kind, one above the other.
+    for id in ["low", "high"] {
+        let feet: Vec<Length> = lay.cloths[0].placements.iter().filter(|p| p.piece == id).map(|p| p.y).collect();
+        let (least, most) = (feet.iter().min().expect("laid"), feet.iter().max().expect("laid"));
+        assert_eq!(*most - *least, inch(if id == "low" { 4 } else { 6 }), "{id}");
+    }
 }
 
 proptest! {

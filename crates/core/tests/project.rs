@@ -310,3 +310,36 @@ fn straps_longer_than_their_cloth_are_joined() {
     let across = made(&long, &[Edit::Lay { field: LayField::Straps, value: "across".into() }]);
     assert!(strap(&across).count > 2);
 }
+
+/// One block of cloth fused to one of interfacing and cut once: the panels themselves are not laid.
+#[test]
+fn a_block_is_fused_and_cut_once() {
+    let facing = Edit::AddCloth { name: "Stiff".into(), material: "interfacing".into() };
+    let edits = [facing, bag("backing_cloth", "interfacing"), bag("backing", "block")];
+    let project = made(&with_cloth(), &edits);
+    let planned = project.plan().expect("drafts");
+    let piece = |id: &str| planned.draft.piece(id).unwrap_or_else(|| panic!("there is a {id}")).clone();
+    let panel = piece("outer-panel");
+    let (cloth_block, stiff) = (piece("outer-panel-block"), piece("interfacing-panel-block"));
+    assert_eq!(panel.when, When::FromBlock);
+    assert_eq!(cloth_block.size(), stiff.size());
+    // Half an inch to spare all round; side by side as the narrower of both cloths allows.
+    let usable = |id: &str| project.cloth(id).expect("a cloth").for_job().usable_width();
+    let narrow = usable("moss-canvas").min(usable("stiff"));
+    let across = ((narrow - Length::INCH).0 / panel.width.size.0).clamp(1, i64::from(panel.count));
+    assert_eq!(stiff.width.size, panel.width.size * across + Length::INCH);
+    assert_eq!(stiff.height.size, panel.height.size * (i64::from(panel.count) / across) + Length::INCH);
+    let job = planned.job.as_ref().expect("a job");
+    assert!(job.pieces.iter().all(|p| p.id != "outer-panel") && job.pieces.iter().any(|p| p.id == "outer-panel-block"));
+    let lay = solve(job, Budget::iterations(50), &mut Silent).expect("laid");
+    assert!(lay.complete() && verify(job, &lay).is_empty());
+    assert!(planned.draft.steps[0].starts_with("Fuse each block"));
+    // On a narrower interfacing the panels stand one above the other.
+    let narrow = made(&project, &[Edit::Cloth { cloth: "stiff".into(), field: ClothField::Width, value: "20".into() }]);
+    let stood = narrow.plan().expect("drafts").draft.piece("outer-panel-block").expect("a block").clone();
+    assert_eq!(stood.height.size, panel.height.size * 2 + Length::INCH);
+    // What is quilted is cut over anyway: its backing is cut like it.
+    let quilted = made(&project, &[bag("quilted", "yes")]);
+    let draft = quilted.plan().expect("drafts").draft;
+    assert!(draft.pieces.iter().all(|p| p.block_of.is_none() && p.when != When::FromBlock));
+}

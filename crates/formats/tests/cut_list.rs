@@ -4,7 +4,7 @@
 use bofta_core::bag::{Bag, CutList, Row, RowShape};
 use bofta_core::measure::{Length, Ruler, System};
 use bofta_core::piece::Part;
-use bofta_core::shape::Point;
+use bofta_core::shape::{Outline, Point};
 use bofta_formats::cut_list::read_text;
 use bofta_formats::outlines::{DrawingError, read_dxf, read_svg, write_dxf, write_svg};
 use bofta_formats::{csv, read_bag, spreadsheet};
@@ -260,5 +260,35 @@ fn specifications(#[case] text: &str, #[case] fault: Option<&str>) {
         (Ok(read), None) => assert!(read.bag.draft(read.ruler).is_ok()),
         (Err(e), Some(field)) => assert!(e.to_string().contains(field), "{e}"),
         (other, _) => panic!("{other:?}"),
+    }
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(40))]
+
+    /// Any shape, with a seam still to be added, goes out as cut and comes back with the same area, whoever reads it.
+    #[test]
+    fn any_outline_comes_back(kind in 0..6_usize, w in 24_i64..160, h in 24_i64..160, n in 4_i64..9, seam in 0_i64..6) {
+        let shape = match kind {
+            0 => RowShape::Rectangle,
+            1 => RowShape::Circle,
+            2 => RowShape::Rounded { radius: inch(w.min(h), 8) / n },
+            3 => RowShape::Notched { across: inch(w, 8) / n, up: inch(h, 8) / n },
+            4 => RowShape::Tapered { by: inch(w, 8) / n },
+            _ => RowShape::Free { corners: [(0, 0), (w, 0), (w, h / 2), (w / 2, h), (0, h)].map(|(x, y)| Point::new(inch(x, 8), inch(y, 8))).to_vec() },
+        };
+        let row = Row { shape, seam: inch(seam, 8), ..Row::new("Piece", Part::Outer, 1, inch(w, 8), inch(h, 8)) };
+        let list = CutList { rows: vec![row], width: Length::ZERO, height: Length::ZERO, depth: Length::ZERO, seam_side: inch(1, 4) };
+        let pieces = Bag::CutList(list).draft(Ruler::Eighth).expect("drafts").pieces;
+        let area = |corners: Vec<Point>| Outline::polygon(corners).expect("a polygon").area().0 as f64;
+        let cut = area(pieces[0].outline().corners());
+        for found in [
+            read_dxf(&write_dxf(&pieces, System::Inches).expect("written"), None).expect("read"),
+            read_svg(write_svg(&pieces).as_bytes(), 96.0).expect("read"),
+        ] {
+            prop_assert_eq!((found.rows.len(), found.left_out.len()), (1, 0));
+            let back = area(found.rows[0].corners(Ruler::Eighth));
+            prop_assert!((back - cut).abs() < cut * 0.004, "{back} for {cut}");
+        }
     }
 }

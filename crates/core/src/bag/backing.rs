@@ -1,8 +1,9 @@
 //! Backing: fleece, interfacing or firm stabiliser behind a panel, by three schools. Common practice.
 
+use super::draft::Draft;
 use super::field::choice;
 use crate::measure::{Length, Ruler};
-use crate::piece::{Dimension, Figure, Grain, Part, Piece, Term};
+use crate::piece::{Dimension, Figure, Grain, Part, Piece, Term, When};
 
 choice! {
     /// How far the backing reaches.
@@ -13,6 +14,8 @@ choice! {
         FullSize = "full-size", "Full size", "caught in the seams, trimmed after";
         /// Cut clear of the seam allowances all round.
         ClearOfSeams = "clear-of-seams", "Clear of the seams", "inside the allowances all round";
+        /// Outer and backing fused as one block, cut once.
+        Block = "block", "One block", "fused before it is cut, so that both are cut at once";
         /// Light strips along the edges, a firm centre clear of them.
         TwoStage = "two-stage", "Strips and a firm centre", "patchwork beside faux leather";
     }
@@ -115,6 +118,11 @@ pub fn behind(
                 .shaped(panel.figure.clone())
                 .noted("caught in the seams; trim the bulk after sewing"),
         ],
+        BackingSchool::Block => {
+            let (width, height) = block_size(panel, 1, ruler);
+            let block = piece(format!("{id}-block"), format!("{name}, block"), width, height).times(1);
+            vec![Piece { block_of: Some(panel.id.clone()), ..block }.noted("fused to its cloth before either is cut")]
+        }
         BackingSchool::ClearOfSeams => vec![clear()],
         BackingSchool::TwoStage => {
             let strip = |along: &Dimension, seam: Length, field| {
@@ -134,4 +142,57 @@ pub fn behind(
             ]
         }
     }
+}
+
+/// What a block has round the panels: fusing shifts and shrinks a little.
+const ROUND_THE_BLOCK: Length = Length::inches(1, 2);
+
+/// The size of a block for all copies of `panel`, so many of them side by side.
+pub(crate) fn block_size(panel: &Piece, across: u32, ruler: Ruler) -> (Dimension, Dimension) {
+    let side = |name, times: u32, of: &Dimension| {
+        let margin = Term::times("to spare, both sides", 2, ROUND_THE_BLOCK, "backing");
+        Dimension::sum(vec![Term::times(name, i64::from(times), of.size, "backing"), margin], ruler)
+    };
+    let rows = panel.count.div_ceil(across.max(1));
+    (side("panels side by side", across, &panel.width), side("panels one above the other", rows, &panel.height))
+}
+
+/// How many copies of `panel` a block has side by side where cloth and backing are `usable` wide.
+pub(crate) fn side_by_side(panel: &Piece, usable: Length) -> u32 {
+    let fit = (usable - ROUND_THE_BLOCK * 2).0 / panel.width.size.0.max(1);
+    fit.clamp(1, i64::from(panel.count)) as u32
+}
+
+/// For every block of backing the block of cloth it is fused to; the panels are cut from it afterwards. What is quilted
+/// or pieced is cut over anyway: its backing is cut like it.
+pub(super) fn fuse_blocks(draft: &mut Draft) {
+    let mut blocks: Vec<Piece> = Vec::new();
+    for at in 0..draft.pieces.len() {
+        let Some(id) = draft.pieces[at].block_of.clone() else { continue };
+        let Some(panel) = draft.pieces.iter_mut().find(|p| p.id == id) else { continue };
+        if panel.when != When::Now {
+            let (width, height, count) = (panel.width.clone(), panel.height.clone(), panel.count);
+            let whole = &mut draft.pieces[at];
+            (whole.width, whole.height, whole.count, whole.block_of) = (width, height, count, None);
+            continue;
+        }
+        panel.when = When::FromBlock;
+        let name = format!("Block for {}", panel.name.to_lowercase());
+        let note = format!(
+            "fuse it to its backing, then cut {} × {} from both at once",
+            panel.count,
+            panel.name.to_lowercase()
+        );
+        let (part, grain, print) = (panel.part, panel.grain, panel.print);
+        let (width, height) = (draft.pieces[at].width.clone(), draft.pieces[at].height.clone());
+        let block = Piece::new(format!("{id}-block"), name, part, width, height).noted(note);
+        blocks.push(Piece { grain, print, block_of: Some(id), ..block });
+    }
+    if blocks.is_empty() {
+        return;
+    }
+    draft.pieces.extend(blocks);
+    let fuse = "Fuse each block to its backing, from the middle out; let it cool flat, then cut the panels from it. Heat and steam burn: follow the sheet that came with it.";
+    draft.steps.retain(|step| !step.starts_with("Fuse the backing"));
+    draft.steps.insert(0, fuse.to_owned());
 }

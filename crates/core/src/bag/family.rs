@@ -1,5 +1,6 @@
 //! A bag of some family, kept and edited by its fields.
 
+use super::backing;
 use super::field::{Field, Group, Slot};
 use super::fit::{Holds, Thing, fitted};
 use super::{
@@ -192,6 +193,7 @@ impl Bag {
     /// Every field that cannot stand, each once, with what is allowed.
     pub fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
         let mut draft = self.design().draft(ruler)?;
+        backing::fuse_blocks(&mut draft);
         let show = |l: Length| format!("{} {}", ruler.show(l).text, ruler.system().symbol());
         // Cuts are brought to a line of the ruler: what that changes on the made bag is said.
         for size in self.back(&draft) {

@@ -2,9 +2,10 @@
 //! which takes up what the rectangle search makes of the bounding boxes and so is never worse.
 
 use super::bounds::{shaped_bound, strip_bound};
+use super::cut_tree::Region;
 use super::ground::Ground;
 use super::job::{Aim, Cuts, Job, JobPiece};
-use super::nest::{Layout, Lot, Nest, NestSearch, Put};
+use super::nest::{Layout, Lot, Nest, NestSearch, Put, boxes, whole_left};
 use super::rank::{Use, place_in_list, square_inches};
 use super::rectangles::{Laid, Strip, StripSearch};
 use super::share::order_of_grounds;
@@ -262,9 +263,27 @@ impl<'a> OnGround<'a> {
             length: self.length(),
             ragged: !self.through(),
             area: square_inches(self.lots.iter().map(area).sum()),
-            whole_left: 0.0,
+            whole_left: if self.job.rules.aim == Aim::KeepBig { self.whole_left() } else { 0.0 },
             down_the_list: self.lots.iter().map(|l| place(l) * u64::from(l.copies)).sum(),
         }
+    }
+
+    /// The largest whole rectangle that is left of the cloth, in square inches.
+    fn whole_left(&self) -> f64 {
+        let (ground, length) = (&self.grounds[self.ground], self.length());
+        let height = ground.limit.unwrap_or(length).max(length);
+        let laid: Vec<Region> = match &self.search {
+            Search::Strip(search) => search
+                .best
+                .iter()
+                .map(|l| {
+                    let (width, height) = search.strip.size(l);
+                    Region { x: l.x, y: l.y, width, height }
+                })
+                .collect(),
+            Search::Nest(search, _) => boxes(&search.nest, self.ground, &search.best.on[self.ground]),
+        };
+        whole_left(self.job, Region { x: 0, y: 0, width: ground.width, height }, &laid)
     }
 
     pub(super) fn found(&self) -> Found {

@@ -40,6 +40,9 @@ impl Rank {
         let (mut on_remnants, mut whole_left, mut opened) = (0.0, 0.0_f64, 0_i64);
         for (ground, used) in grounds.iter().zip(uses) {
             if used.length <= 0 {
+                // What is not begun stays whole.
+                let whole = ground.limit.filter(|_| ground.owned).map_or(0.0, |l| ground.width as f64 * l as f64);
+                whole_left = whole_left.max(square_inches(whole));
                 continue;
             }
             let cloth = &job.cloths[ground.cloth];

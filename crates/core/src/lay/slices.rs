@@ -330,3 +330,64 @@ impl<'a> Prices<'a> {
         (worth[self.steps], line)
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::{Item, Slice, Way};
+    use super::{Lines, more_than, section, sliced};
+    use crate::measure::Length;
+    use crate::shape::{Outline, Point, convex_parts};
+    use proptest::prelude::*;
+
+    fn straight(wide: i64, deep: i64) -> Way {
+        Way { slices: vec![Slice { wide, deep: 2 * deep }], from_fold: false }
+    }
+
+    /// Known packings of lines: three of 6 in lines of 10 take a line each; with as many of 4 they take no more.
+    #[test]
+    fn lines_are_counted_as_they_must_be() {
+        let six = || Item { copies: 3, ways: vec![straight(6, 5)] };
+        let four = || Item { copies: 3, ways: vec![straight(4, 5)] };
+        let five = || Item { copies: 2, ways: vec![straight(5, 5)] };
+        assert!(more_than(&[six()], 10, 14) && !more_than(&[six()], 10, 15));
+        assert!(more_than(&[six(), four()], 10, 14) && !more_than(&[six(), four()], 10, 15));
+        assert!(more_than(&[six(), four(), five()], 10, 19) && !more_than(&[six(), four(), five()], 10, 20));
+        // One that may lie either way counts with the better of the two.
+        let either = || Item { copies: 2, ways: vec![straight(10, 3), straight(3, 10)] };
+        assert!(more_than(&[either()], 10, 5) && !more_than(&[either()], 10, 6));
+        // Half from the fold there is one on a line, however narrow.
+        let halves = Item { copies: 3, ways: vec![Way { from_fold: true, ..straight(2, 5) }] };
+        assert!(more_than(&[halves], 10, 14));
+    }
+
+    #[test]
+    fn a_section_is_the_least_between_two_heights() {
+        let trapezoid = [(0, 0), (12, 0), (9, 6), (3, 6)];
+        assert_eq!(section(&trapezoid, 0, 6), 6);
+        assert_eq!(section(&trapezoid, 0, 2), 10);
+        assert_eq!(section(&trapezoid, 4, 8), 0);
+    }
+
+    proptest! {
+        /// Slices never cover more than the piece, and miss little of it: the rest is what slanted sides are rounded by.
+        #[test]
+        fn slices_cover_the_piece_from_within(w in 40_i64..300, h in 40_i64..300, n in 3_i64..9, kind in 0..3_usize, along in any::<bool>()) {
+            let e = |n: i64| Length::inches(n, 16);
+            let outline = match kind {
+                0 => Outline::notched(e(w), e(h), e(w / n), e(h / n)),
+                1 => Outline::Circle(e(w)),
+                _ => Outline::Polygon(vec![Point::new(e(0), e(0)), Point::new(e(w), e(0)), Point::new(e(w - w / n), e(h)), Point::new(e(w / n), e(h))]),
+            };
+            let parts = convex_parts(&outline.corners());
+            let slices = sliced(&parts, if along { Lines::Along } else { Lines::Across }, 0, 2);
+            let covered: f64 = slices.iter().map(|s| s.wide as f64 * s.deep as f64 / 2.0).sum();
+            let area = Outline::Polygon(outline.corners()).area().0 as f64;
+            prop_assert!(covered <= area * (1.0 + 1e-9), "{covered} of {area}");
+            prop_assert!(covered > area * if kind == 0 { 0.999_999 } else { 0.85 }, "{covered} of {area}");
+            let (width, height) = (e(w).0, if kind == 1 { e(w).0 } else { e(h).0 });
+            let deep: i64 = slices.iter().map(|s| s.deep / 2).sum();
+            let through = if along { width } else { height };
+            prop_assert!((deep - through).abs() <= 1, "{deep} of {through}");
+        }
+    }
+}

@@ -121,6 +121,8 @@ pub enum When {
     OverAndTrimmed(Length),
     /// Cut to a size measured on what is already made; its cloth is kept for it.
     Measured,
+    /// Cut from a block of cloth that was fused to its backing first; the block is laid in its place.
+    FromBlock,
 }
 
 /// One kind of piece, `count` of them alike.
@@ -154,6 +156,8 @@ pub struct Piece {
     pub marks: Vec<Mark>,
     /// What to know about it, short.
     pub note: Option<Cow<'static, str>>,
+    /// It is a block, of cloth or of its backing, that this piece is cut from once both are fused.
+    pub block_of: Option<Cow<'static, str>>,
 }
 
 impl Piece {
@@ -180,6 +184,7 @@ impl Piece {
             mirror: Mirror::No,
             marks: vec![],
             note: None,
+            block_of: None,
         }
     }
 

@@ -2,6 +2,7 @@
 
 use super::cloth::ProjectCloth;
 use crate::FieldProblem;
+use crate::bag::backing;
 use crate::bag::binding::{self, Join};
 use crate::bag::{Bag, Draft, Family, GoodKind};
 use crate::lay::{Cuts, Job, JobPiece, Rules};
@@ -203,6 +204,7 @@ impl Project {
                 join_strips(piece, longest, fields, "keep the joins off the shoulder and the ends", self.ruler);
             }
         }
+        self.arrange_blocks(&mut draft);
         let unassigned: Vec<Part> = Part::ALL
             .into_iter()
             .filter(|part| draft.pieces.iter().any(|p| p.part == *part) && self.cloth_of(*part).is_none())
@@ -214,6 +216,23 @@ impl Project {
         let problems: Vec<FieldProblem> = job.check().err().into_iter().collect();
         let job = problems.is_empty().then_some(job);
         Ok(Planned { draft, job, unassigned, problems })
+    }
+
+    /// Brings blocks to what both their cloths are wide: as many panels side by side as the narrower of them holds.
+    fn arrange_blocks(&self, draft: &mut Draft) {
+        for at in 0..draft.pieces.len() {
+            if draft.pieces[at].when != When::FromBlock {
+                continue;
+            }
+            let panel = draft.pieces[at].clone();
+            let is_block = |p: &Piece| p.block_of.as_ref() == Some(&panel.id);
+            let cloths = draft.pieces.iter().filter(|p| is_block(p)).filter_map(|p| self.cloth_of(p.part));
+            let Some(usable) = cloths.map(|c| c.for_job().usable_width()).min() else { continue };
+            let (width, height) = backing::block_size(&panel, backing::side_by_side(&panel, usable), self.ruler);
+            for block in draft.pieces.iter_mut().filter(|p| is_block(p)) {
+                (block.width, block.height) = (width.clone(), height.clone());
+            }
+        }
     }
 
     /// The longest strap that comes in one from `cloth`, along or across it as straps may lie; nothing when more of it
@@ -232,6 +251,7 @@ impl Project {
         let pieces: Vec<JobPiece> = draft
             .pieces
             .iter()
+            .filter(|p| p.when != When::FromBlock)
             .map(|p| {
                 let (width, height) = p.size();
                 let nested = self.lay.in_notches && self.lay.cuts == Cuts::Free;

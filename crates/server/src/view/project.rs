@@ -696,6 +696,7 @@ fn piece_view(project: &Project, p: &Piece, scale: f64) -> PieceView {
             When::Now => None,
             When::OverAndTrimmed(over) => Some(format!("cut {} over, then trimmed", ruler.show(over).text)),
             When::Measured if project.measured.contains_key(p.id.as_ref()) => None,
+            When::FromBlock => Some("cut from its fused block, backing and all".to_owned()),
             When::Measured => Some("cut to what is made: measure first".to_owned()),
         },
         marks: p.marks.iter().map(|m| m.told(ruler, p.size())).collect(),

@@ -2,7 +2,15 @@
 import { useMutation } from '@tanstack/react-query';
 import { Trash2, Undo2 } from 'lucide-react';
 import { Fragment, useState } from 'react';
-import { api, type FoundView, must, Refused, type RowField, type RowView } from '../../api/client';
+import {
+  api,
+  type FoundView,
+  type Measure,
+  must,
+  Refused,
+  type RowField,
+  type RowView,
+} from '../../api/client';
 import { TextField } from '../../fields/TextField';
 import { useProject } from '../../project/ProjectContext';
 
@@ -213,6 +221,24 @@ const kept = (rows: RowView[]) => rows.map((r) => r.row);
 function Rows() {
   const { view, edit } = useProject();
   const change = (row: number, field: RowField, value: string) => edit({ edit: 'row', row, field, value });
+  const typed = (row: number, field: RowField, name: string, value: string) => (
+    <TextField
+      label={`${name} row ${row + 1}`}
+      hideLabel
+      value={value}
+      onCommit={(v) => change(row, field, v)}
+    />
+  );
+  const size = (row: number, field: RowField, name: string, of: Measure | null) => (
+    <TextField
+      label={`${name} row ${row + 1}`}
+      hideLabel
+      value={of?.text ?? 'WOF'}
+      words={of?.words ?? 'width of cloth'}
+      unit={view.system}
+      onCommit={(v) => change(row, field, v)}
+    />
+  );
   return (
     <section aria-label="Rows of the cut list" className="sheet overflow-x-auto p-2">
       <table className="w-full text-left">
@@ -242,21 +268,9 @@ function Rows() {
             <Fragment key={i}>
               <tr className="border-t border-ruled align-top">
                 <td className="w-20 min-w-16 px-1.5 py-1">
-                  <TextField
-                    label={`How many of row ${i + 1}`}
-                    hideLabel
-                    value={String(row.count)}
-                    onCommit={(v) => change(i, 'count', v)}
-                  />
+                  {typed(i, 'count', 'How many of', String(row.count))}
                 </td>
-                <td className="min-w-40 px-1.5 py-1">
-                  <TextField
-                    label={`Name of row ${i + 1}`}
-                    hideLabel
-                    value={row.name}
-                    onCommit={(v) => change(i, 'name', v)}
-                  />
-                </td>
+                <td className="min-w-40 px-1.5 py-1">{typed(i, 'name', 'Name of', row.name)}</td>
                 <td className="px-1.5 py-1">
                   <select
                     className="field min-w-28"
@@ -272,14 +286,7 @@ function Rows() {
                   </select>
                 </td>
                 <td className="w-28 min-w-24 px-1.5 py-1">
-                  <TextField
-                    label={`Width of row ${i + 1}`}
-                    hideLabel
-                    value={row.width?.text ?? 'WOF'}
-                    words={row.width?.words ?? 'width of cloth'}
-                    unit={view.system}
-                    onCommit={(v) => change(i, 'width', v)}
-                  />
+                  {size(i, 'width', 'Width of', row.width ?? null)}
                 </td>
                 <td className="py-1">
                   <button
@@ -292,16 +299,7 @@ function Rows() {
                     <Undo2 size={16} />
                   </button>
                 </td>
-                <td className="w-28 min-w-24 px-1.5 py-1">
-                  <TextField
-                    label={`Height of row ${i + 1}`}
-                    hideLabel
-                    value={row.height.text}
-                    words={row.height.words}
-                    unit={view.system}
-                    onCommit={(v) => change(i, 'height', v)}
-                  />
-                </td>
+                <td className="w-28 min-w-24 px-1.5 py-1">{size(i, 'height', 'Height of', row.height)}</td>
                 <td className="px-1.5 py-1">
                   <div className="flex gap-1">
                     <select
@@ -317,28 +315,10 @@ function Rows() {
                         </option>
                       ))}
                     </select>
-                    {row.corner && (
-                      <TextField
-                        label={`Corner of row ${i + 1}`}
-                        hideLabel
-                        className="w-20"
-                        value={row.corner.text}
-                        words={row.corner.words}
-                        onCommit={(v) => change(i, 'corner', v)}
-                      />
-                    )}
+                    {row.corner && <div className="w-24">{size(i, 'corner', 'Corner of', row.corner)}</div>}
                   </div>
                 </td>
-                <td className="w-24 min-w-20 px-1.5 py-1">
-                  <TextField
-                    label={`Seam to add to row ${i + 1}`}
-                    hideLabel
-                    value={row.seam.text}
-                    words={row.seam.words}
-                    unit={view.system}
-                    onCommit={(v) => change(i, 'seam', v)}
-                  />
-                </td>
+                <td className="w-24 min-w-20 px-1.5 py-1">{size(i, 'seam', 'Seam to add to', row.seam)}</td>
                 <td className="px-1.5 py-2 text-center">
                   <input
                     type="checkbox"

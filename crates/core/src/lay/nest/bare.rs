@@ -271,3 +271,40 @@ fn lined(nest: &Nest, ground: usize) -> Option<Lined> {
         spacing: (height as f64 / LINES as f64, width as f64 / LINES as f64),
     })
 }
+
+#[cfg(test)]
+mod tests {
+    use super::AreaBelow;
+    use crate::measure::Length;
+    use crate::shape::{Outline, Point, area_below, convex_parts};
+    use proptest::prelude::*;
+
+    fn shapes() -> impl Strategy<Value = Outline> {
+        (0..4_usize, 20_i64..400, 20_i64..400, 3_i64..9).prop_map(|(kind, w, h, n)| {
+            let e = |n: i64| Length::inches(n, 32);
+            let p = |x: i64, y: i64| Point::new(e(x), e(y));
+            match kind {
+                0 => Outline::Rect(e(w), e(h)),
+                1 => Outline::Circle(e(w)),
+                2 => Outline::notched(e(w), e(h), e(w / n), e(h / n)),
+                _ => Outline::Polygon(vec![p(0, 0), p(w, h / n), p(w - w / n, h), p(w / n, h - h / n)]),
+            }
+        })
+    }
+
+    proptest! {
+        /// The table says of every level what clipping says, less what is missing.
+        #[test]
+        fn the_table_of_areas_agrees_with_clipping(outline in shapes(), share in 0_i64..=64, missing in any::<bool>()) {
+            let parts = convex_parts(&outline.corners());
+            let gone = if missing { parts[..1].to_vec() } else { vec![] };
+            let table = AreaBelow::new(&parts, &gone);
+            let top = parts.iter().flatten().map(|p| p.y.0).max().unwrap_or(0);
+            let y = top * share / 60;
+            let of = |parts: &[Vec<Point>]| parts.iter().map(|part| area_below(part, y)).sum::<f64>();
+            let exact = of(&parts) - of(&gone);
+            let whole = outline.area().0 as f64;
+            prop_assert!((table.at(y) - exact).abs() < 1e-6 * whole, "{} for {exact} at {y}", table.at(y));
+        }
+    }
+}

@@ -78,7 +78,7 @@ fn apart(nest: &Nest, ground: usize, shape: usize, put: &[Put], (x, y): (i64, i6
 }
 
 /// The bounding boxes of what lies on `ground`, pinned or put there.
-pub(super) fn boxes(nest: &Nest, ground: usize, put: &[Put]) -> Vec<Region> {
+pub(in crate::lay) fn boxes(nest: &Nest, ground: usize, put: &[Put]) -> Vec<Region> {
     let of = |shape: usize, x: i64, y: i64| {
         let shape = &nest.shapes[shape];
         Region { x, y, width: shape.width, height: shape.height }

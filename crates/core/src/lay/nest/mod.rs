@@ -13,6 +13,6 @@ mod search;
 mod squeeze;
 
 pub(super) use board::Put;
-pub(super) use fill::Layout;
+pub(super) use fill::{Layout, boxes};
 pub(super) use problem::{Lot, Nest, Way, all_lots, parts_of, rectangle_inside};
-pub(super) use search::NestSearch;
+pub(super) use search::{NestSearch, whole_left};

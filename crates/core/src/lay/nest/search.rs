@@ -420,7 +420,8 @@ fn rank_of(job: &Job, nest: &Nest, layout: &Layout) -> Rank {
     Rank::of(job, &nest.grounds, &uses, unplaced)
 }
 
-fn whole_left(job: &Job, whole: Region, boxes: &[Region]) -> f64 {
+/// The largest whole rectangle beside `boxes`, in square inches.
+pub(in crate::lay) fn whole_left(job: &Job, whole: Region, boxes: &[Region]) -> f64 {
     keepable(whole, boxes, job.rules.keep).first().map_or(0.0, |o| match o {
         Offcut::Rect { width, height, .. } => square_inches(width.0 as f64 * height.0 as f64),
         Offcut::Polygon(_) => 0.0,

@@ -28,6 +28,8 @@ pub(in crate::lay) struct Score {
     length: i64,
     /// Different edges across and along: each is a setting of the ruler.
     settings: usize,
+    /// How far apart the copies of a piece lie, all pieces together.
+    apart: i64,
 }
 
 /// Every so many iterations one is a deep search.
@@ -86,6 +88,7 @@ impl<'a> StripSearch<'a> {
             ragged: true,
             length: i64::MAX,
             settings: usize::MAX,
+            apart: i64::MAX,
         };
         let mut search = Self {
             cloth,
@@ -250,32 +253,40 @@ impl<'a> StripSearch<'a> {
         lay
     }
 
-    /// Different edges of a lay, across and along.
-    fn settings(&self, lay: &[Laid]) -> usize {
+    /// Different edges of a lay, across and along; and the boxes round all copies of a piece, their half girths added up.
+    fn order_of(&self, lay: &[Laid]) -> (usize, i64) {
         let slid = self.slid(lay);
+        let mut boxes: Vec<Option<[i64; 4]>> = vec![None; self.strip.kinds.len()];
+        for l in &slid {
+            let (width, height) = self.strip.size(l);
+            let here = [l.x, l.y, l.x + width, l.y + height];
+            let [left, low, right, top] = boxes[l.kind].unwrap_or(here);
+            boxes[l.kind] = Some([left.min(here[0]), low.min(here[1]), right.max(here[2]), top.max(here[3])]);
+        }
+        let apart = boxes.iter().flatten().map(|[left, low, right, top]| right - left + top - low).sum();
         let different = |edges: &mut dyn Iterator<Item = i64>| {
             let mut edges: Vec<i64> = edges.collect();
             edges.sort_unstable();
             edges.dedup();
             edges.len()
         };
-        different(&mut slid.iter().map(|l| l.x + self.strip.size(l).0))
-            + different(&mut slid.iter().map(|l| l.y + self.strip.size(l).1))
+        let across = different(&mut slid.iter().map(|l| l.x + self.strip.size(l).0));
+        (across + different(&mut slid.iter().map(|l| l.y + self.strip.size(l).1)), apart)
     }
 
     fn score(&self, lay: &[Laid]) -> Score {
         let length = self.strip.length(lay);
         let over = self.cloth.usable_length().map_or(0, |limit| (length - limit.0).max(0));
         let bought = self.cloth.buy_length(self.cloth.needed_length(Length(length)));
-        Score { over, ragged_first: self.few_cuts, bought, ragged: true, length, settings: usize::MAX }
+        Score { over, ragged_first: self.few_cuts, bought, ragged: true, length, settings: usize::MAX, apart: i64::MAX }
     }
 
     fn offer(&mut self, lay: &[Laid]) -> Score {
         let mut score = self.score(lay);
         // The tree is only grown, and settings are only counted, where it can matter.
-        let at_best = Score { ragged: false, ragged_first: false, settings: 0, ..score };
+        let at_best = Score { ragged: false, ragged_first: false, settings: 0, apart: 0, ..score };
         if at_best < self.score {
-            score.settings = self.settings(lay);
+            (score.settings, score.apart) = self.order_of(lay);
         }
         if (Score { ragged: false, ragged_first: false, ..score }) < self.score {
             score.ragged = !is_through(&self.strip, lay, score.length);
@@ -302,7 +313,7 @@ impl<'a> StripSearch<'a> {
         let lay = shelves::fill(&self.strip, order);
         let mut score = self.offer(&lay);
         // The order of shelves is searched by length alone.
-        (score.ragged, score.ragged_first, score.settings) = (false, false, 0);
+        (score.ragged, score.ragged_first, score.settings, score.apart) = (false, false, 0, 0);
         score
     }
 

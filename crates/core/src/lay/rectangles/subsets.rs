@@ -153,3 +153,70 @@ fn place(blocks: &[Vec<Block>], (set, index): (usize, usize), (x, y): (i64, i64)
         }
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::super::strip::{Choice, Kind, Strip};
+    use super::shortest;
+    use crate::shape::Turn;
+    use proptest::prelude::*;
+
+    fn strip(width: i64, sides: &[(i64, i64)]) -> Strip {
+        let kinds = sides
+            .iter()
+            .enumerate()
+            .map(|(piece, &(w, h))| {
+                let choice = |width, height| Choice { turn: Turn::NONE, width, height };
+                let mut choices = vec![choice(w, h)];
+                if w != h {
+                    choices.push(choice(h, w));
+                }
+                choices.retain(|c| c.width <= width);
+                Kind { piece, count: 1, choices }
+            })
+            .collect();
+        Strip { width, kinds, gap: 0, through: true }
+    }
+
+    /// Every size a set of rectangles can be cut from, by trying all splits and both ways to join, undercut or not.
+    fn all_sizes(sides: &[(i64, i64)], most: i64) -> Vec<(i64, i64)> {
+        if let [(w, h)] = sides {
+            return [(*w, *h), (*h, *w)].into_iter().filter(|s| s.0 <= most).collect();
+        }
+        let mut found = std::collections::BTreeSet::new();
+        // The first stays in the first half, so that no split is tried twice.
+        for mask in 0..(1_usize << (sides.len() - 1)) - 1 {
+            let pick = |inside: bool| -> Vec<(i64, i64)> {
+                let chosen = sides.iter().enumerate().filter(|(i, _)| (*i == 0 || mask >> (i - 1) & 1 == 1) == inside);
+                chosen.map(|(_, s)| *s).collect()
+            };
+            for a in all_sizes(&pick(true), most) {
+                for b in all_sizes(&pick(false), most) {
+                    found.insert((a.0 + b.0, a.1.max(b.1)));
+                    found.insert((a.0.max(b.0), a.1 + b.1));
+                }
+            }
+        }
+        found.into_iter().filter(|s| s.0 <= most).collect()
+    }
+
+    proptest! {
+        #![proptest_config(ProptestConfig::with_cases(120))]
+
+        #[test]
+        fn the_shortest_is_that_of_all_cuts(sides in prop::collection::vec((1_i64..12, 1_i64..12), 1..6), width in 12_i64..24) {
+            let strip = strip(width, &sides);
+            let lay = shortest(&strip, 1_000).expect("few enough");
+            let least = all_sizes(&sides, width).into_iter().map(|s| s.1).min();
+            prop_assert_eq!(Some(strip.length(&lay)), least);
+            prop_assert_eq!(lay.len(), sides.len());
+        }
+    }
+
+    #[test]
+    fn too_many_pieces_are_left_to_others() {
+        let many: Vec<(i64, i64)> = (1..=16).map(|n| (n, n + 1)).collect();
+        assert!(shortest(&strip(40, &many), 1_000).is_none());
+        assert!(shortest(&strip(40, &many[..4]), 1).is_none(), "not as short as that");
+    }
+}
