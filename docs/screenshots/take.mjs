@@ -40,7 +40,7 @@ await take('cloth', '/projects/seed-swap-tote/cloth');
 await take('lay', '/projects/harvest-tote/lay');
 await take('lay-in-corners', '/projects/kneeler-tote/lay', 1280, 800, (page) => page.waitForTimeout(3000));
 await take('lay-metric', '/projects/seed-swap-tote/lay');
-await take('buy', '/projects/harvest-tote/buy');
+await take('buy', '/projects/kneeler-duffel/buy', 1280, 940);
 await take('cut', '/projects/harvest-tote/cut', 1280, 800, async (page) => {
   for (let n = 2; n <= 7; n++) {
     await page.locator('body').press('Space');

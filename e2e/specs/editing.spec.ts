@@ -115,14 +115,26 @@ test('a part is cut from another cloth, by choosing and by dropping', async ({ p
 });
 
 test('the search is seen, stopped, and taken up again', async ({ page, demo }) => {
-  await page.goto(`${demo.address}/projects/seed-swap-tote/lay`);
+  // Cloth that is cut at any length leaves something to look for.
+  const project = `${demo.address}/api/projects/bottle-caddy`;
+  const { revision, cloths } = await (await page.request.get(project)).json();
+  const edits = cloths.map((c: { id: string }) => ({
+    edit: 'cloth',
+    cloth: c.id,
+    field: 'step',
+    value: 'none',
+  }));
+  expect((await page.request.post(`${project}/edits`, { data: { based_on: revision, edits } })).ok()).toBe(
+    true,
+  );
+  await page.goto(`${demo.address}/projects/bottle-caddy/lay`);
   await expect(page.getByTestId('search-state')).toContainText('looking for better');
   await page.getByRole('button', { name: 'Stop', exact: true }).click();
   await expect(page.getByTestId('search-state')).toContainText('best after');
   await page.getByRole('button', { name: 'Look further' }).click();
   await expect(page.getByTestId('search-state')).toContainText('looking for better');
   await go(page, 'Bag');
-  await expect(page.getByRole('heading', { name: 'Boxed tote' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Box or caddy' })).toBeVisible();
 });
 
 test('another way to lay it is one press, and can be undone', async ({ page, demo }) => {

@@ -162,7 +162,7 @@ test('a pocket is made for a phone, and a tote has no wrong side', async ({ page
   await page.getByRole('button', { name: /^Pocket/ }).click();
   await page.getByRole('radio', { name: /^Slip pocket/ }).click();
   await page.getByRole('radio', { name: /^A phone/ }).click();
-  await expect(page.getByLabel('Wide, finished', { exact: true })).toHaveValue('4⅛');
+  await expect(page.getByLabel('Wide, finished', { exact: true })).toHaveValue('4¼');
   await accessible(page);
   // A size that is typed stays, and it is made for nothing any more.
   await type(page, 'Wide, finished', '4 1/2');
@@ -170,7 +170,7 @@ test('a pocket is made for a phone, and a tote has no wrong side', async ({ page
   await go(page, 'Pieces');
   await expect(page.getByRole('heading', { name: /^Slip pocket/ })).toBeVisible();
   await page.goto(`${demo.address}/projects/harvest-tote/bag`);
-  await page.getByRole('button', { name: /^Lining/ }).click();
+  await page.getByRole('button', { name: /^Lining like/ }).click();
   await page.getByRole('radio', { name: /^Reversible/ }).click();
   await go(page, 'Pieces');
   await expect(page.getByText(/turning gap, left open in the mouth/)).toBeVisible();

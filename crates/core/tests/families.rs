@@ -572,10 +572,12 @@ fn a_pocket_is_made_for_a_thing_until_its_sizes_are_typed() {
         if let Slot::Length(length) = &field.slot { **length } else { Length::ZERO }
     };
     tote.set("pocket_for", "cards", system).expect("a choice");
-    assert_eq!((size(&tote, "pocket_width"), size(&tote, "pocket_height")), (Length::tenth_mm(976), cm(54)));
+    assert_eq!((size(&tote, "pocket_width"), size(&tote, "pocket_height")), (cm(98), cm(54)));
     tote.set("pocket_for", "bottle", system).expect("a choice");
     let half_round = size(&tote, "pocket_width").in_units(system) - 1.2;
-    assert!((half_round - 7.5 * std::f64::consts::FRAC_PI_2).abs() < 0.01, "{half_round}");
+    // Brought up to the ruler, by a millimetre at most.
+    let slack = half_round - 7.5 * std::f64::consts::FRAC_PI_2;
+    assert!((0.0..0.1).contains(&slack), "{half_round}");
     tote.set("pocket_divisions", "5", system).expect("a number");
     tote.set("pocket_for", "pens", system).expect("a choice");
     assert_eq!(size(&tote, "pocket_width"), cm(125));

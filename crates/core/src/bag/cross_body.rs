@@ -118,8 +118,8 @@ impl Design for CrossBody {
         all
     }
 
-    fn follow(&mut self, key: &str) {
-        self.pocket.follow(key);
+    fn follow(&mut self, key: &str, system: System) {
+        self.pocket.follow(key, system);
     }
 
     fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {

@@ -248,8 +248,8 @@ impl Design for Drawstring {
         all
     }
 
-    fn follow(&mut self, key: &str) {
-        self.pocket.follow(key);
+    fn follow(&mut self, key: &str, system: System) {
+        self.pocket.follow(key, system);
     }
 
     fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {

@@ -116,7 +116,7 @@ impl Bag {
         };
         field.set(value, system)?;
         drop(fields);
-        design.follow(key);
+        design.follow(key, system);
         Ok(())
     }
 

@@ -60,7 +60,7 @@ pub trait Design {
     fn fields(&mut self) -> Vec<Field<'_>>;
 
     /// Brings along what must follow from a change of the field `key`.
-    fn follow(&mut self, _key: &str) {}
+    fn follow(&mut self, _key: &str, _system: System) {}
 
     /// Drafts the bag, every size brought up to a line of `ruler`.
     ///

@@ -116,7 +116,7 @@ impl PocketChoice {
     }
 
     /// After a change of the field `key`: sizes go with what it is for, until they are typed.
-    pub(super) fn follow(&mut self, key: &str) {
+    pub(super) fn follow(&mut self, key: &str, system: System) {
         match key {
             "pocket_width" | "pocket_height" => self.holds = PocketFor::Sizes,
             "pocket_for" | "pocket_divisions" => {
@@ -125,7 +125,8 @@ impl PocketChoice {
                     self.ease = Length::MILLIMETRE * 3;
                 }
                 if let Some((width, height, divisions)) = self.holds.sizes(self.divisions) {
-                    (self.width, self.height, self.divisions) = (width, height, divisions);
+                    let ruler = Ruler::usual(system);
+                    (self.width, self.height, self.divisions) = (ruler.up(width), ruler.up(height), divisions);
                 }
             }
             _ => {}

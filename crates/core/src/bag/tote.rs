@@ -673,7 +673,7 @@ impl Design for Tote {
     }
 
     /// A mouth with a seam needs a lining, a pieced front a panel of its own: the one choice brings the other along.
-    fn follow(&mut self, key: &str) {
+    fn follow(&mut self, key: &str, system: System) {
         match key {
             "mouth" if self.seamed_mouth() && !self.lined() => self.lining = LiningFit::Same,
             "lining" if self.seamed_mouth() && !self.lined() => self.mouth = Mouth::DoubleHem,
@@ -685,7 +685,7 @@ impl Design for Tote {
             }
             "front" if self.front.piecing != Piecing::Whole => self.base = ToteBase::Seam,
             "base" if self.folded() => self.front.piecing = Piecing::Whole,
-            _ => self.pocket.follow(key),
+            _ => self.pocket.follow(key, system),
         }
     }
 

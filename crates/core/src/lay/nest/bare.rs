@@ -246,6 +246,9 @@ fn sums_of(nest: &Nest, shapes: &[Crossed], ground: usize, left: &[usize], step:
     reach
 }
 
+/// Where a line at a place goes into a region and out of it.
+type Cross = dyn Fn(&NoFitRegion, i64) -> Option<(i64, i64)>;
+
 /// The lines of `ground`, if there is no more of it than it is long.
 fn lined(nest: &Nest, ground: usize) -> Option<Lined> {
     let ground = &nest.grounds[ground];
@@ -254,7 +257,7 @@ fn lined(nest: &Nest, ground: usize) -> Option<Lined> {
     let plain = vec![at(0, 0), at(width, 0), at(width, height), at(0, height)];
     let (hull, missing) = ground.edge.as_ref().map_or((&plain, &[][..]), |e| (&e.hull, &e.missing[..]));
     let (edge, gone) = (region(hull), missing.iter().map(|part| region(part)).collect::<Vec<_>>());
-    let lines = |side: i64, cross: &dyn Fn(&NoFitRegion, i64) -> Option<(i64, i64)>| -> Vec<Line> {
+    let lines = |side: i64, cross: &Cross| -> Vec<Line> {
         let made = (0..LINES).map(|i| side * (2 * i + 1) / (2 * LINES)).filter_map(|at| {
             let (from, to) = cross(&edge, at)?;
             let mut taken: Vec<(i64, i64)> = gone.iter().filter_map(|part| cross(part, at)).collect();

@@ -43,7 +43,7 @@ const DEEP_NODES: u64 = 2_000;
 /// Of more kinds than this the bound is raised once the first answer is out.
 const BOUNDED_AT_ONCE: usize = 20;
 /// Every so many iterations one is a beam search; the narrowest beam; and the most pieces it is for.
-const BEAM_EVERY: u64 = 48;
+const BEAM_EVERY: u64 = 6;
 const BEAM_WIDTH: usize = 16;
 const BEAM_PIECES: usize = 120;
 const LEVELS_EVERY: u64 = 4;
