@@ -22,9 +22,11 @@ const SLICES: i64 = 16;
 /// Lines are followed in at most so many steps.
 const MOST_STEPS: i64 = 4_096;
 /// More different slices than these are not priced.
-const MOST_SLICES: usize = 400;
+const MOST_SLICES: usize = 160;
 /// Steps of knapsacks after which a bound is given up.
 const MOST_WORK: u64 = 150_000_000;
+/// Lines the linear program learns before a bound is given up.
+const MOST_LINES: usize = 40;
 /// A price of 1.
 const ONE: i64 = 1 << 30;
 
@@ -169,17 +171,19 @@ fn more_than(items: &[Item], capacity: i64, room: i64) -> bool {
     let step = step_of(items, capacity);
     let steps = (capacity / step) as usize;
     let Some(mut prices) = Prices::new(items, step, steps, room) else { return false };
-    let mut work = 0;
-    while work < MOST_WORK {
+    let (mut work, mut before) = (0, Vec::new());
+    for _ in 0..MOST_LINES {
         let (dearest, line) = prices.dearest_line(&mut work);
         // Twice, as slices are as deep as half units say.
         if prices.total() > 2 * i128::from(room) * i128::from(dearest) {
             return true;
         }
         // No prices can prove more than the best of all, nor these more by another line.
-        if prices.best < 1.0 || dearest <= ONE + ONE / 1_000_000 || !prices.forbid(&line) {
+        let settled = prices.best < 1.0 || dearest <= ONE + ONE / 1_000_000 || line == before;
+        if settled || work > MOST_WORK || !prices.forbid(&line) {
             return false;
         }
+        before = line;
     }
     false
 }
