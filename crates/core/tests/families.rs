@@ -167,7 +167,7 @@ fn patches_cover_the_panel(#[case] front: &str, #[case] columns: u32, #[case] ro
         with(Family::Tote, System::Inches, &[("front", front), ("columns", &c), ("rows", &r), ("patch_seam", "1/4")]);
     let draft = drafted(&tote, System::Inches);
     let panel = piece(&draft, "outer-panel");
-    let (light, dark) = (piece(&draft, "patch-light"), piece(&draft, "patch-dark"));
+    let (light, dark) = (piece(&draft, "front-panel-patch-light"), piece(&draft, "front-panel-patch-dark"));
     assert_eq!(light.count + dark.count, columns * rows);
     assert_eq!(light.part, Part::Contrast);
     let made = (joined(columns, light.width.size, inch(1, 4)), joined(rows, light.height.size, inch(1, 4)));
@@ -180,7 +180,10 @@ fn triangles_come_two_at_a_time() {
     let tote = with(Family::Tote, System::Inches, &[("front", "triangles"), ("columns", "3"), ("rows", "3")]);
     let draft = drafted(&tote, System::Inches);
     // Nine units: five squares of each cloth give ten.
-    assert_eq!((piece(&draft, "triangle-light").count, piece(&draft, "triangle-dark").count), (5, 5));
+    assert_eq!(
+        (piece(&draft, "front-panel-triangle-light").count, piece(&draft, "front-panel-triangle-dark").count),
+        (5, 5)
+    );
 }
 
 #[test]

@@ -352,7 +352,7 @@ proptest! {
         for cloth in &lay.cloths {
             prop_assert!(cloth.through);
         }
-        for step in cut_list(&job, &lay.cloths, &[]) {
+        for step in cut_list(&job, &lay.cloths, &[], &[]) {
             if let Step::Cut { cut, .. } = step {
                 prop_assert!(cut.kind != CutKind::Stopped);
             }
@@ -366,7 +366,7 @@ proptest! {
         job.rules.gap = Length::ZERO;
         let lay = solve(&job, Budget::iterations(60), &mut Silent).expect("a sound job");
         let mut freed: Vec<(String, u32)> = Vec::new();
-        for step in cut_list(&job, &lay.cloths, &[]) {
+        for step in cut_list(&job, &lay.cloths, &[], &[]) {
             freed.extend(step.frees().iter().map(|f| (f.piece.clone(), f.copy)));
             let Step::Cut { cut, .. } = step else { continue };
             let across = cut.line.y1 == cut.line.y2;

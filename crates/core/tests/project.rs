@@ -41,7 +41,7 @@ fn a_new_project_asks_for_cloth_and_then_is_laid() {
     let lay = solve(&job, Budget::iterations(50), &mut Silent).expect("laid");
     assert_eq!(verify(&job, &lay), []);
     // Corners are a step each for outer and lining, through both layers at once.
-    let steps = cut_list(&job, &lay.cloths, &planned.draft.pieces);
+    let steps = cut_list(&job, &lay.cloths, &planned.draft.pieces, &[]);
     let corners: Vec<_> = steps.iter().filter_map(|s| if let Step::Corners(c) = s { Some(c) } else { None }).collect();
     assert_eq!(corners.len(), 2);
     assert!(corners.iter().all(|c| c.layers == 2 && c.across == Length::INCH * 2));
@@ -177,7 +177,7 @@ fn small_pieces_lie_in_the_corners_when_asked() {
     assert!(job.pieces.iter().any(|p| matches!(p.outline, Outline::Polygon(_))));
     let lay = solve(&job, Budget::iterations(100), &mut Silent).expect("laid");
     assert_eq!(verify(&job, &lay), []);
-    let steps = cut_list(&job, &lay.cloths, &planned.draft.pieces);
+    let steps = cut_list(&job, &lay.cloths, &planned.draft.pieces, &[]);
     assert!(steps.iter().any(|s| matches!(s, Step::Outline(_))));
     assert!(!steps.iter().any(|s| matches!(s, Step::Corners(_))));
     assert_ne!(manner(&steps), Manner::EdgeToEdge);
@@ -320,7 +320,7 @@ fn a_block_is_fused_and_cut_once() {
     let planned = project.plan().expect("drafts");
     let piece = |id: &str| planned.draft.piece(id).unwrap_or_else(|| panic!("there is a {id}")).clone();
     let panel = piece("outer-panel");
-    let (cloth_block, stiff) = (piece("outer-panel-block"), piece("interfacing-panel-block"));
+    let (cloth_block, stiff) = (piece("outer-block"), piece("interfacing-outer-block"));
     assert_eq!(panel.when, When::FromBlock);
     assert_eq!(cloth_block.size(), stiff.size());
     // Half an inch to spare all round; side by side as the narrower of both cloths allows.
@@ -330,16 +330,16 @@ fn a_block_is_fused_and_cut_once() {
     assert_eq!(stiff.width.size, panel.width.size * across + Length::INCH);
     assert_eq!(stiff.height.size, panel.height.size * (i64::from(panel.count) / across) + Length::INCH);
     let job = planned.job.as_ref().expect("a job");
-    assert!(job.pieces.iter().all(|p| p.id != "outer-panel") && job.pieces.iter().any(|p| p.id == "outer-panel-block"));
+    assert!(job.pieces.iter().all(|p| p.id != "outer-panel") && job.pieces.iter().any(|p| p.id == "outer-block"));
     let lay = solve(job, Budget::iterations(50), &mut Silent).expect("laid");
     assert!(lay.complete() && verify(job, &lay).is_empty());
     assert!(planned.draft.steps[0].starts_with("Fuse each block"));
     // On a narrower interfacing the panels stand one above the other.
     let narrow = made(&project, &[Edit::Cloth { cloth: "stiff".into(), field: ClothField::Width, value: "20".into() }]);
-    let stood = narrow.plan().expect("drafts").draft.piece("outer-panel-block").expect("a block").clone();
+    let stood = narrow.plan().expect("drafts").draft.piece("outer-block").expect("a block").clone();
     assert_eq!(stood.height.size, panel.height.size * 2 + Length::INCH);
     // What is quilted is cut over anyway: its backing is cut like it.
     let quilted = made(&project, &[bag("quilted", "yes")]);
     let draft = quilted.plan().expect("drafts").draft;
-    assert!(draft.pieces.iter().all(|p| p.block_of.is_none() && p.when != When::FromBlock));
+    assert!(draft.pieces.iter().all(|p| p.block_of.is_empty() && p.when != When::FromBlock));
 }

@@ -185,7 +185,7 @@ proptest! {
         job.rules.gap = Length::ZERO;
         let lay = solve(&job, Budget::iterations(30), &mut Silent).expect("a sound job");
         prop_assert_eq!(verify(&job, &lay), vec![]);
-        let steps = cut_list(&job, &lay.cloths, &[]);
+        let steps = cut_list(&job, &lay.cloths, &[], &[]);
         let stopped = |s: &Step| matches!(s, Step::Cut { cut, .. } if cut.kind == bofta_core::cutting::CutKind::Stopped);
         prop_assert!(!steps.iter().any(stopped));
         let laid: usize = lay.cloths.iter().map(|c| c.placements.len()).sum();

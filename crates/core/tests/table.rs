@@ -12,7 +12,7 @@ use proptest::prelude::*;
 use support::{dissection, job, piece};
 
 fn cuts(job: &Job, lay: &Lay) -> Vec<Cut> {
-    let steps = cut_list(job, &lay.cloths, &[]).into_iter();
+    let steps = cut_list(job, &lay.cloths, &[], &[]).into_iter();
     steps.filter_map(|s| if let Step::Cut { cut, .. } = s { Some(cut) } else { None }).collect()
 }
 

@@ -3,7 +3,9 @@
 
 use bofta_core::bag::boxing::{self, Boxing, Square};
 use bofta_core::bag::pocket::PocketChoice;
-use bofta_core::bag::{BackingSchool, Bag, Design, Family, LiningFit, Mouth, StrapEnds, Tote, hem, strap};
+use bofta_core::bag::{
+    BackingChoice, BackingSchool, Bag, Design, Family, LiningFit, Mouth, MouthFinish, StrapEnds, Tote, hem, strap,
+};
 use bofta_core::measure::{Length, Ruler, System};
 use bofta_core::piece::{Figure, Mark, Part, Piece, Term};
 use proptest::prelude::*;
@@ -94,23 +96,31 @@ fn panels_follow_the_rule() {
     assert_eq!(piece(&tote, "slip-pocket").size(), (inch(8, 1), inch(13, 1)));
 }
 
+fn hemmed(mouth: MouthFinish) -> Tote {
+    Tote { mouth: MouthFinish { kind: Mouth::DoubleHem, ..mouth }, ..tote() }
+}
+
 #[test]
 fn the_mouth_decides_outer_and_lining_together() {
-    let hemmed = Tote { mouth: Mouth::DoubleHem, ..tote() };
+    let hemmed = hemmed(tote().mouth);
     let through = piece(&tote(), "outer-panel").height.size;
     assert_eq!(
         piece(&hemmed, "outer-panel").height.size,
-        through - hemmed.seam_top + hemmed.hem_turn + hemmed.hem_depth
+        through - hemmed.mouth.seam + hemmed.mouth.hem_turn + hemmed.mouth.hem_depth
     );
     // Under the hem the lining ends at the finished mouth.
-    assert_eq!(piece(&hemmed, "lining-panel").height.size, through - hemmed.seam_top);
+    assert_eq!(piece(&hemmed, "lining-panel").height.size, through - hemmed.mouth.seam);
+}
+
+fn backed(school: BackingSchool) -> Tote {
+    Tote { backing: BackingChoice { school, ..tote().backing }, ..tote() }
 }
 
 #[test]
 fn fleece_lies_clear_of_the_seams_or_fills_them() {
-    let clear = Tote { backing: BackingSchool::ClearOfSeams, ..tote() };
+    let clear = backed(BackingSchool::ClearOfSeams);
     assert_eq!(piece(&clear, "fleece-panel").size(), (clear.width + clear.depth, clear.height + clear.depth / 2));
-    let full = Tote { backing: BackingSchool::FullSize, ..tote() };
+    let full = backed(BackingSchool::FullSize);
     assert_eq!(piece(&full, "fleece-panel").size(), piece(&full, "outer-panel").size());
 }
 
@@ -132,7 +142,7 @@ fn both_boxing_schools_are_the_same_bag_from_different_pieces() {
 #[case("seam_side", Tote { seam_side: Length::ZERO, ..tote() })]
 #[case("seam_base", Tote { seam_base: inch(13, 1), ..tote() })]
 #[case("seam_boxing", Tote { seam_boxing: inch(2, 1), ..tote() })]
-#[case("hem_depth", Tote { mouth: Mouth::DoubleHem, hem_depth: inch(13, 1), ..tote() })]
+#[case("hem_depth", hemmed(MouthFinish { hem_depth: inch(13, 1), ..tote().mouth }))]
 #[case("mouth", Tote { lining: LiningFit::None, ..tote() })]
 #[case("strap_width", Tote { strap_width: inch(8, 1), ..tote() })]
 #[case("strap_inset", Tote { strap_inset: inch(7, 1), ..tote() })]
@@ -179,10 +189,13 @@ fn any_tote() -> impl Strategy<Value = (Tote, Ruler)> {
             seam_base: eighths(b),
             seam_boxing: eighths(x),
             boxing: [Boxing::CutOut, Boxing::SeamLines, Boxing::SewnAcross][boxing],
-            mouth: if hem { Mouth::DoubleHem } else { Mouth::TurnedThrough },
+            mouth: MouthFinish { kind: if hem { Mouth::DoubleHem } else { Mouth::TurnedThrough }, ..base.mouth },
             lining: [LiningFit::Same, LiningFit::Smaller, LiningFit::None][if hem { lining } else { lining % 2 }],
             strap_ends: if outside { StrapEnds::Outside } else { StrapEnds::InMouth },
-            backing: [BackingSchool::None, BackingSchool::FullSize, BackingSchool::ClearOfSeams][backing],
+            backing: BackingChoice {
+                school: [BackingSchool::None, BackingSchool::FullSize, BackingSchool::ClearOfSeams][backing],
+                ..base.backing
+            },
             // Long enough to span any bag, so that nearly every one is drafted.
             strap_length: eighths(2 * w),
             pocket: PocketChoice { width: eighths(w / 2), height: eighths(h / 2), below: eighths(8), ..base.pocket },
@@ -211,9 +224,9 @@ proptest! {
     fn the_finished_size_comes_back((tote, ruler) in any_tote()) {
         let Ok(draft) = tote.draft(ruler) else { return Ok(()) };
         let outer = draft.pieces.iter().find(|p| p.part == Part::Outer).expect("an outer");
-        let mouth = match tote.mouth {
-            Mouth::TurnedThrough | Mouth::FacingZip => tote.seam_top,
-            Mouth::DoubleHem => tote.hem_turn + tote.hem_depth,
+        let mouth = match tote.mouth.kind {
+            Mouth::DoubleHem => tote.mouth.hem_turn + tote.mouth.hem_depth,
+            _ => tote.mouth.seam,
         };
         let around = outer.width.size - tote.seam_side * 2;
         let height = outer.height.size - mouth - tote.seam_base - tote.depth / 2;
@@ -242,8 +255,8 @@ proptest! {
     fn drafting_never_fails_badly(sizes in prop::array::uniform15(-2_000_000_i64..170_000_000)) {
         let l = |i: usize| Length(sizes[i]);
         let tote = Tote {
-            width: l(0), height: l(1), depth: l(2), seam_side: l(3), seam_base: l(4), seam_boxing: l(5), seam_top: l(6),
-            hem_turn: l(7), hem_depth: l(8), strap_width: l(9), strap_length: l(10), strap_inset: l(11),
+            width: l(0), height: l(1), depth: l(2), seam_side: l(3), seam_base: l(4), seam_boxing: l(5),
+            mouth: MouthFinish { seam: l(6), hem_turn: l(7), hem_depth: l(8), ..tote().mouth }, strap_width: l(9), strap_length: l(10), strap_inset: l(11),
             pocket: PocketChoice { width: l(12), height: l(13), below: l(14), ..tote().pocket }, ..tote()
         };
         match tote.draft(Ruler::Eighth) {
@@ -257,10 +270,10 @@ proptest! {
 #[test]
 fn a_reversible_tote_has_no_hidden_side() {
     let system = System::Inches;
-    let mut bag = Bag::Tote(Tote { mouth: Mouth::DoubleHem, strap_ends: StrapEnds::Outside, ..tote() });
+    let mut bag = Bag::Tote(Tote { strap_ends: StrapEnds::Outside, ..hemmed(tote().mouth) });
     bag.set("lining", "reversible", system).expect("a choice");
     let Bag::Tote(made) = &bag else { panic!("a tote") };
-    assert_eq!((made.mouth, made.strap_ends), (Mouth::TurnedThrough, StrapEnds::InMouth));
+    assert_eq!((made.mouth.kind, made.strap_ends), (Mouth::TurnedThrough, StrapEnds::InMouth));
     let draft = bag.draft(Ruler::Eighth).expect("drafts");
     let sizes = |id: &str| draft.piece(id).expect("a panel").size();
     assert_eq!(sizes("outer-panel"), sizes("lining-panel"));
@@ -270,7 +283,7 @@ fn a_reversible_tote_has_no_hidden_side() {
     // Another mouth makes it an ordinary lining again; asked for together they are refused.
     bag.set("mouth", "facing-zip", system).expect("a choice");
     assert!(matches!(&bag, Bag::Tote(t) if t.lining == LiningFit::Same));
-    let both = Tote { lining: LiningFit::Reversible, mouth: Mouth::DoubleHem, ..tote() };
+    let both = Tote { lining: LiningFit::Reversible, ..hemmed(tote().mouth) };
     assert_eq!(both.draft(Ruler::Eighth).expect_err("refused")[0].field, "lining");
 }
 

@@ -3,10 +3,11 @@
 use crate::FormatError;
 use crate::cut_list::read_text;
 use bofta_core::FieldProblem;
-use bofta_core::bag::{Bag, Family};
+use bofta_core::bag::{Bag, Family, MadeUp};
 use bofta_core::measure::{Ruler, System};
 use serde::Deserialize;
 use serde_json::{Map, Value};
+use std::collections::BTreeMap;
 
 /// A bag to draft.
 #[derive(Clone, Debug, PartialEq)]
@@ -19,6 +20,8 @@ pub struct Specification {
     pub ruler: Ruler,
     /// The bag.
     pub bag: Bag,
+    /// How panels are made up, by their ids.
+    pub made_up: BTreeMap<String, MadeUp>,
 }
 
 #[derive(Deserialize)]
@@ -35,6 +38,9 @@ struct File {
     /// The family's fields: text, a number in `units`, or yes and no.
     #[serde(default)]
     sizes: Map<String, Value>,
+    /// How panels are made up: by a panel's id the fields of it, as `sizes`.
+    #[serde(default)]
+    panels: BTreeMap<String, Map<String, Value>>,
     /// Rows of a cut list of one's own, as text.
     #[serde(default)]
     rows: Vec<String>,
@@ -63,20 +69,12 @@ pub fn read_bag(text: &str) -> Result<Specification, FormatError> {
         return refuse("family", &file.family, format!("“{}” should be one of {}", file.family, all.join(", ")));
     };
     let mut bag = family.usual(system);
-    for (key, value) in &file.sizes {
-        let typed = match value {
-            Value::String(text) => text.clone(),
-            Value::Number(n) => n.to_string(),
-            Value::Bool(on) => if *on { "yes" } else { "no" }.to_owned(),
-            other => {
-                return refuse(
-                    &format!("sizes.{key}"),
-                    &other.to_string(),
-                    "a text, a number, or true and false".into(),
-                );
-            }
-        };
-        bag.set(key, &typed, system).map_err(|p| FormatError::Value(p.within("sizes")))?;
+    set_all("sizes", &file.sizes, |key, typed| bag.set(key, typed, system))?;
+    let mut made_up = BTreeMap::new();
+    for (id, fields) in file.panels {
+        let mut made = MadeUp::plain(system);
+        set_all(&format!("panels.{id}"), &fields, |key, typed| made.set(key, typed, system))?;
+        made_up.insert(id, made);
     }
     if let Bag::CutList(list) = &mut bag {
         let found = read_text(&file.rows.join("\n"), system);
@@ -85,5 +83,26 @@ pub fn read_bag(text: &str) -> Result<Specification, FormatError> {
         }
         list.rows = found.rows;
     }
-    Ok(Specification { name: file.name, system, ruler: file.ruler.unwrap_or(Ruler::usual(system)), bag })
+    Ok(Specification { name: file.name, system, ruler: file.ruler.unwrap_or(Ruler::usual(system)), bag, made_up })
+}
+
+/// Sets every one of `values` as if it were typed.
+fn set_all(
+    within: &str,
+    values: &Map<String, Value>,
+    mut set: impl FnMut(&str, &str) -> Result<(), FieldProblem>,
+) -> Result<(), FormatError> {
+    for (key, value) in values {
+        let typed = match value {
+            Value::String(text) => text.clone(),
+            Value::Number(n) => n.to_string(),
+            Value::Bool(on) => if *on { "yes" } else { "no" }.to_owned(),
+            other => {
+                let message = "a text, a number, or true and false";
+                return Err(FieldProblem::new(format!("{within}.{key}"), other, message).into());
+            }
+        };
+        set(key, &typed).map_err(|p| FormatError::Value(p.within(within)))?;
+    }
+    Ok(())
 }

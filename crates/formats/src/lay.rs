@@ -147,10 +147,10 @@ pub fn write_lay(job: &Job, lay: &Lay, seconds: f64) -> String {
 
 fn cuts(job: &Job, lay: &ClothLay) -> Vec<CutFile> {
     let to = |l: Length| l.in_units(job.units);
-    cut_list(job, std::slice::from_ref(lay), &[])
+    cut_list(job, std::slice::from_ref(lay), &[], &[])
         .into_iter()
         .filter_map(|step| match step {
-            Step::Corners(_) => None,
+            Step::Fuse { .. } | Step::Block { .. } | Step::Corners(_) => None,
             Step::Outline(round) => Some(CutFile {
                 kind: "outline".into(),
                 line: [round.around.x, round.around.y, round.around.right(), round.around.top()].map(|v| to(Length(v))),

@@ -39,7 +39,9 @@ pub fn cut_sheet_pages(project: &Project, planned: &Planned, job: &Job, lay: &La
     for cloth in &lay.cloths {
         lay_page(&mut book, project, job, lay, &cloth.cloth, &planned.draft.pieces);
     }
-    corners(&mut book, project, job, lay, &planned.draft.pieces);
+    let off_the_cloth = cut_list(job, &lay.cloths, &planned.draft.pieces, &planned.blocks);
+    blocks(&mut book, project, &off_the_cloth, &planned.draft.pieces);
+    corners(&mut book, project, &off_the_cloth, &planned.draft.pieces);
     book.finish()
 }
 
@@ -62,6 +64,19 @@ fn by_the_piece(book: &mut Book, project: &Project, draft: &Draft) {
             (190.0, &length, Face::Bold),
             (290.0, &format!("{}{wide}", good.name), Face::Text),
         ]);
+    }
+    for reel in project.reels(&draft.goods) {
+        let wide = reel.width.map(|w| format!(", {} wide", show(w))).unwrap_or_default();
+        let (whole, hand) = (reel.bought(), reel.from_hand(project.ruler));
+        let to_buy = if whole > Length::ZERO { show_bought(whole, project.system) } else { "nothing".to_owned() };
+        book.row(&[
+            (0.0, &format!("{} to buy", reel.kind.name()), Face::Bold),
+            (190.0, &to_buy, Face::Bold),
+            (290.0, &format!("in all{wide}"), Face::Text),
+        ]);
+        for line in hand {
+            book.row(&[(290.0, &line, Face::Text)]);
+        }
     }
     for part in &draft.hardware {
         let size = part.size.map(|s| format!(" × {}", show(s))).unwrap_or_default();
@@ -138,7 +153,7 @@ fn lay_page(book: &mut Book, project: &Project, job: &Job, lay: &Lay, id: &str, 
     }
     book.space(8.0);
     book.heading("Cuts, in order");
-    let steps = cut_list(job, std::slice::from_ref(cloth_of_lay), &[]);
+    let steps = cut_list(job, std::slice::from_ref(cloth_of_lay), &[], &[]);
     for (n, step) in steps.iter().enumerate() {
         let off = falls_off(step, all);
         match step {
@@ -147,7 +162,7 @@ fn lay_page(book: &mut Book, project: &Project, job: &Job, lay: &Lay, id: &str, 
                 book.check_row(n + 1, &reading, how(cut), &off);
             }
             Step::Outline(_) => book.check_row(n + 1, "template", "round the outline, where it lies", &off),
-            Step::Corners(_) => {}
+            Step::Fuse { .. } | Step::Block { .. } | Step::Corners(_) => {}
         }
     }
     book.space(6.0);
@@ -159,9 +174,31 @@ fn lay_page(book: &mut Book, project: &Project, job: &Job, lay: &Lay, id: &str, 
     );
 }
 
-fn corners(book: &mut Book, project: &Project, job: &Job, lay: &Lay, all: &[Piece]) {
+/// Blocks, fused and cut once the cloths are.
+fn blocks(book: &mut Book, project: &Project, steps: &[Step], all: &[Piece]) {
+    let mut number = 0;
+    for step in steps {
+        match step {
+            Step::Fuse { block } => {
+                let name = all.iter().find(|p| p.id == *block).map_or("", |p| &p.name);
+                book.space(8.0);
+                book.heading(name);
+                number = 1;
+                book.check_row(number, "iron", "fuse it to its backing, let it cool flat", "");
+            }
+            Step::Block { cut, .. } => {
+                number += 1;
+                let reading = format!("{} {}", project.ruler.show(cut.reading).text, project.system.symbol());
+                book.check_row(number, &reading, how(cut), &falls_off(step, all));
+            }
+            Step::Cut { .. } | Step::Outline(_) | Step::Corners(_) => {}
+        }
+    }
+}
+
+fn corners(book: &mut Book, project: &Project, steps: &[Step], all: &[Piece]) {
     let mut any = false;
-    for step in cut_list(job, &lay.cloths, all) {
+    for step in steps {
         let Step::Corners(c) = step else { continue };
         if !any {
             book.space(8.0);
@@ -211,7 +248,7 @@ pub fn falls_off(step: &Step, pieces: &[Piece]) -> String {
             }
         })
         .collect();
-    let Step::Cut { cut, .. } = step else { return names.join(" and ") };
+    let (Step::Cut { cut, .. } | Step::Block { cut, .. }) = step else { return names.join(" and ") };
     // Bare cloth on the near side of the line falls off; on the far side it is what the strip is cut from.
     let bare_falls = cut.bare.map(|b| (b.x, b.y) == (cut.lies.x, cut.lies.y));
     match (names.is_empty(), cut.kind, bare_falls) {

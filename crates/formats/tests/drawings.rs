@@ -184,10 +184,12 @@ fn the_sheet_leaves_nothing_out() {
         }
     }
     let boxes = all.matches("<rect").count();
-    let straight = cut_list(&job, &lay.cloths, &[]).len();
+    let straight = cut_list(&job, &lay.cloths, &[], &[]).len();
     assert!(boxes > straight, "a box to tick for each of {straight} cuts");
-    let corners =
-        cut_list(&job, &lay.cloths, &planned.draft.pieces).iter().filter(|s| matches!(s, Step::Corners(_))).count();
+    let corners = cut_list(&job, &lay.cloths, &planned.draft.pieces, &[])
+        .iter()
+        .filter(|s| matches!(s, Step::Corners(_)))
+        .count();
     assert_eq!(all.matches("in from each side").count(), corners);
     assert!(all.contains("guard at every pause"), "the caution is where the cuts are");
     for (i, page) in pages.iter().enumerate() {

@@ -134,9 +134,17 @@ fn drawings_are_well_formed() {
     drawings.extend(
         planned.draft.pieces.iter().map(|p| draw::piece(p, project.cloth_of(p.part), project.ruler, 1e-5, true)),
     );
-    let steps = bofta_core::cutting::cut_list(&job, &lay.cloths, &planned.draft.pieces);
+    let steps = bofta_core::cutting::cut_list(&job, &lay.cloths, &planned.draft.pieces, &[]);
     for step in &steps {
-        drawings.extend(draw::cut_step(&project, &job, &lay, &planned.draft.pieces, step, &[], (760.0, 450.0)));
+        drawings.extend(draw::cut_step(
+            &project,
+            &job,
+            &lay,
+            (&planned.draft.pieces, &planned.blocks),
+            step,
+            &[],
+            (760.0, 450.0),
+        ));
     }
     drawings.push(draw::ruler_strip(Length::inches(43, 2), project.ruler, "from the left edge", 760.0));
     for drawing in &drawings {

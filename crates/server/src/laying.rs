@@ -7,7 +7,7 @@ use bofta_store::{Store, StoreError};
 use sha2::{Digest, Sha256};
 
 /// Iterations of a first answer: a few milliseconds, and better than the constructors alone.
-const FIRST: u64 = 150;
+pub const FIRST: u64 = 150;
 
 /// A job with its lay.
 pub struct Laid {

@@ -549,6 +549,108 @@ fn measured_sizes_lengths_at_hand_and_typed_corners_change_the_plan() {
     assert_eq!((status, &refused["problems"][0]["field"]), (422, &json!("rows[0].corners")));
 }
 
+fn named<'a>(view: &'a Value, id: &str) -> &'a Value {
+    let pieces = view["pieces"].as_array().expect("pieces");
+    pieces.iter().find(|p| p["id"] == id).unwrap_or_else(|| panic!("there is a {id}"))
+}
+
+/// A panel is quilted; while its cloth is being cut it is measured, and the lining, on another cloth, follows; what is on
+/// the cloth that is being cut may not.
+#[test]
+fn a_panel_measured_while_cutting_goes_on() {
+    let (_folder, server) = demo();
+    let id = "harvest-tote";
+    let up = json!([{ "edit": "make-up", "piece": "outer-panel", "field": "quilted", "value": "yes" }]);
+    let (status, view) = server.edit(id, up);
+    assert_eq!((status, &named(&view, "outer-panel")["made_up"]["summary"]), (200, &json!("quilted")), "{view}");
+    let (cloths, steps) =
+        (view["lay"]["cloths"].as_array().expect("cloths").clone(), view["steps"].as_u64().expect("steps"));
+    assert!(cloths.len() > 1 && steps > 4);
+    let (status, _) = server.edit(id, json!([{ "edit": "steps-done", "count": 2 }]));
+    assert_eq!(status, 200);
+    let exact =
+        |view: &Value, piece: &str, side: &str| named(view, piece)[side]["size"]["exact"].as_i64().expect("a size");
+    let typed = |units: i64| format!("{}/8", units / 25_400);
+    let size = (exact(&view, "lining-panel", "width") - 2 * 25_400, exact(&view, "lining-panel", "height"));
+    let outer =
+        json!([{ "edit": "measured", "piece": "outer-panel", "width": typed(size.0), "height": typed(size.1) }]);
+    let (status, after) = server.edit(id, outer);
+    assert_eq!(status, 200, "{after}");
+    assert_eq!(exact(&after, "lining-panel", "width"), size.0);
+    assert_eq!((&after["steps_done"], &after["lay"]["complete"]), (&json!(2), &json!(true)));
+    // The cloth that is begun lies as it lay.
+    assert_eq!(after["lay"]["cloths"][0]["needed"], cloths[0]["needed"]);
+    assert_eq!(after["lay"]["cloths"][0]["drawing"]["body"], cloths[0]["drawing"]["body"]);
+    // Any other change waits until the cutting is begun again.
+    let (status, refused) = server.edit(id, bag("width", "16"));
+    assert_eq!((status, &refused["problems"][0]["field"]), (422, &json!("steps_done")));
+}
+
+/// What follows from the measure lies on cloth that is being cut: refused with the piece's name.
+#[test]
+fn a_measure_that_changes_what_is_being_cut_is_refused() {
+    let (_folder, server) = demo();
+    let id = "harvest-tote";
+    let up =
+        |field: &str, value: &str| json!({ "edit": "make-up", "piece": "outer-panel", "field": field, "value": value });
+    let (_, before) = server.get(&format!("/api/projects/{id}"));
+    let cloth = named(&before, "outer-panel")["cloth"].clone();
+    let lining = json!({ "edit": "assign", "part": "lining", "cloth": cloth });
+    let (status, view) = server.edit(id, json!([up("quilted", "yes"), lining]));
+    assert_eq!(status, 200, "{view}");
+    let begun = view["lay"]["cloths"].as_array().expect("cloths").iter().position(|c| c["cloth"] == cloth);
+    assert_eq!(begun, Some(0), "the cloth is cut first");
+    server.edit(id, json!([{ "edit": "steps-done", "count": 1 }]));
+    let small = json!([{ "edit": "measured", "piece": "outer-panel", "width": "10", "height": "10" }]);
+    let (status, refused) = server.edit(id, small);
+    assert_eq!((status, &refused["problems"][0]["field"]), (422, &json!("measured")), "{refused}");
+}
+
+/// All panels of the caddy with one backing are cut from one block: the steps say fuse, then cut through both.
+#[test]
+fn a_fused_block_is_cut_at_the_table() {
+    let (_folder, server) = demo();
+    let id = "bottle-caddy";
+    let (status, view) = server.edit(id, bag("backing", "block"));
+    assert_eq!(status, 200, "{view}");
+    assert_eq!(view["lay"]["complete"], true, "{view}");
+    let steps = view["steps"].as_u64().expect("steps");
+    let of_block: Vec<Value> = (1..=steps)
+        .map(|n| server.get(&format!("/api/projects/{id}/steps/{n}")).1)
+        .filter(|s| s["title"].as_str().is_some_and(|t| t.starts_with("Block of")))
+        .collect();
+    assert!(of_block[0]["how"].as_str().is_some_and(|h| h.starts_with("Fuse it")), "{:?}", of_block[0]);
+    assert!(of_block.iter().all(|s| s["drawing"]["body"].as_str().is_some_and(|b| b.len() > 100)));
+    let freed: usize = of_block.iter().map(|s| s["frees"].as_array().map_or(0, Vec::len)).sum();
+    let panels = ["front", "side", "base"].map(|p| named(&view, p)["count"].as_u64().expect("a count"));
+    assert_eq!(freed as u64, panels.iter().sum::<u64>());
+    // What the last step frees makes every bundle whole.
+    let (_, last) = server.get(&format!("/api/projects/{id}/steps/{steps}"));
+    for bundle in last["bundles"].as_array().expect("bundles") {
+        let freed = last["frees"].as_array().expect("frees").iter().filter(|f| f["bundle"] == bundle["name"]).count();
+        assert_eq!(bundle["cut"].as_u64().map(|n| n + freed as u64), bundle["of"].as_u64(), "{bundle}");
+    }
+}
+
+#[test]
+fn a_listed_strap_is_asked_how_it_is_folded() {
+    let (_folder, server) = demo();
+    let id = "tool-roll-list";
+    let row = |field: &str, value: &str| json!({ "edit": "row", "row": 0, "field": field, "value": value });
+    let strap = json!([row("part", "straps"), row("shape", "rectangle"), row("width", "5"), row("height", "24")]);
+    let (status, view) = server.edit(id, strap);
+    assert_eq!(status, 200, "{view}");
+    let folds = view["bag"]["rows"][0]["folds"].as_array().expect("folds").clone();
+    // Common practice: 5 in folded in four finishes 1¼.
+    assert!(folds.iter().any(|f| f["key"] == "folded-in-four" && f["note"] == "1¼ wide when finished"), "{folds:?}");
+    assert!(view["notices"].to_string().contains("Say how it is folded"));
+    let (_, view) = server.edit(id, json!([row("fold", "folded-in-four")]));
+    assert_eq!(view["bag"]["rows"][0]["fold"], "folded-in-four");
+    assert!(named(&view, "row-1")["note"].as_str().is_some_and(|n| n.contains("1¼ wide")));
+    let (status, refused) = server.edit(id, json!([row("fold", "in half")]));
+    assert_eq!((status, &refused["problems"][0]["field"]), (422, &json!("rows[0].fold")));
+}
+
 #[test]
 fn a_bag_is_fitted_and_scaled() {
     let (_folder, server) = demo();

@@ -1,9 +1,11 @@
 //! Backing: fleece, interfacing or firm stabiliser behind a panel, by three schools. Common practice.
 
 use super::draft::Draft;
-use super::field::choice;
+use super::field::{Field, Group, choice};
 use crate::measure::{Length, Ruler};
 use crate::piece::{Dimension, Figure, Grain, Part, Piece, Term, When};
+use std::borrow::Cow;
+use std::collections::BTreeMap;
 
 choice! {
     /// How far the backing reaches.
@@ -48,6 +50,41 @@ impl BackingCloth {
     }
 }
 
+/// The backing of a bag as it is chosen: the fields every family that can be backed has.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct BackingChoice {
+    /// How far it reaches.
+    pub school: BackingSchool,
+    /// What it is.
+    pub cloth: BackingCloth,
+}
+
+impl BackingChoice {
+    /// Its fields; `label` says what it lies behind.
+    pub(super) fn fields(&mut self, label: &'static str) -> [Field<'_>; 2] {
+        let some = self.is_some();
+        [
+            Field::choice("backing", label, Group::Backing, &mut self.school),
+            Field::choice("backing_cloth", "Backed with", Group::Backing, &mut self.cloth).only_if(some),
+        ]
+    }
+
+    /// There is one.
+    pub fn is_some(&self) -> bool {
+        self.school != BackingSchool::None
+    }
+
+    /// What lies behind `panel`, whose allowances are `within`; sizes brought up to `ruler`.
+    pub(super) fn behind(&self, panel: &Piece, within: Allowances, ruler: Ruler) -> Vec<Piece> {
+        behind(panel, self.school, self.cloth, within, ruler)
+    }
+
+    /// What is done with it before anything is sewn.
+    pub(super) fn step(&self) -> Option<&'static str> {
+        self.is_some().then_some(FUSE)
+    }
+}
+
 /// Allowances of a panel, each once: left and right are the same.
 #[derive(Clone, Copy, Debug)]
 pub struct Allowances {
@@ -63,20 +100,15 @@ pub struct Allowances {
 const STRIP: Length = Length::inches(1, 2);
 
 /// The backing of `panel`, whose allowances are `within`, cut as `school` says; sizes brought up to `ruler`.
-pub fn behind(
-    panel: &Piece,
-    school: BackingSchool,
-    cloth: BackingCloth,
-    within: Allowances,
-    ruler: Ruler,
-) -> Vec<Piece> {
+fn behind(panel: &Piece, school: BackingSchool, cloth: BackingCloth, within: Allowances, ruler: Ruler) -> Vec<Piece> {
     let stem = panel.id.trim_end_matches("-panel").trim_start_matches("outer-").to_owned();
     let stem = if stem == "outer" { "panel".to_owned() } else { stem };
     let (id, word) = (format!("{}-{stem}", cloth.word()), cloth.word());
     let capital = format!("{}{}", word[..1].to_uppercase(), &word[1..]);
     let name = format!("{capital}, {}", panel.name.to_lowercase());
     let piece = |id: String, name: String, width: Dimension, height: Dimension| {
-        Piece::new(id, name, cloth.part(), width, height).times(panel.count).lying(Grain::Any)
+        let made = Piece::new(id, name, cloth.part(), width, height).times(panel.count).lying(Grain::Any);
+        Piece { backs: Some(panel.id.clone()), ..made }
     };
     let clear = || {
         let less = |name, times: i64, each: Length, field| Term::times(name, -times, each, field);
@@ -119,9 +151,8 @@ pub fn behind(
                 .noted("caught in the seams; trim the bulk after sewing"),
         ],
         BackingSchool::Block => {
-            let (width, height) = block_size(panel, 1, ruler);
-            let block = piece(format!("{id}-block"), format!("{name}, block"), width, height).times(1);
-            vec![Piece { block_of: Some(panel.id.clone()), ..block }.noted("fused to its cloth before either is cut")]
+            let whole = piece(id, name, panel.width.clone(), panel.height.clone()).shaped(panel.figure.clone());
+            vec![Piece { block_of: vec![panel.id.clone()], ..whole }]
         }
         BackingSchool::ClearOfSeams => vec![clear()],
         BackingSchool::TwoStage => {
@@ -145,54 +176,100 @@ pub fn behind(
 }
 
 /// What a block has round the panels: fusing shifts and shrinks a little.
-const ROUND_THE_BLOCK: Length = Length::inches(1, 2);
+pub const ROUND_THE_BLOCK: Length = Length::inches(1, 2);
 
-/// The size of a block for all copies of `panel`, so many of them side by side.
-pub(crate) fn block_size(panel: &Piece, across: u32, ruler: Ruler) -> (Dimension, Dimension) {
-    let side = |name, times: u32, of: &Dimension| {
-        let margin = Term::times("to spare, both sides", 2, ROUND_THE_BLOCK, "backing");
-        Dimension::sum(vec![Term::times(name, i64::from(times), of.size, "backing"), margin], ruler)
+/// Where the copies of one panel lie on a block: rows of so many side by side, rows one above the other.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct BlockRows {
+    /// Id of the panel.
+    pub panel: Cow<'static, str>,
+    /// How many lie side by side in a full row.
+    pub across: u32,
+    /// How many rows.
+    pub rows: u32,
+    /// The panel's cut size.
+    pub size: (Length, Length),
+    /// How many there are.
+    pub count: u32,
+}
+
+/// The rows of a block for `panels`, as many side by side as `usable` holds.
+pub fn block_rows<'a>(panels: impl IntoIterator<Item = &'a Piece>, usable: Length) -> Vec<BlockRows> {
+    let rows = |panel: &Piece| {
+        let fit = (usable - ROUND_THE_BLOCK * 2).0 / panel.width.size.0.max(1);
+        let across = fit.clamp(1, i64::from(panel.count.max(1))) as u32;
+        let rows = panel.count.div_ceil(across);
+        BlockRows { panel: panel.id.clone(), across, rows, size: panel.size(), count: panel.count }
     };
-    let rows = panel.count.div_ceil(across.max(1));
-    (side("panels side by side", across, &panel.width), side("panels one above the other", rows, &panel.height))
+    panels.into_iter().map(rows).collect()
 }
 
-/// How many copies of `panel` a block has side by side where cloth and backing are `usable` wide.
-pub(crate) fn side_by_side(panel: &Piece, usable: Length) -> u32 {
-    let fit = (usable - ROUND_THE_BLOCK * 2).0 / panel.width.size.0.max(1);
-    fit.clamp(1, i64::from(panel.count)) as u32
+/// The size of a block of these rows.
+pub fn block_size(rows: &[BlockRows], ruler: Ruler) -> (Dimension, Dimension) {
+    let margin = || Term::times("to spare, both sides", 2, ROUND_THE_BLOCK, "backing");
+    let widest = rows.iter().max_by_key(|r| r.size.0 * i64::from(r.across));
+    let wide = widest.map(|r| Term::times("side by side", i64::from(r.across), r.size.0, "backing"));
+    let tall = rows.iter().map(|r| Term::times("one above the other", i64::from(r.rows), r.size.1, "backing"));
+    (
+        Dimension::sum(wide.into_iter().chain([margin()]).collect(), ruler),
+        Dimension::sum(tall.chain([margin()]).collect(), ruler),
+    )
 }
 
-/// For every block of backing the block of cloth it is fused to; the panels are cut from it afterwards. What is quilted
-/// or pieced is cut over anyway: its backing is cut like it.
-pub(super) fn fuse_blocks(draft: &mut Draft) {
-    let mut blocks: Vec<Piece> = Vec::new();
+/// All panels of one cloth with one backing are cut from one block of both, fused first: the block of cloth and the
+/// block of backing take the place of what was drafted for them. What is quilted or pieced is cut over anyway: its
+/// backing is cut like it.
+pub(super) fn fuse_blocks(draft: &mut Draft, ruler: Ruler) {
+    let mut fused: BTreeMap<(Part, Part), Vec<Cow<'static, str>>> = BTreeMap::new();
     for at in 0..draft.pieces.len() {
-        let Some(id) = draft.pieces[at].block_of.clone() else { continue };
-        let Some(panel) = draft.pieces.iter_mut().find(|p| p.id == id) else { continue };
-        if panel.when != When::Now {
-            let (width, height, count) = (panel.width.clone(), panel.height.clone(), panel.count);
-            let whole = &mut draft.pieces[at];
-            (whole.width, whole.height, whole.count, whole.block_of) = (width, height, count, None);
-            continue;
+        let backing = &draft.pieces[at];
+        let Some(id) = backing.block_of.first().cloned() else { continue };
+        let part = backing.part;
+        match draft.pieces.iter_mut().find(|p| p.id == id).filter(|p| p.when == When::Now) {
+            Some(panel) => {
+                panel.when = When::FromBlock;
+                fused.entry((panel.part, part)).or_default().push(id);
+            }
+            None => draft.pieces[at].block_of.clear(),
         }
-        panel.when = When::FromBlock;
-        let name = format!("Block for {}", panel.name.to_lowercase());
-        let note = format!(
-            "fuse it to its backing, then cut {} × {} from both at once",
-            panel.count,
-            panel.name.to_lowercase()
-        );
-        let (part, grain, print) = (panel.part, panel.grain, panel.print);
-        let (width, height) = (draft.pieces[at].width.clone(), draft.pieces[at].height.clone());
-        let block = Piece::new(format!("{id}-block"), name, part, width, height).noted(note);
-        blocks.push(Piece { grain, print, block_of: Some(id), ..block });
     }
-    if blocks.is_empty() {
+    if fused.is_empty() {
         return;
     }
-    draft.pieces.extend(blocks);
-    let fuse = "Fuse each block to its backing, from the middle out; let it cool flat, then cut the panels from it. Heat and steam burn: follow the sheet that came with it.";
-    draft.steps.retain(|step| !step.starts_with("Fuse the backing"));
-    draft.steps.insert(0, fuse.to_owned());
+    draft.pieces.retain(|p| p.block_of.is_empty());
+    for ((cloth, backing), ids) in fused {
+        let of: Vec<&Piece> = draft.pieces.iter().filter(|p| ids.contains(&p.id)).collect();
+        let (Some(first), names) = (of.first(), of.iter().map(|p| format!("{} × {}", p.count, p.name.to_lowercase())))
+        else {
+            continue;
+        };
+        let names = names.collect::<Vec<_>>().join(", ");
+        let (width, height) =
+            block_size(&block_rows(of.iter().copied(), first.width.size + ROUND_THE_BLOCK * 2), ruler);
+        let (grain, print) = (first.grain, first.print);
+        let block = |id: String, name: String, part, note: String| {
+            let block = Piece::new(id, name, part, width.clone(), height.clone()).noted(note);
+            Piece { block_of: ids.clone(), ..block }
+        };
+        let (outer, behind) = (cloth.name().to_lowercase(), backing.name().to_lowercase());
+        let whole = block(
+            format!("{}-block", cloth.key()),
+            format!("Block of {outer}"),
+            cloth,
+            format!("fuse it to its backing, then cut from both at once: {names}"),
+        );
+        let back = block(
+            format!("{}-{}-block", backing.key(), cloth.key()),
+            format!("Block of {behind} for the {outer}"),
+            backing,
+            "fused to its cloth before either is cut".to_owned(),
+        );
+        draft.pieces.push(Piece { grain, print, ..whole });
+        draft.pieces.push(back.lying(Grain::Any));
+    }
+    draft.steps.retain(|step| step != FUSE);
+    draft.steps.insert(0, FUSE_BLOCKS.to_owned());
 }
+
+const FUSE: &str = "Fuse the backing to its panels. Heat and steam burn: follow the sheet that came with it.";
+const FUSE_BLOCKS: &str = "Fuse each block to its backing, from the middle out; let it cool flat, then cut the panels from it. Heat and steam burn: follow the sheet that came with it.";

@@ -1,30 +1,20 @@
 //! Box or caddy of separate panels: front and back, sides, base; divided pockets with pleats; edges bound or hemmed.
 //!
-//! Front and back (W + 2s) × (H + b + t), sides (D + 2s) × the same, base (W + 2s) × (D + 2s). A bound mouth takes no
-//! allowance: t = 0.
+//! Front and back (W + 2s) × (H + b + t), sides (D + 2s) × the same, base (W + 2s) × (D + 2s); `mouth` decides t.
 
 use super::Design;
-use super::backing::{self, Allowances, BackingCloth, BackingSchool};
-use super::binding::{self, BindingFold};
+use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
 use super::draft::{Draft, Finished, Notice, millilitres};
 use super::faults::Faults;
-use super::field::{Field, Group, choice};
+use super::field::{Field, Group};
+use super::mouth::{Around, Mouth, MouthFinish};
+use super::pocket::{Pocket, PocketFor, PocketKind, PocketSides};
 use super::solid::{Solid, ThreadKind};
 use super::strap::{Strap, StrapMake};
 use super::tote::usual;
 use crate::FieldProblem;
 use crate::measure::{Length, Ruler, System};
 use crate::piece::{Dimension, From, Mark, Part, Piece, Term};
-
-choice! {
-    /// The mouth of a caddy.
-    CaddyMouth {
-        /// Bound.
-        Bound = "bound", "Bound", "raw edges of outer and lining closed by a binding; no allowance at the top";
-        /// Turned through.
-        TurnedThrough = "turned-through", "Turned through", "outer and lining joined by a seam";
-    }
-}
 
 /// A caddy by its finished sizes.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -36,15 +26,13 @@ pub struct Caddy {
     /// Finished depth.
     pub depth: Length,
     /// The mouth.
-    pub mouth: CaddyMouth,
-    /// Finished width of the binding.
-    pub binding_width: Length,
-    /// How the binding is folded.
-    pub binding_fold: BindingFold,
+    pub mouth: MouthFinish,
     /// Whether front and back have a divided pocket.
     pub pocket: bool,
     /// Pockets also on the sides.
     pub side_pockets: bool,
+    /// What the divisions are made for.
+    pub pocket_for: PocketFor,
     /// Finished height of the pockets.
     pub pocket_height: Length,
     /// Divisions of the front's pocket.
@@ -61,48 +49,24 @@ pub struct Caddy {
     pub strap_width: Length,
     /// How much of it shows.
     pub strap_length: Length,
-    /// How far the backing reaches.
-    pub backing: BackingSchool,
-    /// Backed with.
-    pub backing_cloth: BackingCloth,
+    /// What lies behind it.
+    pub backing: BackingChoice,
     /// Side seams.
     pub seam_side: Length,
     /// Base seam.
     pub seam_base: Length,
-    /// Top seam.
-    pub seam_top: Length,
-}
-
-/// How wide a divided pocket is cut: divisions as wide as they lie on the panel, their ease, and two seams.
-pub(super) fn divided(on_panel: Length, divisions: u32, ease: Length, seam: Length, ruler: Ruler) -> Dimension {
-    Dimension::sum(
-        vec![
-            Term::once("the panel, finished", on_panel, "width"),
-            Term::times("ease, in pleats", i64::from(divisions), ease, "pocket_ease"),
-            Term::times("side seams", 2, seam, "seam_side"),
-        ],
-        ruler,
-    )
 }
 
 impl Caddy {
-    fn bound(&self) -> bool {
-        self.mouth == CaddyMouth::Bound
-    }
-
-    fn top(&self) -> Vec<Term> {
-        if self.bound() { vec![] } else { vec![Term::once("top seam", self.seam_top, "seam_top")] }
-    }
-
     fn across(&self, name: &'static str, length: Length, field: &'static str, ruler: Ruler) -> Dimension {
         let seams = Term::times("side seams", 2, self.seam_side, "seam_side");
         Dimension::sum(vec![Term::once(name, length, field), seams], ruler)
     }
 
-    fn up(&self, ruler: Ruler) -> Dimension {
+    fn up(&self, mouth: Vec<Term>, ruler: Ruler) -> Dimension {
         let mut terms =
             vec![Term::once("tall", self.height, "height"), Term::once("base seam", self.seam_base, "seam_base")];
-        terms.extend(self.top());
+        terms.extend(mouth);
         Dimension::sum(terms, ruler)
     }
 
@@ -122,6 +86,7 @@ impl Caddy {
             (["front", "side", "base"], ["Front and back", "Side", "Base"], Part::Outer)
         };
         let wide = || self.across("wide", self.width, "width", ruler);
+        let up = || self.up(if lining { self.mouth.lining() } else { self.mouth.outer() }, ruler);
         let stop = |edge| Mark {
             name: "stop the seam one allowance from the corner",
             distance: self.seam_base,
@@ -129,59 +94,36 @@ impl Caddy {
             and: None,
         };
         vec![
-            Piece::new(ids[0], names[0], part, wide(), self.up(ruler)).times(2).marked([stop(From::BaseEdge)]),
-            Piece::new(ids[1], names[1], part, self.across("deep", self.depth, "depth", ruler), self.up(ruler))
+            Piece::new(ids[0], names[0], part, wide(), up()).times(2).marked([stop(From::BaseEdge)]),
+            Piece::new(ids[1], names[1], part, self.across("deep", self.depth, "depth", ruler), up())
                 .times(2)
                 .marked([stop(From::BaseEdge)]),
             Piece::new(ids[2], names[2], part, wide(), self.base(ruler)),
         ]
     }
 
+    /// Pockets right across front and back, and across the sides if they have any.
     fn pockets(&self, ruler: Ruler) -> Vec<Piece> {
-        let height = || {
-            Dimension::sum(
-                vec![
-                    Term::times("tall, doubled", 2, self.pocket_height, "pocket_height"),
-                    Term::times("base seam, both layers", 2, self.seam_base, "seam_base"),
-                ],
-                ruler,
-            )
+        let front = Pocket {
+            kind: if self.pocket_divisions > 1 { PocketKind::Divided } else { PocketKind::Slip },
+            called: ("pocket", "Divided pocket"),
+            count: 2,
+            wide: Term::once("the panel, finished", self.width, "width"),
+            height: self.pocket_height,
+            divisions: self.pocket_divisions,
+            ease: self.pocket_ease,
+            sides: PocketSides::Seamed(self.seam_side),
+            base: self.seam_base,
         };
-        let dividers = |n: u32, panel: Length| -> Vec<Mark> {
-            let each = panel / i64::from(n) + self.pocket_ease;
-            let mut marks: Vec<Mark> = (1..i64::from(n))
-                .map(|i| Mark { name: "divider", distance: self.seam_side + each * i, from: From::LeftEdge, and: None })
-                .collect();
-            marks.push(Mark {
-                name: "fold, the pocket's top edge",
-                distance: height().size / 2,
-                from: From::TopEdge,
-                and: None,
-            });
-            marks
+        let side = Pocket {
+            kind: PocketKind::Slip,
+            called: ("side-pocket", "Side pocket"),
+            wide: Term::once("the side, finished", self.depth, "depth"),
+            ..front.clone()
         };
-        let n = self.pocket_divisions;
-        let mut made = vec![
-            Piece::new(
-                "pocket",
-                "Divided pocket",
-                Part::Pocket,
-                divided(self.width, n, self.pocket_ease, self.seam_side, ruler),
-                height(),
-            )
-            .times(2)
-            .marked(dividers(n, self.width))
-            .noted("folded at its top edge; dividers are sewn down nearer together on the panel"),
-        ];
+        let mut made = front.pieces(ruler);
         if self.side_pockets {
-            let side = self.across("deep", self.depth, "depth", ruler);
-            let fold = Mark {
-                name: "fold, the pocket's top edge",
-                distance: height().size / 2,
-                from: From::TopEdge,
-                and: None,
-            };
-            made.push(Piece::new("side-pocket", "Side pocket", Part::Pocket, side, height()).times(2).marked([fold]));
+            made.extend(side.pieces(ruler));
         }
         made
     }
@@ -194,11 +136,10 @@ impl Design for Caddy {
             width: size(80, 260),
             height: size(56, 180),
             depth: size(40, 130),
-            mouth: CaddyMouth::Bound,
-            binding_width: size(4, 10),
-            binding_fold: BindingFold::Double,
+            mouth: MouthFinish::usual(Mouth::Bound, size(3, 10), system),
             pocket: true,
             side_pockets: false,
+            pocket_for: PocketFor::Sizes,
             pocket_height: size(32, 110),
             pocket_divisions: 3,
             pocket_ease: size(6, 20),
@@ -207,25 +148,23 @@ impl Design for Caddy {
             strap_make: StrapMake::FoldedInFour,
             strap_width: size(8, 25),
             strap_length: size(112, 360),
-            backing: BackingSchool::ClearOfSeams,
-            backing_cloth: BackingCloth::Interfacing,
+            backing: BackingChoice { school: BackingSchool::ClearOfSeams, cloth: BackingCloth::Interfacing },
             seam_side: size(3, 10),
             seam_base: size(3, 10),
-            seam_top: size(3, 10),
         }
     }
 
     fn fields(&mut self) -> Vec<Field<'_>> {
-        let (bound, pocket, handle) = (self.bound(), self.pocket, self.handle);
-        let backed = self.backing != BackingSchool::None;
-        vec![
+        let (pocket, handle) = (self.pocket, self.handle);
+        let mut all = vec![
             Field::size("width", "Wide", Group::Size, &mut self.width).scaling(),
             Field::size("height", "Tall", Group::Size, &mut self.height).scaling(),
             Field::size("depth", "Deep", Group::Size, &mut self.depth).scaling(),
-            Field::choice("mouth", "How the mouth is finished", Group::Mouth, &mut self.mouth),
-            Field::size("binding_width", "Binding, finished", Group::Binding, &mut self.binding_width).only_if(bound),
-            Field::choice("binding_fold", "The binding is", Group::Binding, &mut self.binding_fold).only_if(bound),
+        ];
+        all.extend(self.mouth.fields());
+        all.extend([
             Field::toggle("pocket", "Divided pockets, front and back", Group::Pocket, &mut self.pocket),
+            Field::choice("pocket_for", "Made for", Group::Pocket, &mut self.pocket_for).only_if(pocket),
             Field::size("pocket_height", "Tall, finished", Group::Pocket, &mut self.pocket_height)
                 .scaling()
                 .only_if(pocket),
@@ -240,12 +179,28 @@ impl Design for Caddy {
             Field::choice("strap_make", "How it is made", Group::Straps, &mut self.strap_make).only_if(handle),
             Field::size("strap_width", "Finished width", Group::Straps, &mut self.strap_width).only_if(handle),
             Field::size("strap_length", "How much shows", Group::Straps, &mut self.strap_length).only_if(handle),
-            Field::choice("backing", "Behind the outer", Group::Backing, &mut self.backing),
-            Field::choice("backing_cloth", "Backed with", Group::Backing, &mut self.backing_cloth).only_if(backed),
+        ]);
+        all.extend(self.backing.fields("Behind the outer"));
+        all.extend([
             Field::seam("seam_side", "Side seams", &mut self.seam_side),
             Field::seam("seam_base", "Base seam", &mut self.seam_base),
-            Field::seam("seam_top", "Top seam", &mut self.seam_top).only_if(!bound),
-        ]
+        ]);
+        all
+    }
+
+    /// Divisions, ease and height go with what the pockets are made for, until they are typed.
+    fn follow(&mut self, key: &str, system: System) {
+        match key {
+            "pocket_height" | "pocket_divisions" | "pocket_ease" => self.pocket_for = PocketFor::Sizes,
+            "pocket_for" | "width" => {
+                if let Some((divisions, ease, height)) = self.pocket_for.across(self.width) {
+                    let ruler = Ruler::usual(system);
+                    (self.pocket_divisions, self.pocket_ease) = (divisions, ruler.up(ease));
+                    self.pocket_height = ruler.up(height).min(self.height);
+                }
+            }
+            _ => {}
+        }
     }
 
     fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
@@ -258,11 +213,7 @@ impl Design for Caddy {
         let least = self.width.min(self.depth) / 2;
         faults.seam("seam_side", "side seam", self.seam_side, least, "half of width or depth");
         faults.seam("seam_base", "base seam", self.seam_base, self.height.min(least), "half of width or depth");
-        if self.bound() {
-            faults.between("binding_width", "binding", self.binding_width, Length::MILLIMETRE * 4, self.height / 4);
-        } else {
-            faults.seam("seam_top", "top seam", self.seam_top, self.height, "the height");
-        }
+        self.mouth.problems(self.height, &mut faults);
         if self.pocket {
             faults.between("pocket_height", "pocket", self.pocket_height, Length::CENTIMETRE, self.height);
             faults.between(
@@ -280,14 +231,14 @@ impl Design for Caddy {
         faults.end()?;
         let show = |l: Length| Faults::new(ruler).show(l);
         let outer = self.panels(false, ruler);
-        let top: Length = self.top().iter().map(Term::value).sum();
+        let top: Length = self.mouth.outer().iter().map(Term::value).sum();
         let walls = Allowances { side: self.seam_side, top, base: self.seam_base };
         let flat = Allowances { side: self.seam_side, top: self.seam_base, base: self.seam_base };
         let backed: Vec<Piece> = outer
             .iter()
             .flat_map(|p| {
                 let within = if p.id == "base" { flat } else { walls };
-                backing::behind(p, self.backing, self.backing_cloth, within, ruler)
+                self.backing.behind(p, within, ruler)
             })
             .collect();
         let mut pieces = outer;
@@ -318,14 +269,13 @@ impl Design for Caddy {
                     .noted("folded at its top edge, caught in the lining’s seams"),
             );
         }
-        if self.bound() {
-            let edge = vec![
-                Term::times("round the mouth, wide", 2, self.width, "width"),
-                Term::times("round the mouth, deep", 2, self.depth, "depth"),
-                Term::once("to join on the bias", usual(ruler.system(), 80, 250), "binding_fold"),
-            ];
-            pieces.push(binding::binding("binding", "Binding", self.binding_fold, self.binding_width, edge, ruler));
-        }
+        let walls = vec![
+            (self.across("wide", self.width, "width", ruler), 2),
+            (self.across("deep", self.depth, "depth", ruler), 2),
+        ];
+        let around = Around { width: self.width, depth: self.depth, seam_side: self.seam_side, walls };
+        let (made, hardware) = self.mouth.made(&around, ruler);
+        pieces.extend(made);
         if self.handle {
             let strap = Strap { make: self.strap_make, width: self.strap_width, turn: self.seam_side };
             let terms = vec![
@@ -337,7 +287,7 @@ impl Design for Caddy {
             goods.extend(bought);
         }
         pieces.extend(backed);
-        if self.backing == BackingSchool::FullSize && self.backing_cloth == BackingCloth::Interfacing {
+        if self.backing.school == BackingSchool::FullSize && self.backing.cloth == BackingCloth::Interfacing {
             notices.push(Notice::note(
                 "backing",
                 "Firm interfacing in the seams keeps the corners from turning: cut it clear of them.",
@@ -348,15 +298,8 @@ impl Design for Caddy {
         Ok(Draft {
             pieces,
             goods,
-            steps: [
-                "Fuse the backing to the outer panels. Heat and steam burn: follow the sheet that came with it.",
-                "Sew the dividers of the pockets on front and back, pleating the ease.",
-                "Sew the sides to front and back, stopping one allowance above the base; sew in the base.",
-                "Sew the lining the same way and set it in.",
-                "Bind or turn the mouth; stitch the handle down.",
-            ]
-            .map(str::to_owned)
-            .to_vec(),
+            hardware,
+            steps: self.steps(),
             notices,
             millilitres: millilitres(self.width, self.height, self.depth),
             ..Draft::default()
@@ -368,7 +311,7 @@ impl Design for Caddy {
         else {
             return vec![];
         };
-        let top: Length = self.top().iter().map(Term::value).sum();
+        let top: Length = self.mouth.outer().iter().map(Term::value).sum();
         vec![
             Finished { name: "wide", field: "width", asked: self.width, back: front.width.size - self.seam_side * 2 },
             Finished {
@@ -401,18 +344,28 @@ impl Design for Caddy {
                 solid = solid.face([[w, 0.0, 0.0], [w, 0.0, d], [w, p, d], [w, p, 0.0]], Part::Pocket, 2);
             }
         }
-        if self.bound() {
-            let b = self.binding_width.0 as f64;
-            solid = solid.face([[w, h - b, 0.0], [w, h - b, d], [w, h, d], [w, h, 0.0]], Part::Binding, 1).face(
-                [[0.0, h - b, 0.0], [w, h - b, 0.0], [w, h, 0.0], [0.0, h, 0.0]],
-                Part::Binding,
-                0,
-            );
-        }
+        solid = self.mouth.dress(solid, w, h, d);
         if self.handle {
             let rise = ((self.strap_length - self.width).0 as f64 * 0.45).max(w * 0.1);
             solid = solid.handle([0.0, h, d / 2.0], [w, h, d / 2.0], rise, self.strap_width);
         }
         solid.sizes(w, h, d)
+    }
+}
+
+impl Caddy {
+    fn steps(&self) -> Vec<String> {
+        let mut steps = vec![];
+        let mut add = |text: &str| steps.push(text.to_owned());
+        self.backing.step().into_iter().for_each(&mut add);
+        if self.pocket {
+            add("Sew the dividers of the pockets on front and back, pleating the ease.");
+        }
+        add("Sew the sides to front and back, stopping one allowance above the base; sew in the base.");
+        self.mouth.steps(true).iter().for_each(|step| add(step));
+        if self.handle {
+            add("Stitch the handle down on both sides.");
+        }
+        steps
     }
 }

@@ -4,10 +4,11 @@
 //! height + 2 turns.
 
 use super::Design;
-use super::backing::{self, Allowances, BackingCloth, BackingSchool};
+use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
 use super::draft::{Draft, Finished, Hardware, Notice};
 use super::faults::Faults;
 use super::field::{Field, Group};
+use super::pocket::{PocketChoice, PocketKind};
 use super::solid::{Solid, ThreadKind};
 use super::tote::usual;
 use crate::FieldProblem;
@@ -31,12 +32,10 @@ pub struct Clutch {
     pub loop_: bool,
     /// Its finished width.
     pub strap_width: Length,
-    /// A zip pocket inside.
-    pub pocket: bool,
-    /// How far the backing reaches.
-    pub backing: BackingSchool,
-    /// Backed with.
-    pub backing_cloth: BackingCloth,
+    /// The pocket on the lining.
+    pub pocket: PocketChoice,
+    /// What lies behind it.
+    pub backing: BackingChoice,
     /// Seams at the sides.
     pub seam_side: Length,
     /// Seams at mouth and flap.
@@ -80,17 +79,21 @@ impl Design for Clutch {
             band: size(10, 30),
             loop_: true,
             strap_width: size(4, 12),
-            pocket: false,
-            backing: BackingSchool::FullSize,
-            backing_cloth: BackingCloth::Interfacing,
+            pocket: PocketChoice {
+                width: size(48, 160),
+                height: size(28, 90),
+                below: size(8, 30),
+                ..PocketChoice::usual(PocketKind::None, system)
+            },
+            backing: BackingChoice { school: BackingSchool::FullSize, cloth: BackingCloth::Interfacing },
             seam_side: size(3, 10),
             seam_top: size(3, 10),
         }
     }
 
     fn fields(&mut self) -> Vec<Field<'_>> {
-        let (loop_, backed) = (self.loop_, self.backing != BackingSchool::None);
-        vec![
+        let loop_ = self.loop_;
+        let mut all = vec![
             Field::size("width", "Wide", Group::Size, &mut self.width).scaling(),
             Field::size("height", "Tall, closed", Group::Size, &mut self.height).scaling(),
             Field::size("flap", "How far the flap hangs down", Group::Closure, &mut self.flap).scaling(),
@@ -98,12 +101,18 @@ impl Design for Clutch {
             Field::size("band", "Band, finished; 0 for none", Group::Front, &mut self.band).scaling(),
             Field::toggle("loop", "A wrist loop", Group::Straps, &mut self.loop_),
             Field::size("strap_width", "Its finished width", Group::Straps, &mut self.strap_width).only_if(loop_),
-            Field::toggle("pocket", "A pocket on the lining", Group::Pocket, &mut self.pocket),
-            Field::choice("backing", "Behind the outer", Group::Backing, &mut self.backing),
-            Field::choice("backing_cloth", "Backed with", Group::Backing, &mut self.backing_cloth).only_if(backed),
+        ];
+        all.extend(self.pocket.fields(true));
+        all.extend(self.backing.fields("Behind the outer"));
+        all.extend([
             Field::seam("seam_side", "Side seams", &mut self.seam_side),
             Field::seam("seam_top", "Seams at mouth and flap", &mut self.seam_top),
-        ]
+        ]);
+        all
+    }
+
+    fn follow(&mut self, key: &str, system: System) {
+        self.pocket.follow(key, system);
     }
 
     fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
@@ -115,13 +124,14 @@ impl Design for Clutch {
         faults.seam("seam_top", "seam", self.seam_top, self.flap, "the flap");
         faults.between("radius", "radius", self.radius, Length::ZERO, self.flap.min(self.width / 2));
         faults.between("band", "band", self.band, Length::ZERO, self.flap);
+        self.pocket.problems(self.width, self.height, &mut faults);
         if self.loop_ {
             faults.between("strap_width", "loop", self.strap_width, Length::MILLIMETRE * 5, self.height / 2);
         }
         faults.end()?;
         let outer = self.body("outer-panel", "Body", Part::Outer, ruler);
         let within = Allowances { side: self.seam_side, top: self.seam_top, base: self.seam_top };
-        let backed = backing::behind(&outer, self.backing, self.backing_cloth, within, ruler);
+        let backed = self.backing.behind(&outer, within, ruler);
         let mut pieces = vec![outer, self.body("lining-panel", "Lining", Part::Lining, ruler)];
         if self.band > Length::ZERO {
             let long = Dimension::sum(
@@ -155,17 +165,8 @@ impl Design for Clutch {
             ];
             pieces.extend(strap.made("loop", "Wrist loop", 1, terms, ruler).0);
         }
-        if self.pocket {
-            let pocket = super::pocket::Pocket {
-                kind: super::pocket::PocketKind::Slip,
-                width: self.width * 3 / 5,
-                height: self.height * 3 / 5,
-                divisions: 1,
-                ease: Length::ZERO,
-                seam: self.seam_side,
-            };
-            pieces.extend(pocket.pieces(ruler));
-        }
+        let pocket = self.pocket.pocket(true, self.seam_side);
+        pocket.onto(&mut pieces, self.width, self.seam_top + self.pocket.below, ruler);
         pieces.extend(backed);
         let mut notices = vec![Notice::note(
             "height",
@@ -177,26 +178,22 @@ impl Design for Clutch {
                 "A loop this narrow is four layers thick: use a ring that is as wide, and thin cloth.",
             ));
         }
-        Ok(Draft {
-            pieces,
-            hardware: vec![Hardware {
-                name: "Magnetic snap",
-                count: 1,
-                size: None,
-                note: "centred on the flap, on a scrap of firm backing".into(),
-            }],
-            steps: [
-                "Fuse the backing to the body. Heat and steam burn: follow the sheet that came with it.",
-                "Turn the band’s edges under and stitch it on the flap.",
-                "Set the snap: solid surface, fingers clear, eyes protected.",
-                "Fold the body at the base and sew the sides, the loop caught in one; the lining the same, with a gap.",
-                "Sew body and lining together round flap and mouth, turn, press, topstitch.",
-            ]
-            .map(str::to_owned)
-            .to_vec(),
-            notices,
-            ..Draft::default()
-        })
+        let show = |l: Length| Faults::new(ruler).show(l);
+        notices.extend(pocket.notices(self.height - self.pocket.below, &show));
+        let mut hardware = vec![Hardware {
+            name: "Magnetic snap",
+            count: 1,
+            size: None,
+            note: "centred on the flap, on a scrap of firm backing".into(),
+        }];
+        hardware.extend(pocket.hardware(ruler));
+        let band = (self.band > Length::ZERO).then_some("Turn the band’s edges under and stitch it on the flap.");
+        let steps = self.backing.step().into_iter().chain(band).chain(pocket.step()).chain([
+            "Set the snap: solid surface, fingers clear, eyes protected.",
+            "Fold the body at the base and sew the sides, the loop caught in one; the lining the same, with a gap.",
+            "Sew body and lining together round flap and mouth, turn, press, topstitch.",
+        ]);
+        Ok(Draft { pieces, hardware, steps: steps.map(str::to_owned).collect(), notices, ..Draft::default() })
     }
 
     fn back(&self, draft: &Draft) -> Vec<Finished> {

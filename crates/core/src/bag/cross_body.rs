@@ -4,7 +4,7 @@
 //! takes one allowance. Strap: longest + round a ring and a slider; a short tab holds the other ring.
 
 use super::Design;
-use super::backing::{self, Allowances, BackingCloth, BackingSchool};
+use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
 use super::draft::{Draft, Finished, Hardware, Notice, millilitres};
 use super::faults::Faults;
 use super::field::{Field, Group};
@@ -39,10 +39,8 @@ pub struct CrossBody {
     pub strap_length: Length,
     /// The pocket on the lining.
     pub pocket: PocketChoice,
-    /// How far the backing of the upper reaches.
-    pub backing: BackingSchool,
-    /// Backed with.
-    pub backing_cloth: BackingCloth,
+    /// What lies behind it.
+    pub backing: BackingChoice,
     /// Side seams.
     pub seam_side: Length,
     /// Base seam, and the seam of upper and base.
@@ -85,8 +83,7 @@ impl Design for CrossBody {
             strap_width: size(8, 25),
             strap_length: size(416, 1300),
             pocket: PocketChoice::usual(PocketKind::None, system),
-            backing: BackingSchool::TwoStage,
-            backing_cloth: BackingCloth::Interfacing,
+            backing: BackingChoice { school: BackingSchool::TwoStage, cloth: BackingCloth::Interfacing },
             seam_side: size(3, 10),
             seam_base: size(3, 10),
             seam_top: size(3, 10),
@@ -94,7 +91,6 @@ impl Design for CrossBody {
     }
 
     fn fields(&mut self) -> Vec<Field<'_>> {
-        let backed = self.backing != BackingSchool::None;
         let mut all = vec![
             Field::size("width", "Wide, at the base", Group::Size, &mut self.width).scaling(),
             Field::size("height", "Tall", Group::Size, &mut self.height).scaling(),
@@ -108,9 +104,8 @@ impl Design for CrossBody {
             Field::size("strap_length", "Longest wearing length", Group::Straps, &mut self.strap_length),
         ]);
         all.extend(self.pocket.fields(true));
+        all.extend(self.backing.fields("Behind the upper"));
         all.extend([
-            Field::choice("backing", "Behind the upper", Group::Backing, &mut self.backing),
-            Field::choice("backing_cloth", "Backed with", Group::Backing, &mut self.backing_cloth).only_if(backed),
             Field::seam("seam_side", "Side seams", &mut self.seam_side),
             Field::seam("seam_base", "Base seams", &mut self.seam_base),
             Field::seam("seam_top", "Zip seam", &mut self.seam_top),
@@ -165,7 +160,7 @@ impl Design for CrossBody {
         );
         let upper = Piece::new("upper", "Upper", Part::Outer, self.across(ruler), upper_height).times(2);
         let within = Allowances { side: self.seam_side, top: self.seam_top, base: self.seam_base };
-        let backed = backing::behind(&upper, self.backing, self.backing_cloth, within, ruler);
+        let backed = self.backing.behind(&upper, within, ruler);
         let (mut pieces, mut notices) = self.front.of(upper, ruler);
         pieces.push(
             Piece::new("base", "Base", Part::Base, self.across(ruler), base_height)
@@ -243,15 +238,16 @@ impl Design for CrossBody {
                 "The seam of upper and base lands under the bag: take the base cloth higher than half the depth.",
             ));
         }
+        let pieced = (self.front.piecing != Piecing::Whole).then_some("Piece the uppers and trim them to size.");
         Ok(Draft {
             pieces,
             goods,
             hardware,
-            steps: pocket
-                .step()
+            steps: pieced
                 .into_iter()
+                .chain(self.backing.step())
+                .chain(pocket.step())
                 .chain([
-                "Piece the uppers and trim them to size.",
                 "Sew each upper to its base and topstitch.",
                 "Sew the zip between outer and lining, both sides.",
                 "Sew outer to outer and lining to lining, ring tabs caught at the sides, a gap in the lining’s base.",

@@ -3,8 +3,9 @@
 use super::Design;
 use super::draft::{Draft, Finished, Notice, Severity, Stage};
 use super::faults::Faults;
-use super::field::{Field, Group};
+use super::field::{Choice, Field, Group};
 use super::solid::Solid;
+use super::strap::{Strap, StrapMake};
 use super::tote::usual;
 use crate::FieldProblem;
 use crate::measure::{LONGEST, Length, Ruler, System};
@@ -80,6 +81,10 @@ pub struct Row {
     /// Seam allowance still to be added all round; 0 where the sizes have it already.
     #[serde(default)]
     pub seam: Length,
+    /// Of a strap, how it is folded; nothing until the maker says.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[cfg_attr(feature = "schema", schema(value_type = Option<String>))]
+    pub fold: Option<StrapMake>,
 }
 
 impl Row {
@@ -95,6 +100,7 @@ impl Row {
             pairs: false,
             any_way: false,
             seam: Length::ZERO,
+            fold: None,
         }
     }
 
@@ -105,9 +111,23 @@ impl Row {
         Self { width, height, seam: Length::ZERO, ..self.clone() }
     }
 
+    /// How wide a strap is cut: the shorter side of its row.
+    fn strap_width(&self) -> Length {
+        self.width.map_or(self.height, |w| w.min(self.height))
+    }
+
+    /// What the strap of this row finishes wide by each fold there is, edges turned in by `turn`.
+    pub fn folds(&self, turn: Length) -> Vec<(StrapMake, Length)> {
+        if self.part != Part::Straps || self.shape != RowShape::Rectangle {
+            return vec![];
+        }
+        let by = |make: &StrapMake| Some((*make, make.finished(self.strap_width() + self.seam * 2, turn)?));
+        StrapMake::ALL.iter().filter(|m| **m != StrapMake::Webbing).filter_map(by).collect()
+    }
+
     /// The corners of the outline as listed, no seam added.
     pub fn corners(&self, ruler: Ruler) -> Vec<Point> {
-        Self { seam: Length::ZERO, ..self.clone() }.piece(0, ruler).outline().corners()
+        Self { seam: Length::ZERO, ..self.clone() }.piece(0, Length::ZERO, ruler).outline().corners()
     }
 
     /// What cannot stand, its field named `rows[n].…`.
@@ -153,7 +173,7 @@ impl Row {
         }
     }
 
-    fn piece(&self, at: usize, ruler: Ruler) -> Piece {
+    fn piece(&self, at: usize, turn: Length, ruler: Ruler) -> Piece {
         let given = |length: Length, field: &'static str| Dimension {
             size: length,
             terms: vec![Term::once("as listed", length, field)],
@@ -188,6 +208,18 @@ impl Row {
         let piece = Piece::new(format!("row-{}", at + 1), self.name.clone(), self.part, width, height)
             .times(self.count)
             .shaped(figure);
+        let folded = self.folds(turn).into_iter().find(|(make, _)| Some(*make) == self.fold);
+        let piece = match folded {
+            Some((make, finished)) => {
+                let fold = Strap { make, width: finished, turn };
+                let note =
+                    format!("{}: {} wide when finished", make.answer().name.to_lowercase(), ruler.show(finished).text);
+                // Listed along the cloth its long edges are not its sides.
+                let upright = piece.height.size >= piece.width.size;
+                piece.marked(if upright { fold.folds() } else { vec![] }).noted(note)
+            }
+            None => piece,
+        };
         let free = self.any_way || self.part.is_backing() || self.part == Part::Straps;
         Piece {
             mirror: if self.pairs { Mirror::Pairs } else { Mirror::No },
@@ -318,6 +350,21 @@ impl CutList {
                 }
             }
         }
+        for row in self.rows.iter().filter(|r| r.fold.is_none()) {
+            let folds: Vec<String> = row
+                .folds(self.seam_side)
+                .iter()
+                .map(|(make, finished)| format!("{} {}", make.answer().name.to_lowercase(), ruler.show(*finished).text))
+                .collect();
+            if let [first, .., _] = &folds[..] {
+                say(format!(
+                    "{} is cut {} wide, which does not say how wide it finishes: {first}, {}. Say how it is folded.",
+                    row.name,
+                    show(row.strap_width()),
+                    folds[1..].join(", ")
+                ));
+            }
+        }
         if let Some(panel) = cut.iter().find(|r| r.part == Part::Outer)
             && self.width > Length::ZERO
             && let Some(width) = panel.width
@@ -411,7 +458,7 @@ impl Design for CutList {
             faults.refuse("rows", Length::ZERO, format!("{} rows: at most {MOST_ROWS} are allowed.", self.rows.len()));
         }
         faults.end()?;
-        let pieces = self.rows.iter().enumerate().map(|(i, row)| row.piece(i, ruler)).collect();
+        let pieces = self.rows.iter().enumerate().map(|(i, row)| row.piece(i, self.seam_side, ruler)).collect();
         Ok(Draft { pieces, notices: self.audit(ruler), ..Draft::default() })
     }
 

@@ -3,7 +3,7 @@
 //! Unlined with a folded casing: (W + 2s) × 2(H + turn + casing) in one piece, or two panels with a base seam. Casings
 //! of their own are shorter than the panel by the side seams and a clearance; round bases take a wall π·d + 2s long.
 
-use super::backing::{self, Allowances, BackingCloth, BackingSchool};
+use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
 use super::boxing;
 use super::cord::{self, CordRoute};
 use super::draft::{Draft, Finished, Notice, millilitres};
@@ -72,10 +72,8 @@ pub struct Drawstring {
     pub lined: bool,
     /// The pocket on the lining.
     pub pocket: PocketChoice,
-    /// How far the backing of the outer reaches.
-    pub backing: BackingSchool,
-    /// Backed with.
-    pub backing_cloth: BackingCloth,
+    /// What lies behind it.
+    pub backing: BackingChoice,
     /// How the cord runs.
     pub cord: CordRoute,
     /// Left over at each end.
@@ -204,8 +202,7 @@ impl Design for Drawstring {
             casing_below: size(16, 50),
             lined: false,
             pocket: PocketChoice::usual(PocketKind::None, system),
-            backing: BackingSchool::None,
-            backing_cloth: BackingCloth::Interfacing,
+            backing: BackingChoice { school: BackingSchool::None, cloth: BackingCloth::Interfacing },
             cord: CordRoute::Two,
             cord_tail: size(24, 80),
             seam_kind: SeamKind::HemmedFirst,
@@ -218,7 +215,7 @@ impl Design for Drawstring {
     fn fields(&mut self) -> Vec<Field<'_>> {
         let (round, boxed, folded) = (self.round(), self.boxed(), self.folded_casing());
         let (rounded, lined) = (self.base == SackBase::Rounded, self.lined);
-        let (seamed, backed) = (self.base != SackBase::Fold, self.backing != BackingSchool::None);
+        let seamed = self.base != SackBase::Fold;
         let mut all = vec![
             Field::size("width", if round { "Across the base" } else { "Wide" }, Group::Size, &mut self.width)
                 .scaling(),
@@ -235,12 +232,11 @@ impl Design for Drawstring {
             Field::toggle("lined", "Lined", Group::Lining, &mut self.lined),
         ];
         all.extend(self.pocket.fields(lined));
+        all.extend(self.backing.fields("Behind the outer"));
         all.extend([
-            Field::choice("backing", "Behind the outer", Group::Backing, &mut self.backing),
-            Field::choice("backing_cloth", "Backed with", Group::Backing, &mut self.backing_cloth).only_if(backed),
             Field::choice("cord", "How the cord runs", Group::Cord, &mut self.cord),
             Field::size("cord_tail", "Left over at each end", Group::Cord, &mut self.cord_tail),
-            Field::choice("seam_kind", "Side seams are", Group::Seams, &mut self.seam_kind),
+            self.seam_kind.field(!lined),
             Field::seam("seam_side", "Side seams", &mut self.seam_side),
             Field::seam("seam_base", "Base seam", &mut self.seam_base).only_if(seamed),
             Field::seam("seam_top", "Top seam", &mut self.seam_top).only_if(lined && !folded),
@@ -249,7 +245,10 @@ impl Design for Drawstring {
     }
 
     fn follow(&mut self, key: &str, system: System) {
-        self.pocket.follow(key, system);
+        match key {
+            "seam_kind" => self.seam_side = self.seam_kind.usual(system),
+            _ => self.pocket.follow(key, system),
+        }
     }
 
     fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
@@ -280,6 +279,8 @@ impl Design for Drawstring {
         }
         if self.lined {
             self.pocket.problems(self.width, self.height, &mut faults);
+        } else {
+            self.seam_kind.problems(self.seam_side, &mut faults);
         }
         faults.between("cord_tail", "tail", self.cord_tail, Length::ZERO, Length::METRE);
         faults.end()?;
@@ -309,7 +310,7 @@ impl Design for Drawstring {
         // In one piece over the base there is a mouth at both ends.
         let base = if self.base == SackBase::Fold { allowed } else { self.seam_base };
         let within = Allowances { side: self.seam_side, top: allowed, base };
-        let mut backed = backing::behind(&outer, self.backing, self.backing_cloth, within, ruler);
+        let mut backed = self.backing.behind(&outer, within, ruler);
         let mut pieces = vec![outer.marked(marks)];
         if self.round() {
             pieces.push(self.circle("base", "Base", Part::Outer, ruler));
@@ -356,7 +357,7 @@ impl Design for Drawstring {
         pieces.append(&mut backed);
         let flat = if self.round() { round::circumference(self.width) / 2 } else { self.width + self.depth() };
         let goods = vec![cord::cords(self.cord, flat, self.cord_tail, ruler)];
-        if self.backing == BackingSchool::FullSize && self.folded_casing() {
+        if self.backing.school == BackingSchool::FullSize && self.folded_casing() {
             let text = "Full-size backing runs into the casing, where the cord must slide: cut it clear of the seams.";
             notices.push(Notice::attention("backing", text));
         }
@@ -372,7 +373,7 @@ impl Design for Drawstring {
             pieces,
             goods,
             hardware: pocket.hardware(ruler),
-            steps: self.steps(),
+            steps: self.steps(ruler),
             notices,
             millilitres: (millilitres(self.width, self.height, depth) as f64 * round_less) as i64,
             ..Draft::default()
@@ -476,21 +477,15 @@ impl Design for Drawstring {
 }
 
 impl Drawstring {
-    fn steps(&self) -> Vec<String> {
+    fn steps(&self, ruler: Ruler) -> Vec<String> {
         let mut steps = vec![];
         let mut add = |text: &str| steps.push(text.to_owned());
         if self.casing == Casing::SewnOn {
             add("Hem the ends of the casing strips, turn their long edges in, and stitch them on the outer.");
         }
-        match self.seam_kind {
-            SeamKind::HemmedFirst => {
-                add("Hem the side edges, then sew the sides inside the hem, down to the slit’s end.")
-            }
-            SeamKind::French => {
-                add("Sew the sides wrong sides together, turn, and enclose the edges with a second seam.")
-            }
-            _ => add("Sew the sides, leaving the slit for the cord open."),
-        }
+        let until = if self.folded_casing() { ", down from the slit’s end" } else { "" };
+        let kind = if self.lined { SeamKind::Plain } else { self.seam_kind };
+        add(&kind.step(self.seam_side, until, ruler));
         match self.base {
             SackBase::Round => {
                 add("Notch circle and wall in quarters, pin notch to notch, and sew with the circle up; clip the wall.")

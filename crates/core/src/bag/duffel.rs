@@ -6,10 +6,11 @@
 use super::draft::{Draft, Finished, Good, GoodKind, Hardware, Notice};
 use super::faults::Faults;
 use super::field::{Field, Group};
+use super::pocket::{Pocket, PocketKind, PocketSides};
 use super::solid::{Solid, ThreadKind};
-use super::tote::{quilted, usual};
+use super::tote::usual;
 use super::zip::zip;
-use super::{Design, round};
+use super::{Design, quilting, round};
 use crate::FieldProblem;
 use crate::measure::{Length, Ruler, System};
 use crate::piece::{Dimension, From, Mark, Part, Piece, Term};
@@ -146,34 +147,28 @@ impl Design for Duffel {
         }
         faults.end()?;
         let body = self.body("outer-panel", "Body", Part::Outer, ruler);
-        let mut pieces = vec![if self.quilted { quilted(body, ruler) } else { body }];
+        let mut pieces = vec![body];
         pieces.push(self.end("end", "End", Part::Outer, ruler));
         if self.lined {
             pieces.push(self.body("lining-panel", "Lining body", Part::Lining, ruler));
             pieces.push(self.end("lining-end", "Lining end", Part::Lining, ruler));
         }
         if self.pocket {
-            let across = self.strap_inset * 2;
-            let wide = Dimension::sum(
-                vec![
-                    Term::once("from webbing to webbing", across, "strap_inset"),
-                    // The raw edges lie under the webbing.
-                    Term::once("under the webbing, both sides", self.strap_width, "strap_width"),
-                ],
-                ruler,
-            );
-            let tall = Dimension::sum(
-                vec![
-                    Term::times("tall, doubled", 2, self.pocket_height, "pocket_height"),
-                    Term::times("seams", 2, self.seam_side, "seam_side"),
-                ],
-                ruler,
-            );
-            pieces.push(
-                Piece::new("pocket", "Pocket", Part::Pocket, wide, tall)
-                    .times(2)
-                    .noted("folded at its top edge; its sides lie under the webbing"),
-            );
+            let pocket = Pocket {
+                kind: PocketKind::Slip,
+                called: ("pocket", "Pocket"),
+                count: 2,
+                wide: Term::times("from webbing to webbing", 2, self.strap_inset, "strap_inset"),
+                height: self.pocket_height,
+                divisions: 1,
+                ease: Length::ZERO,
+                sides: PocketSides::UnderWebbing(self.strap_width),
+                base: self.seam_side,
+            };
+            pieces.extend(pocket.pieces(ruler));
+        }
+        if self.quilted {
+            quilting::quilt(&mut pieces, "outer-panel", ruler);
         }
         // From the base up the side: a quarter of the way round is the widest place, the handle leaves there.
         let run = (self.girth() - self.zip_shows) / 2 - self.height / 4;

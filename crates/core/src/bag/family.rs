@@ -13,6 +13,7 @@ use serde::de::Error;
 use serde::ser::SerializeMap;
 use serde::{Deserialize, Deserializer, Serialize, Serializer};
 use serde_json::{Map, Value};
+use std::collections::BTreeSet;
 
 macro_rules! families {
     ($($(#[$doc:meta])* $variant:ident = $key:literal, $name:literal, $about:literal;)+) => {
@@ -187,13 +188,18 @@ impl Bag {
         if next.draft(Ruler::usual(system)).is_err() { family.usual(system) } else { next }
     }
 
+    /// Keys of the fields that grow with the bag: its finished sizes and those of its parts.
+    pub fn finished_sizes(&self) -> BTreeSet<&'static str> {
+        self.clone().fields().iter().filter(|f| f.scales).map(|f| f.key).collect()
+    }
+
     /// Drafts the bag.
     ///
     /// # Errors
     /// Every field that cannot stand, each once, with what is allowed.
     pub fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
         let mut draft = self.design().draft(ruler)?;
-        backing::fuse_blocks(&mut draft);
+        backing::fuse_blocks(&mut draft, ruler);
         let show = |l: Length| format!("{} {}", ruler.show(l).text, ruler.system().symbol());
         // Cuts are brought to a line of the ruler: what that changes on the made bag is said.
         for size in self.back(&draft) {
@@ -268,19 +274,34 @@ impl Bag {
 
     /// The fields' values, as they are kept.
     fn values(&self) -> Map<String, Value> {
-        let mut copy = self.clone();
-        let mut values = Map::new();
-        for field in copy.fields() {
-            let value = match field.slot {
-                Slot::Length(length) => Value::from(length.0),
-                Slot::Choice(choice) => Value::from(choice.answer().key),
-                Slot::Toggle(on) => Value::from(*on),
-                Slot::Count(count, _) => Value::from(*count),
-            };
-            values.insert(field.key.to_owned(), value);
-        }
-        values
+        values_of(self.clone().fields())
     }
+}
+
+/// The values of `fields`, as they are kept.
+pub(super) fn values_of(fields: Vec<Field<'_>>) -> Map<String, Value> {
+    let value = |field: &Field<'_>| match &field.slot {
+        Slot::Length(length) => Value::from(length.0),
+        Slot::Choice(choice) => Value::from(choice.answer().key),
+        Slot::Toggle(on) => Value::from(**on),
+        Slot::Count(count, _) => Value::from(**count),
+    };
+    fields.iter().map(|f| (f.key.to_owned(), value(f))).collect()
+}
+
+/// Puts what is kept into `fields` and takes it out of `kept`; a field that is not kept stays.
+///
+/// # Errors
+/// A value that its field cannot be.
+pub(super) fn put_all(fields: Vec<Field<'_>>, kept: &mut Map<String, Value>) -> Result<(), String> {
+    for mut field in fields {
+        if let Some(value) = kept.remove(field.key)
+            && !put(&mut field, &value)
+        {
+            return Err(format!("{} cannot be {value}", field.key));
+        }
+    }
+    Ok(())
 }
 
 /// Puts a kept value into its field; false when it is of another kind.
@@ -332,13 +353,7 @@ impl<'de> Deserialize<'de> for Bag {
             let rows = kept.remove("rows").unwrap_or_else(|| Value::Array(vec![]));
             list.rows = serde_json::from_value(rows).map_err(D::Error::custom)?;
         }
-        for field in &mut bag.fields() {
-            if let Some(value) = kept.remove(field.key)
-                && !put(field, &value)
-            {
-                return Err(D::Error::custom(format!("{} cannot be {value}", field.key)));
-            }
-        }
+        put_all(bag.fields(), &mut kept).map_err(D::Error::custom)?;
         match kept.keys().next() {
             Some(unknown) => Err(D::Error::custom(format!("a {} has no field “{unknown}”", family.name()))),
             None => Ok(bag),

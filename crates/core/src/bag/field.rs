@@ -108,6 +108,24 @@ macro_rules! choice {
                 }
             }
         }
+
+        impl serde::Serialize for $name {
+            fn serialize<S: serde::Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
+                serializer.serialize_str($crate::bag::Choice::answer(self).key)
+            }
+        }
+
+        impl<'de> serde::Deserialize<'de> for $name {
+            fn deserialize<D: serde::Deserializer<'de>>(deserializer: D) -> Result<Self, D::Error> {
+                let key = <std::borrow::Cow<'de, str> as serde::Deserialize>::deserialize(deserializer)?;
+                let mut chosen = Self::ALL[0];
+                if $crate::bag::Choice::choose(&mut chosen, &key) {
+                    return Ok(chosen);
+                }
+                let all: Vec<&str> = Self::ANSWERS.iter().map(|a| a.key).collect();
+                Err(serde::de::Error::custom(format!("“{key}” is not among {}", all.join(", "))))
+            }
+        }
     };
 }
 pub(crate) use choice;

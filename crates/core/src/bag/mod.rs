@@ -1,5 +1,5 @@
 //! Families of bags: finished sizes in; pieces, goods, marks, checks and *reasons* out. One file a family, over shared
-//! building blocks (`boxing`, `strap`, `pocket`, `backing`, `binding`, `cord`, `piecing`, `seam`, `hem`).
+//! building blocks (`boxing`, `strap`, `pocket`, `backing`, `binding`, `cord`, `piecing`, `quilting`, `making_up`, `seam`, `hem`, `mouth`).
 //!
 //! For the Bag and Pieces stages and for `project`, which lays what is drafted here. A family lists its fields once
 //! ([`Design::fields`]); keeping, editing, reading a specification and showing all go by that listing.
@@ -21,9 +21,12 @@ mod field;
 pub mod fit;
 mod found_tube;
 pub mod hem;
+pub mod making_up;
+pub mod mouth;
 pub mod piecing;
 pub mod pocket;
 mod pouch;
+pub mod quilting;
 pub mod round;
 pub mod seam;
 mod solid;
@@ -31,7 +34,7 @@ pub mod strap;
 mod tote;
 pub mod zip;
 
-pub use backing::{BackingCloth, BackingSchool};
+pub use backing::{BackingChoice, BackingCloth, BackingSchool};
 pub use caddy::Caddy;
 pub use clutch::Clutch;
 pub use cross_body::CrossBody;
@@ -42,9 +45,12 @@ pub use duffel::Duffel;
 pub use family::{Bag, Family};
 pub use field::{Answer, Choice, Field, Group, Slot};
 pub use found_tube::FoundTube;
+pub use making_up::MadeUp;
+pub use mouth::{Mouth, MouthFinish};
 pub use pouch::Pouch;
 pub use solid::{AWAY, Face, Grip, Place, Solid, Thread, ThreadKind};
-pub use tote::{LiningFit, Mouth, StrapEnds, Tote, ToteBase};
+pub use strap::StrapMake;
+pub use tote::{LiningFit, StrapEnds, Tote, ToteBase};
 
 use crate::FieldProblem;
 use crate::measure::{Ruler, System};

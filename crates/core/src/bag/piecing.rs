@@ -65,14 +65,20 @@ impl Patchwork {
         ]
     }
 
-    /// The patches of `panel`, and what to know about them; the panel itself when it is whole.
+    /// `panel`, and the patches it is made up of, with what to know about them; the panel alone when it is whole.
     pub fn of(&self, panel: Piece, ruler: Ruler) -> (Vec<Piece>, Vec<Notice>) {
-        let (columns, rows) = match self.piecing {
+        let (patches, notices) = match self.piecing {
             Piecing::Whole => return (vec![panel], vec![]),
-            Piecing::Crazy => return crazy(&panel, ruler),
-            Piecing::Strips => (self.columns, 1),
-            Piecing::Grid | Piecing::Triangles => (self.columns, self.rows),
+            Piecing::Crazy => (vec![scraps(&panel, ruler)], vec![]),
+            Piecing::Strips => self.patches(&panel, self.columns, 1, ruler),
+            Piecing::Grid | Piecing::Triangles => self.patches(&panel, self.columns, self.rows, ruler),
         };
+        let mut pieces = vec![panel.cut(When::Pieced)];
+        pieces.extend(patches);
+        (pieces, notices)
+    }
+
+    fn patches(&self, panel: &Piece, columns: u32, rows: u32, ruler: Ruler) -> (Vec<Piece>, Vec<Notice>) {
         // From n·q − 2p(n − 1) = the panel: what each seam takes of two neighbours is added, then shared out.
         let patch = |side: Length, n: u32, what: &'static str| {
             let share = Length((side.0 + i64::from(n) - 1) / i64::from(n));
@@ -99,11 +105,15 @@ impl Patchwork {
                 show(made.1)
             )
         };
-        let cut = |id: &'static str, name: &'static str, part, w: Dimension, h: Dimension, count| {
+        let of = panel.name.to_lowercase();
+        let cut = |id: &str, name: &str, part: Part, w: Dimension, h: Dimension, count| {
+            let (id, name) = (format!("{}-{id}", panel.id), format!("{name}, {of}, {}", part.name().to_lowercase()));
             Piece { print: PrintRule::Upright, grain: Grain::Length, ..Piece::new(id, name, part, w, h) }
                 .times(count)
                 .noted(trim.clone())
         };
+        // Two cloths by turns: the panel's own, and the contrast; of a contrast panel the outer.
+        let (own, other) = (panel.part, if panel.part == Part::Contrast { Part::Outer } else { Part::Contrast });
         let pieces = if self.piecing == Piecing::Triangles {
             // Units are square as cut: the larger of the two sides, trimmed to both.
             let finished = (width.size - self.seam * 2).max(height.size - self.seam * 2);
@@ -119,18 +129,15 @@ impl Patchwork {
             // Two units come from a square of each cloth.
             let each = all.div_ceil(2);
             vec![
-                cut("triangle-light", "Square for triangles", Part::Contrast, square.clone(), square.clone(), each),
-                cut("triangle-dark", "Square for triangles, outer cloth", Part::Outer, square.clone(), square, each),
+                cut("triangle-light", "Square for triangles", other, square.clone(), square.clone(), each),
+                cut("triangle-dark", "Square for triangles", own, square.clone(), square, each),
             ]
         } else {
-            let (name, other) = match self.piecing {
-                Piecing::Strips => ("Strip", "Strip, outer cloth"),
-                _ => ("Patch", "Patch, outer cloth"),
-            };
+            let name = if self.piecing == Piecing::Strips { "Strip" } else { "Patch" };
             let first = all.div_ceil(2);
-            let mut pieces = vec![cut("patch-light", name, Part::Contrast, width.clone(), height.clone(), first)];
+            let mut pieces = vec![cut("patch-light", name, other, width.clone(), height.clone(), first)];
             if all > first {
-                pieces.push(cut("patch-dark", other, Part::Outer, width, height, all - first));
+                pieces.push(cut("patch-dark", name, own, width, height, all - first));
             }
             pieces
         };
@@ -149,20 +156,21 @@ impl Patchwork {
 }
 
 /// Scraps enough to cover the panel, and the panel's size to trim to.
-fn crazy(panel: &Piece, ruler: Ruler) -> (Vec<Piece>, Vec<Notice>) {
+fn scraps(panel: &Piece, ruler: Ruler) -> Piece {
     let more = Length(panel.height.size.0 * (CRAZY.0 - CRAZY.1) / CRAZY.1);
-    let mut height = vec![Term::once("the panel", panel.height.size, "front")];
-    height.push(Term::once("35 % more, for the seams", more, "front"));
-    let piece = Piece::new(
-        "scraps",
-        "Scraps for the front",
+    let width = vec![Term::once("the panel", panel.width.size, "front")];
+    let height = vec![
+        Term::once("the panel", panel.height.size, "front"),
+        Term::once("35 % more, for the seams", more, "front"),
+    ];
+    Piece::new(
+        format!("{}-scraps", panel.id),
+        format!("Scraps for the {}", panel.name.to_lowercase()),
         Part::Contrast,
-        Dimension::sum(vec![Term::once("the panel", panel.width.size, "front")], ruler),
+        Dimension::sum(width, ruler),
         Dimension::sum(height, ruler),
     )
     .times(panel.count)
     .lying(Grain::Any)
-    .cut(When::OverAndTrimmed(more))
-    .noted("cloth kept for scraps of any shape; sew them round a centre, then trim to the panel");
-    (vec![piece], vec![])
+    .noted("cloth kept for scraps of any shape; sew them round a centre, then trim to the panel")
 }

@@ -66,6 +66,22 @@ impl PocketFor {
     }
 }
 
+impl PocketFor {
+    /// Of a divided pocket right across a wall `wall` wide: how many divisions hold the thing, the ease of each, and the
+    /// finished height; nothing when the sizes say it.
+    pub(super) fn across(self, wall: Length) -> Option<(u32, Length, Length)> {
+        let (each, height, _) = self.sizes(1)?;
+        let fits = (wall.0 / each.0.max(1)).clamp(1, 12);
+        // A thing that stands out of the wall needs more cloth than wall: as many as stand side by side, each with ease.
+        let lies = match self {
+            Self::Bottle => Length::MILLIMETRE * 75,
+            _ => each,
+        };
+        let divisions = (wall.0 / lies.0.max(1)).clamp(fits, 12);
+        Some((divisions as u32, (each - wall / divisions).max(Length::ZERO), height))
+    }
+}
+
 /// The pocket of a bag as it is chosen: the fields every family with a pocket has.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub struct PocketChoice {
@@ -169,45 +185,85 @@ impl PocketChoice {
 
     /// The pocket, sewn with this seam; none without a lining to sew it on.
     pub(super) fn pocket(&self, on_a_lining: bool, seam: Length) -> Pocket {
+        let kind = if on_a_lining { self.kind } else { PocketKind::None };
+        let (id, name) = match kind {
+            PocketKind::None | PocketKind::Slip => ("slip-pocket", "Slip pocket"),
+            PocketKind::Zip => ("zip-pocket", "Zip pocket bag"),
+            PocketKind::Divided => ("divided-pocket", "Divided pocket"),
+        };
         Pocket {
-            kind: if on_a_lining { self.kind } else { PocketKind::None },
-            width: self.width,
+            kind,
+            called: (id, name),
+            count: 1,
+            wide: Term::once("wide", self.width, "pocket_width"),
             height: self.height,
             divisions: self.divisions,
             ease: self.ease,
-            seam,
+            sides: PocketSides::Seamed(seam),
+            base: seam,
         }
     }
 }
 
-/// A pocket by its finished sizes.
-#[derive(Clone, Copy, Debug)]
+/// What holds a pocket's sides.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum PocketSides {
+    /// A seam of its own, or the bag's.
+    Seamed(Length),
+    /// Webbing so wide, sewn over its raw edges.
+    UnderWebbing(Length),
+}
+
+/// A pocket by its finished sizes, wherever it is sewn.
+#[derive(Clone, Debug)]
 pub struct Pocket {
     /// What kind.
     pub kind: PocketKind,
-    /// Finished width: of a zip pocket, the zip's teeth.
-    pub width: Length,
+    /// Id and name of its piece.
+    pub called: (&'static str, &'static str),
+    /// How many alike.
+    pub count: u32,
+    /// Finished width, with the field it comes from: of a zip pocket, the zip's teeth.
+    pub wide: Term,
     /// Finished height.
     pub height: Length,
     /// Divisions of a divided pocket.
     pub divisions: u32,
     /// Ease of each division: how much wider it is cut than it sits.
     pub ease: Length,
-    /// Seam allowance all round.
-    pub seam: Length,
+    /// What holds its sides.
+    pub sides: PocketSides,
+    /// Seam at its base, of both layers.
+    pub base: Length,
 }
 
 impl Pocket {
-    fn seams(&self, name: &'static str, times: i64) -> Term {
-        Term::times(name, times, self.seam, "seam_side")
+    /// Finished width.
+    pub fn width(&self) -> Length {
+        self.wide.value()
     }
 
-    /// Its pieces, `id` before each.
+    fn side(&self) -> Length {
+        match self.sides {
+            PocketSides::Seamed(seam) => seam,
+            PocketSides::UnderWebbing(wide) => wide / 2,
+        }
+    }
+
+    fn cut_width(&self, more: Option<Term>, ruler: Ruler) -> Dimension {
+        let sides = match self.sides {
+            PocketSides::Seamed(seam) => Term::times("side seams", 2, seam, "seam_side"),
+            PocketSides::UnderWebbing(wide) => Term::once("under the webbing, both sides", wide, "strap_width"),
+        };
+        Dimension::sum([self.wide.clone()].into_iter().chain(more).chain([sides]).collect(), ruler)
+    }
+
+    /// Its pieces.
     pub fn pieces(&self, ruler: Ruler) -> Vec<Piece> {
-        let wide = || Term::once("wide", self.width, "pocket_width");
+        let (id, name) = self.called;
         let doubled = || {
             let tall = Term::times("tall, doubled", 2, self.height, "pocket_height");
-            Dimension::sum(vec![tall, self.seams("base seams", 2)], ruler)
+            Dimension::sum(vec![tall, Term::times("base seam, both layers", 2, self.base, "seam_base")], ruler)
         };
         let fold = |d: &Dimension| Mark {
             name: "fold, the pocket's top edge",
@@ -220,45 +276,47 @@ impl Pocket {
             PocketKind::Slip => {
                 let height = doubled();
                 let fold = fold(&height);
-                let width = Dimension::sum(vec![wide(), self.seams("side seams", 2)], ruler);
-                vec![
-                    Piece::new("slip-pocket", "Slip pocket", Part::Pocket, width, height)
-                        .marked([fold])
-                        .noted("folded at its top edge"),
-                ]
+                let note = match self.sides {
+                    PocketSides::Seamed(_) => "folded at its top edge",
+                    PocketSides::UnderWebbing(_) => "folded at its top edge; its sides lie under the webbing",
+                };
+                let pocket = Piece::new(id, name, Part::Pocket, self.cut_width(None, ruler), height);
+                vec![pocket.times(self.count).marked([fold]).noted(note)]
             }
             PocketKind::Zip => {
                 // The box is as long as the teeth; the bags are wider by a seam and half an inch each side.
                 let beside = Term::times("beside the box", 2, Length::inches(1, 2), "pocket");
-                let width = Dimension::sum(vec![wide(), beside, self.seams("side seams", 2)], ruler);
                 let tall = Term::once("tall", self.height, "pocket_height");
                 let above = Term::once("above the zip", Length::inches(3, 4), "pocket");
-                let height = Dimension::sum(vec![tall, above, self.seams("seams, top and base", 2)], ruler);
+                let seams = Term::times("seams, top and base", 2, self.base, "seam_base");
+                let height = Dimension::sum(vec![tall, above, seams], ruler);
                 let zip_box = Mark {
                     name: "zip box, ⅜ in (1 cm) tall, its corners cut into as triangles",
-                    distance: self.width / 2,
+                    distance: self.width() / 2,
                     from: From::Middle,
-                    and: Some((self.seam + Length::inches(3, 4), From::TopEdge)),
+                    and: Some((self.base + Length::inches(3, 4), From::TopEdge)),
                 };
-                vec![Piece::new("zip-pocket", "Zip pocket bag", Part::Pocket, width, height).times(2).marked([zip_box])]
+                let bag = Piece::new(id, name, Part::Pocket, self.cut_width(Some(beside), ruler), height);
+                vec![bag.times(2 * self.count).marked([zip_box])]
             }
             PocketKind::Divided => {
                 let n = i64::from(self.divisions);
                 let height = doubled();
                 let fold = fold(&height);
                 let ease = Term::times("ease, in pleats", n, self.ease, "pocket_ease");
-                let width = Dimension::sum(vec![wide(), ease, self.seams("side seams", 2)], ruler);
-                let each = self.width / n + self.ease;
+                let each = self.width() / n + self.ease;
                 let dividers = (1..n).map(|i| Mark {
                     name: "divider",
-                    distance: self.seam + each * i,
+                    distance: self.side() + each * i,
                     from: From::LeftEdge,
                     and: None,
                 });
+                let pocket = Piece::new(id, name, Part::Pocket, self.cut_width(Some(ease), ruler), height);
                 vec![
-                    Piece::new("divided-pocket", "Divided pocket", Part::Pocket, width, height)
+                    pocket
+                        .times(self.count)
                         .marked(dividers.chain([fold]))
-                        .noted("dividers are sewn down nearer together on the panel than they lie here"),
+                        .noted("folded at its top edge; dividers are sewn down nearer together than they lie here"),
                 ]
             }
         }
@@ -287,14 +345,14 @@ impl Pocket {
         if self.kind != PocketKind::Zip {
             return vec![];
         }
-        vec![zip("Zip, for the pocket", self.width, "as wide as its box", ruler)]
+        vec![zip("Zip, for the pocket", self.width(), "as wide as its box", ruler)]
     }
 
     /// The mark on the panel it is sewn to: centred on the *face*, not on the cut panel.
     pub fn position(&self, face: Length, edge: Length, below: Length) -> Mark {
         Mark {
             name: "pocket, top corners",
-            distance: edge + (face - self.width) / 2,
+            distance: edge + (face - self.width()) / 2,
             from: From::SideEdges,
             and: Some((below, From::TopEdge)),
         }

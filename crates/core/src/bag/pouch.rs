@@ -3,12 +3,13 @@
 //! Flat: two outer and two lining (W + 2s) × (H + b + z), z being the zip's seam. Boxed as any bag. Half-round: faces
 //! with a straight edge at the zip, and a gusset as long as the curve on its seam line.
 
-use super::backing::{self, Allowances, BackingCloth, BackingSchool};
+use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
 use super::boxing;
 use super::draft::{Draft, Finished, Notice, millilitres};
 use super::faults::Faults;
 use super::field::{Field, Group, choice};
 use super::pocket::{PocketChoice, PocketKind};
+use super::seam::SeamKind;
 use super::solid::{Solid, ThreadKind};
 use super::tote::usual;
 use super::zip::zip;
@@ -49,10 +50,10 @@ pub struct Pouch {
     pub lined: bool,
     /// The pocket on the lining.
     pub pocket: PocketChoice,
-    /// How far the backing reaches.
-    pub backing: BackingSchool,
-    /// Backed with.
-    pub backing_cloth: BackingCloth,
+    /// What lies behind it.
+    pub backing: BackingChoice,
+    /// How the side seams of an unlined pouch are sewn.
+    pub seam_kind: SeamKind,
     /// Side seams.
     pub seam_side: Length,
     /// Base seam.
@@ -159,8 +160,8 @@ impl Design for Pouch {
             zip_tabs: true,
             lined: true,
             pocket: PocketChoice::usual(PocketKind::None, system),
-            backing: BackingSchool::None,
-            backing_cloth: BackingCloth::Interfacing,
+            backing: BackingChoice { school: BackingSchool::None, cloth: BackingCloth::Interfacing },
+            seam_kind: SeamKind::Overlocked,
             seam_side: size(3, 10),
             seam_base: size(3, 10),
             seam_top: size(3, 7),
@@ -168,7 +169,7 @@ impl Design for Pouch {
     }
 
     fn fields(&mut self) -> Vec<Field<'_>> {
-        let (deep, backed) = (self.style != PouchStyle::Flat, self.backing != BackingSchool::None);
+        let deep = self.style != PouchStyle::Flat;
         let lined = self.lined;
         let mut all = vec![
             Field::size("width", "Wide", Group::Size, &mut self.width).scaling(),
@@ -179,9 +180,9 @@ impl Design for Pouch {
             Field::toggle("lined", "Lined", Group::Lining, &mut self.lined),
         ];
         all.extend(self.pocket.fields(lined));
+        all.extend(self.backing.fields("Behind the outer"));
         all.extend([
-            Field::choice("backing", "Behind the outer", Group::Backing, &mut self.backing),
-            Field::choice("backing_cloth", "Backed with", Group::Backing, &mut self.backing_cloth).only_if(backed),
+            self.seam_kind.field(!lined),
             Field::seam("seam_side", "Side seams", &mut self.seam_side),
             Field::seam("seam_base", "Base seam", &mut self.seam_base),
             Field::seam("seam_top", "Zip seam", &mut self.seam_top),
@@ -190,7 +191,10 @@ impl Design for Pouch {
     }
 
     fn follow(&mut self, key: &str, system: System) {
-        self.pocket.follow(key, system);
+        match key {
+            "seam_kind" => self.seam_side = self.seam_kind.usual(system),
+            _ => self.pocket.follow(key, system),
+        }
     }
 
     fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
@@ -209,12 +213,14 @@ impl Design for Pouch {
         }
         if self.lined {
             self.pocket.problems(self.width, self.height, &mut faults);
+        } else {
+            self.seam_kind.problems(self.seam_side, &mut faults);
         }
         faults.end()?;
         let show = |l: Length| Faults::new(ruler).show(l);
         let outer = self.body("outer-panel", "Outer panel", Part::Outer, ruler);
         let allowances = Allowances { side: self.seam_side, top: self.seam_top, base: self.seam_base };
-        let mut backed = backing::behind(&outer, self.backing, self.backing_cloth, allowances, ruler);
+        let mut backed = self.backing.behind(&outer, allowances, ruler);
         let mut pieces = vec![outer];
         if self.half_round() {
             pieces.push(self.gusset("gusset", "Gusset", Part::Outer, ruler));
@@ -271,7 +277,7 @@ impl Design for Pouch {
         Ok(Draft {
             pieces,
             hardware,
-            steps: self.steps(),
+            steps: self.steps(ruler),
             notices,
             millilitres: (millilitres(self.width, self.height, self.depth()) as f64 * round_less) as i64,
             ..Draft::default()
@@ -347,28 +353,33 @@ impl Design for Pouch {
 }
 
 impl Pouch {
-    fn steps(&self) -> Vec<String> {
+    fn steps(&self, ruler: Ruler) -> Vec<String> {
         let mut steps = vec![];
         let mut add = |text: &str| steps.push(text.to_owned());
-        if self.backing != BackingSchool::None {
-            add("Fuse the backing to the outer. Heat and steam burn: follow the sheet that came with it.");
-        }
+        self.backing.step().into_iter().for_each(&mut add);
         if self.zip_tabs {
             add("Sew the tabs over the ends of the zip.");
         }
         if let Some(step) = self.pocket.pocket(self.lined, self.seam_side).step() {
             add(step);
         }
-        add("Sew the zip between outer and lining, one side after the other, and topstitch.");
+        add(if self.lined {
+            "Sew the zip between outer and lining, one side after the other, and topstitch."
+        } else {
+            "Sew the zip to both outers, turn the edges away from the teeth, and topstitch."
+        });
         if self.half_round() {
             add("Sew the gusset round one face and then the other, notch to notch, the zip open.");
+        } else if !self.lined {
+            add("Open the zip, and sew across its ends.");
+            add(&self.seam_kind.step(self.seam_side, " and the base", ruler));
         } else {
             add("Open the zip. Sew outer to outer and lining to lining all round, a gap in the lining’s base.");
         }
         if matches!(self.style, PouchStyle::Boxed | PouchStyle::AllBoxed) {
             add("Box the corners.");
         }
-        add("Turn through the gap and close it.");
+        add(if self.lined { "Turn through the gap and close it." } else { "Turn it right side out through the zip." });
         steps
     }
 }

@@ -23,6 +23,20 @@ choice! {
     }
 }
 
+impl StrapMake {
+    /// How wide a strap finishes that is cut `cut` wide, its edges turned in by `turn`; nothing when nothing is left.
+    pub fn finished(self, cut: Length, turn: Length) -> Option<Length> {
+        let finished = match self {
+            Self::FoldedInFour => cut / 4,
+            Self::TurnedIn | Self::Tube => (cut - turn * 2) / 2,
+            Self::TwoLayers => cut - turn * 2,
+            Self::EdgesToMiddle => cut / 2,
+            Self::Webbing => cut,
+        };
+        (finished > Length::ZERO).then_some(finished)
+    }
+}
+
 /// The drop of a handle that shows `visible` long, its ends `apart` centre to centre: √((L/2)² − (p/2)²), to the unit
 /// below; nothing when it cannot span the distance.
 pub fn drop(visible: Length, apart: Length) -> Option<Length> {
@@ -56,6 +70,17 @@ impl Strap {
         Dimension::sum(terms, ruler)
     }
 
+    /// The lines its edges are folded to.
+    pub fn folds(&self) -> Vec<Mark> {
+        let fold = |name, distance| Mark { name, distance, from: From::SideEdges, and: None };
+        match self.make {
+            StrapMake::FoldedInFour => vec![fold("fold, then both edges to it", self.width * 2)],
+            StrapMake::TurnedIn | StrapMake::TwoLayers => vec![fold("turn in to here", self.turn * 2)],
+            StrapMake::EdgesToMiddle => vec![fold("fold, the edge to the middle", self.width / 2)],
+            StrapMake::Tube | StrapMake::Webbing => vec![],
+        }
+    }
+
     /// `count` straps with these lengths, as pieces or as lengths of webbing.
     pub fn made(
         &self,
@@ -71,18 +96,11 @@ impl Strap {
             return (vec![], vec![good]);
         }
         let layers = if self.make == StrapMake::TwoLayers { 2 } else { 1 };
-        let fold = |name, distance| Mark { name, distance, from: From::SideEdges, and: None };
-        let marks = match self.make {
-            StrapMake::FoldedInFour => vec![fold("fold, then both edges to it", self.width * 2)],
-            StrapMake::TurnedIn | StrapMake::TwoLayers => vec![fold("turn in to here", self.turn * 2)],
-            StrapMake::EdgesToMiddle => vec![fold("fold, the edge to the middle", self.width / 2)],
-            StrapMake::Tube | StrapMake::Webbing => vec![],
-        };
         let mut pieces = vec![
             Piece::new(id, name, Part::Straps, self.cut_width(ruler), length.clone())
                 .times(count * layers)
                 .lying(Grain::Either)
-                .marked(marks),
+                .marked(self.folds()),
         ];
         if self.make == StrapMake::EdgesToMiddle {
             // About 1/8 in narrower than the finished strap, so that it stays out of sight.

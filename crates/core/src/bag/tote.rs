@@ -1,35 +1,23 @@
 //! The tote: two panels or one over the base, flat or boxed, lined or not, two straps, a pocket, a pieced front.
 //!
 //! Signs as in docs/rules.md: finished width W at the base, height H, depth D; seams s side, b base, x boxing, t top.
-//! Panel (W + D + 2s) × (H + D/2 + b + t), over the base (W + D + 2s) × (2H + D + 2t); the mouth decides t for outer
-//! and lining together.
+//! Panel (W + D + 2s) × (H + D/2 + b + t), over the base (W + D + 2s) × (2H + D + 2t); `mouth` decides t.
 
-use super::backing::{self, Allowances, BackingCloth, BackingSchool};
+use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
 use super::boxing::{self, Boxing};
-use super::draft::{Draft, Finished, Hardware, Notice, millilitres};
+use super::draft::{Draft, Finished, Notice, millilitres};
 use super::faults::Faults;
 use super::field::{Choice, Field, Group, choice};
+use super::mouth::{Around, Mouth, MouthFinish};
 use super::piecing::{Patchwork, Piecing};
 use super::pocket::{Pocket, PocketChoice, PocketKind};
+use super::seam::SeamKind;
 use super::solid::{Solid, ThreadKind};
 use super::strap::{self, Strap, StrapMake};
-use super::zip::zip;
-use super::{Design, hem};
+use super::{Design, hem, quilting};
 use crate::FieldProblem;
 use crate::measure::{LONGEST, Length, Ruler, System};
 use crate::piece::{Dimension, Figure, From, Mark, Part, Piece, Term, When};
-
-choice! {
-    /// How the mouth is finished.
-    Mouth {
-        /// Outer and lining joined by a seam and turned right side out through a gap.
-        TurnedThrough = "turned-through", "Turned through", "outer and lining joined by a seam";
-        /// The outer turned twice to the inside; a lining's raw edge is tucked under the hem.
-        DoubleHem = "double-hem", "Hem", "turned twice; a lining is tucked under";
-        /// A facing inside the mouth, a recessed zip caught in its lower seam.
-        FacingZip = "facing-zip", "Facing and recessed zip", "a band inside the mouth, the zip panel caught below it";
-    }
-}
 
 choice! {
     /// The lining's size.
@@ -76,24 +64,18 @@ pub struct Tote {
     pub depth: Length,
     /// Two panels, or one over the base.
     pub base: ToteBase,
+    /// How the side seams of an unlined bag are sewn.
+    pub seam_kind: SeamKind,
     /// Side seams.
     pub seam_side: Length,
     /// Base seam.
     pub seam_base: Length,
     /// Seam across the boxed corners.
     pub seam_boxing: Length,
-    /// Seam at the mouth when it is turned through.
-    pub seam_top: Length,
     /// How the corners are boxed.
     pub boxing: Boxing,
-    /// How the mouth is finished.
-    pub mouth: Mouth,
-    /// Hem: turned under first.
-    pub hem_turn: Length,
-    /// Hem: its depth.
-    pub hem_depth: Length,
-    /// Finished depth of the facing.
-    pub facing_depth: Length,
+    /// The mouth.
+    pub mouth: MouthFinish,
     /// How the front is made up.
     pub front: Patchwork,
     /// Quilted: cut over, quilted, trimmed.
@@ -114,10 +96,8 @@ pub struct Tote {
     pub strap_ends: StrapEnds,
     /// The pocket sewn on the lining.
     pub pocket: PocketChoice,
-    /// How far the backing of the outer reaches.
-    pub backing: BackingSchool,
-    /// What the outer is backed with.
-    pub backing_cloth: BackingCloth,
+    /// What lies behind it.
+    pub backing: BackingChoice,
 }
 
 /// A length in inches for inch makers and its metric neighbour for the others: (inches × 8, centimetres × 10).
@@ -146,13 +126,13 @@ impl Tote {
         self.base == ToteBase::Fold
     }
 
-    fn pocket(&self) -> Pocket {
-        self.pocket.pocket(self.lined(), self.seam_side)
+    /// Both sides of the mouth can be seen.
+    fn may_be_reversed(&self) -> bool {
+        matches!(self.mouth.kind, Mouth::TurnedThrough | Mouth::Bound | Mouth::Band)
     }
 
-    /// The mouth is a seam, of the bag or of the facing.
-    fn seamed_mouth(&self) -> bool {
-        self.mouth != Mouth::DoubleHem
+    fn pocket(&self) -> Pocket {
+        self.pocket.pocket(self.lined(), self.seam_side)
     }
 
     /// All that cannot stand, each named by its field.
@@ -179,26 +159,16 @@ impl Tote {
         if self.boxed() {
             faults.seam("seam_boxing", "boxing seam", self.seam_boxing, self.depth / 2, "half the depth");
         }
-        if self.seamed_mouth() {
-            faults.seam("seam_top", "top seam", self.seam_top, self.height, "the height");
-        } else {
-            faults.seam("hem_turn", "first turn of the hem", self.hem_turn, self.height, "the height");
-            faults.seam("hem_depth", "hem", self.hem_depth, self.height, "the height");
-        }
-        if self.mouth == Mouth::FacingZip {
-            let most = self.height / 2;
-            faults.between("facing_depth", "facing", self.facing_depth, Length::MILLIMETRE * 20, most);
+        self.mouth.problems(self.height, &mut faults);
+        if !self.lined() {
+            self.seam_kind.problems(self.seam_side, &mut faults);
         }
         let mut found = faults.end().err().unwrap_or_default();
-        if self.seamed_mouth() && !self.lined() {
-            found.push(FieldProblem::new(
-                "mouth",
-                self.mouth.answer().key,
-                "This mouth needs a lining: add one, or choose a hem.",
-            ));
+        if self.mouth.needs_lining() && !self.lined() {
+            found.push(self.mouth.unlined_problem());
         }
-        if self.lining == LiningFit::Reversible && self.mouth != Mouth::TurnedThrough {
-            let message = "A reversible bag is turned through at the mouth: a hem or a facing has a wrong side.";
+        if self.lining == LiningFit::Reversible && !self.may_be_reversed() {
+            let message = "A reversible bag is turned through, bound or banded at the mouth: a hem, a facing or a lining dropped in has a wrong side.";
             found.push(FieldProblem::new("lining", self.lining.answer().key, message));
         }
         if self.front.piecing != Piecing::Whole && self.folded() {
@@ -284,19 +254,9 @@ impl Tote {
         if self.folded() { 1 } else { 2 }
     }
 
-    fn mouth_terms(&self) -> Vec<Term> {
-        match self.mouth {
-            Mouth::TurnedThrough | Mouth::FacingZip => vec![Term::once("top seam", self.seam_top, "seam_top")],
-            Mouth::DoubleHem => vec![
-                Term::once("hem", self.hem_depth, "hem_depth"),
-                Term::once("turned under", self.hem_turn, "hem_turn"),
-            ],
-        }
-    }
-
-    /// A notch cut at the table; off for panels that are pieced or quilted first.
-    fn figure(&self, ruler: Ruler, at_the_table: bool) -> Figure {
-        if self.boxing != Boxing::CutOut || !self.boxed() || !at_the_table {
+    /// A notch where the corners are cut out.
+    fn figure(&self, ruler: Ruler) -> Figure {
+        if self.boxing != Boxing::CutOut || !self.boxed() {
             return Figure::Rectangle;
         }
         let notch = |seam: Option<(&'static str, Length, &'static str)>| {
@@ -313,7 +273,7 @@ impl Tote {
         }
     }
 
-    fn boxing_marks(&self, at_the_table: bool) -> Vec<Mark> {
+    fn boxing_marks(&self) -> Vec<Mark> {
         if !self.boxed() {
             return vec![];
         }
@@ -325,10 +285,7 @@ impl Tote {
             and: (!self.folded()).then_some((base + from_seam, From::BaseEdge)),
         };
         match self.boxing {
-            Boxing::CutOut if at_the_table => vec![],
-            Boxing::CutOut => {
-                vec![mark("corner square, cut out when the panel is trimmed", self.depth / 2 - self.seam_boxing)]
-            }
+            Boxing::CutOut => vec![],
             Boxing::SeamLines => vec![mark("boxing square, sewn on the line", self.depth / 2)],
             Boxing::SewnAcross => {
                 let (_, from_tip) = boxing::across(self.depth);
@@ -337,16 +294,10 @@ impl Tote {
         }
     }
 
-    /// Whether notches are cut while it lies on the table.
-    fn notched_at_once(&self) -> bool {
-        self.front.piecing == Piecing::Whole && !self.quilted
-    }
-
     fn outer(&self, ruler: Ruler) -> (Vec<Piece>, Vec<Notice>) {
-        let at_once = self.notched_at_once();
-        let mut marks = self.boxing_marks(at_once);
-        if self.mouth == Mouth::DoubleHem {
-            let (first, second) = hem::landing_lines(self.hem_turn, self.hem_depth);
+        let mut marks = self.boxing_marks();
+        if self.mouth.kind == Mouth::DoubleHem {
+            let (first, second) = hem::landing_lines(self.mouth.hem_turn, self.mouth.hem_depth);
             for (name, distance) in [("fold the edge to this line", first), ("fold the hem to this line", second)] {
                 marks.push(Mark { name, distance, from: From::TopEdge, and: None });
             }
@@ -359,9 +310,9 @@ impl Tote {
                 and: Some((self.seam_side + self.depth / 2 + self.strap_inset + self.strap_width / 2, From::SideEdges)),
             });
         }
-        let (width, height) = (self.panel_width(vec![], ruler), self.panel_height(self.mouth_terms(), ruler));
+        let (width, height) = (self.panel_width(vec![], ruler), self.panel_height(self.mouth.outer(), ruler));
         let panel = Piece::new("outer-panel", "Outer panel", Part::Outer, width, height)
-            .shaped(self.figure(ruler, at_once))
+            .shaped(self.figure(ruler))
             .marked(marks);
         if self.front.piecing != Piecing::Whole {
             let front = Piece { id: "front-panel".into(), name: "Front panel".into(), ..panel.clone() };
@@ -369,8 +320,7 @@ impl Tote {
             pieces.push(panel.noted("the back"));
             return (pieces, notices);
         }
-        let panel = panel.times(self.panels());
-        (vec![if self.quilted { quilted(panel, ruler) } else { panel }], vec![])
+        (vec![panel.times(self.panels())], vec![])
     }
 
     /// 1/8 in, or 3 mm where the ruler is metric.
@@ -385,33 +335,23 @@ impl Tote {
             across.push(Term::times("smaller each side", -2, ease, "lining"));
             up.push(Term::times("smaller at the base", -1, ease, "lining"));
         }
-        // Under a hem the lining's raw edge reaches the finished mouth and no further.
-        let top = match self.mouth {
-            Mouth::TurnedThrough => {
-                up.insert(0, Term::once("top seam", self.seam_top, "seam_top"));
-                self.seam_top
-            }
-            Mouth::DoubleHem => Length::ZERO,
-            Mouth::FacingZip => {
-                up.insert(0, Term::times("less the facing", -1, self.facing_depth, "facing_depth"));
-                up.insert(1, Term::once("seam to the facing", self.seam_top, "seam_top"));
-                self.seam_top - self.facing_depth
-            }
-        };
-        let mut marks = self.boxing_marks(true);
+        let mouth = self.mouth.lining();
+        let top: Length = mouth.iter().map(Term::value).sum();
+        up.splice(0..0, mouth);
+        let mut marks = self.boxing_marks();
         if self.pocket().kind != PocketKind::None {
             let edge = self.seam_side + self.depth / 2;
             marks.push(self.pocket().position(self.width, edge, (top + self.pocket.below).max(Length::ZERO)));
         }
-        if self.lining == LiningFit::Reversible {
+        if self.lining == LiningFit::Reversible && self.mouth.needs_gap() {
             let half = (self.width / 4).min(Length::INCH * 2).floor_to(ruler.step());
             marks.push(Mark {
                 name: "turning gap, left open in the mouth, closed by the topstitching",
                 distance: half,
                 from: From::Middle,
-                and: Some((self.seam_top, From::TopEdge)),
+                and: Some((self.mouth.seam, From::TopEdge)),
             });
-        } else if self.seamed_mouth() {
+        } else if self.mouth.needs_gap() {
             marks.push(Mark {
                 name: if self.folded() {
                     "turning gap, left open in one side seam"
@@ -426,55 +366,15 @@ impl Tote {
         let (width, height) = (self.panel_width(across, ruler), self.panel_height(up, ruler));
         let panel = Piece::new("lining-panel", "Lining panel", Part::Lining, width, height)
             .times(self.panels())
-            .shaped(self.figure(ruler, true))
+            .shaped(self.figure(ruler))
             .marked(marks);
-        if self.mouth == Mouth::DoubleHem { panel.noted("its raw edge is tucked under the hem") } else { panel }
+        if self.mouth.kind == Mouth::DoubleHem { panel.noted("its raw edge is tucked under the hem") } else { panel }
     }
 
-    /// Facing f deep: cut f + t + p; the zip panel between it and the lining, shorter than the mouth.
-    fn facing(&self, ruler: Ruler) -> (Vec<Piece>, Vec<Hardware>) {
-        let deep = vec![
-            Term::once("facing", self.facing_depth, "facing_depth"),
-            Term::once("top seam", self.seam_top, "seam_top"),
-            Term::once("seam to the lining", self.seam_top, "seam_top"),
-        ];
-        let facing =
-            Piece::new("facing", "Facing", Part::Outer, self.panel_width(vec![], ruler), Dimension::sum(deep, ruler))
-                .times(2)
-                .noted("the zip panel is caught in its lower seam");
-        let teeth = self.zip_teeth();
-        let long = Dimension::sum(
-            vec![
-                Term::once("the zip", teeth, "width"),
-                Term::times("turned in at both ends", 2, self.seam_side, "seam_side"),
-            ],
-            ruler,
-        );
-        let half = (self.depth / 2).max(Length::inches(5, 4));
-        let wide = Dimension::sum(
-            vec![
-                Term::once("half the depth", half, "depth"),
-                Term::times("seams, zip and facing", 2, self.seam_top, "seam_top"),
-            ],
-            ruler,
-        );
-        let panel = |id: &'static str, name: &'static str, part| {
-            Piece::new(id, name, part, long.clone(), wide.clone()).times(2)
-        };
-        let zip = zip("Zip", teeth, "2 in (5 cm) less than the mouth", ruler);
-        (
-            vec![
-                facing,
-                panel("zip-panel", "Zip panel", Part::Outer),
-                panel("zip-panel-lining", "Zip panel lining", Part::Lining),
-            ],
-            vec![zip],
-        )
-    }
-
-    /// A floating zip panel is 2 in shorter than the mouth.
-    fn zip_teeth(&self) -> Length {
-        (self.width + self.depth - Length::INCH * 2).max(Length::INCH * 3)
+    /// What the mouth goes round.
+    fn around(&self, ruler: Ruler) -> Around {
+        let walls = vec![(self.panel_width(vec![], ruler), 2)];
+        Around { width: self.width, depth: self.depth, seam_side: self.seam_side, walls }
     }
 
     fn strap(&self) -> Strap {
@@ -483,25 +383,18 @@ impl Tote {
 
     fn strap_terms(&self, ruler: Ruler) -> Vec<Term> {
         let mut terms = vec![Term::once("showing", self.strap_length, "strap_length")];
-        let system = ruler.system();
-        match (self.strap_ends, self.seamed_mouth()) {
-            // Caught in the top seam: the seam and an inch; in a hem: down to the hem's stitching.
-            (StrapEnds::InMouth, true) => {
-                terms.push(Term::times("top seam, both ends", 2, self.seam_top, "seam_top"));
-                terms.push(Term::times("past the seam, both ends", 2, usual(system, 8, 25), "strap_ends"));
-            }
-            (StrapEnds::InMouth, false) => {
-                terms.push(Term::times("inside the hem, both ends", 2, self.hem_depth, "hem_depth"));
-            }
-            (StrapEnds::Outside, _) => {
-                terms.push(Term::times("tucked and stitched, both ends", 2, usual(system, 16, 50), "strap_ends"));
+        match self.strap_ends {
+            StrapEnds::InMouth => terms.extend(self.mouth.caught(ruler.system())),
+            StrapEnds::Outside => {
+                let tucked = usual(ruler.system(), 16, 50);
+                terms.push(Term::times("tucked and stitched, both ends", 2, tucked, "strap_ends"));
             }
         }
         terms
     }
 
     fn allowances(&self) -> Allowances {
-        let top: Length = self.mouth_terms().iter().map(Term::value).sum();
+        let top: Length = self.mouth.outer().iter().map(Term::value).sum();
         if self.folded() {
             Allowances { side: self.seam_side, top: top * 2, base: Length::ZERO }
         } else {
@@ -510,11 +403,11 @@ impl Tote {
     }
 
     fn backing(&self, ruler: Ruler) -> Vec<Piece> {
-        let (width, height) = (self.panel_width(vec![], ruler), self.panel_height(self.mouth_terms(), ruler));
+        let (width, height) = (self.panel_width(vec![], ruler), self.panel_height(self.mouth.outer(), ruler));
         let panel = Piece::new("outer-panel", "Outer panel", Part::Outer, width, height)
             .times(self.panels())
-            .shaped(self.figure(ruler, true));
-        backing::behind(&panel, self.backing, self.backing_cloth, self.allowances(), ruler)
+            .shaped(self.figure(ruler));
+        self.backing.behind(&panel, self.allowances(), ruler)
     }
 
     fn notices(&self, ruler: Ruler, strap_drop: Option<Length>) -> Vec<Notice> {
@@ -555,7 +448,7 @@ impl Tote {
                 "In one piece over the base the back hangs upside down: split it at the base for a one-way print.",
             ));
         }
-        if !self.notched_at_once() && self.boxing == Boxing::CutOut && self.boxed() {
+        if (self.front.piecing != Piecing::Whole || self.quilted) && self.boxing == Boxing::CutOut && self.boxed() {
             found.push(Notice::note(
                 "boxing",
                 "The corners of a pieced or quilted panel are cut after it is trimmed, so nothing lies in them.",
@@ -566,33 +459,17 @@ impl Tote {
                 let text = "Straps sewn on the outside show their stitching on the other side, which is an outside too: take them into the mouth.";
                 found.push(Notice::attention("strap_ends", text));
             }
-            if self.backing != BackingSchool::None {
+            if self.backing.is_some() {
                 let text = "Neither side of a reversible bag is hidden: the backing lies between them, so its edges are trimmed before the bag is turned.";
                 found.push(Notice::note("backing", text));
             }
         }
         let layers = self.strap().layers() + 2 + 2 * u32::from(self.lined());
-        if self.straps && self.mouth == Mouth::DoubleHem {
+        if self.straps && self.mouth.kind == Mouth::DoubleHem {
             found.extend(strap::too_thick("a strap goes into the hem", layers));
         }
         found
     }
-}
-
-/// Cut over by an inch (2.5 cm) in each direction, quilted, then trimmed to size.
-pub(super) fn quilted(panel: Piece, ruler: Ruler) -> Piece {
-    let over = usual(ruler.system(), 8, 25);
-    let add = |d: &Dimension| {
-        let mut terms = d.terms.clone();
-        terms.push(Term::once("over, trimmed after quilting", over, "quilted"));
-        Dimension { size: d.size + over, terms }
-    };
-    let note = format!(
-        "quilt, trim to {} × {}, then mark it",
-        ruler.show(panel.width.size).text,
-        ruler.show(panel.height.size).text
-    );
-    Piece { width: add(&panel.width), height: add(&panel.height), ..panel }.cut(When::OverAndTrimmed(over)).noted(note)
 }
 
 impl Design for Tote {
@@ -604,15 +481,12 @@ impl Design for Tote {
             height: size(13 * 8, 340),
             depth: size(4 * 8, 100),
             base: ToteBase::Seam,
+            seam_kind: SeamKind::Plain,
             seam_side: size(4, 10),
             seam_base: size(4, 10),
             seam_boxing: size(4, 10),
-            seam_top: size(4, 10),
             boxing: Boxing::CutOut,
-            mouth: Mouth::TurnedThrough,
-            hem_turn: size(4, 10),
-            hem_depth: size(12, 40),
-            facing_depth: size(20, 60),
+            mouth: MouthFinish::usual(Mouth::TurnedThrough, size(4, 10), system),
             front: Patchwork { piecing: Piecing::Whole, columns: 4, rows: 4, seam: size(2, 7) },
             quilted: false,
             lining: LiningFit::Same,
@@ -623,29 +497,21 @@ impl Design for Tote {
             strap_inset: size(20, 60),
             strap_ends: StrapEnds::InMouth,
             pocket: PocketChoice::usual(PocketKind::Slip, system),
-            backing: BackingSchool::None,
-            backing_cloth: BackingCloth::Fleece,
+            backing: BackingChoice { school: BackingSchool::None, cloth: BackingCloth::Fleece },
         }
     }
 
     fn fields(&mut self) -> Vec<Field<'_>> {
         let (lined, boxed, folded) = (self.lined(), self.boxed(), self.folded());
-        let (hemmed, zipped) = (self.mouth == Mouth::DoubleHem, self.mouth == Mouth::FacingZip);
         let (straps, front) = (self.straps, self.front.piecing);
-        let backed = self.backing != BackingSchool::None;
         let mut all = vec![
             Field::size("width", "Wide, at the base", Group::Size, &mut self.width).scaling(),
             Field::size("height", "Tall", Group::Size, &mut self.height).scaling(),
             Field::size("depth", "Deep; 0 for a flat bag", Group::Size, &mut self.depth).scaling(),
             Field::choice("base", "Front and back", Group::Base, &mut self.base),
             Field::choice("boxing", "How the corners are boxed", Group::Base, &mut self.boxing).only_if(boxed),
-            Field::choice("mouth", "How the mouth is finished", Group::Mouth, &mut self.mouth),
-            Field::size("hem_turn", "Turned under first", Group::Mouth, &mut self.hem_turn).only_if(hemmed),
-            Field::size("hem_depth", "Hem", Group::Mouth, &mut self.hem_depth).only_if(hemmed),
-            Field::size("facing_depth", "Facing, finished", Group::Mouth, &mut self.facing_depth)
-                .scaling()
-                .only_if(zipped),
         ];
+        all.extend(self.mouth.fields());
         all.extend(self.front.fields("How the front is made up"));
         all.extend([
             Field::toggle("quilted", "Quilted before it is trimmed", Group::Front, &mut self.quilted)
@@ -660,14 +526,13 @@ impl Design for Tote {
             Field::choice("strap_ends", "Their ends", Group::Straps, &mut self.strap_ends).only_if(straps),
         ]);
         all.extend(self.pocket.fields(lined));
+        all.extend([Field::choice("lining", "Lining", Group::Lining, &mut self.lining)]);
+        all.extend(self.backing.fields("Behind the outer"));
         all.extend([
-            Field::choice("lining", "Lining", Group::Lining, &mut self.lining),
-            Field::choice("backing", "Behind the outer", Group::Backing, &mut self.backing),
-            Field::choice("backing_cloth", "Backed with", Group::Backing, &mut self.backing_cloth).only_if(backed),
+            self.seam_kind.field(!lined),
             Field::seam("seam_side", "Side seams", &mut self.seam_side),
             Field::seam("seam_base", "Base seam", &mut self.seam_base).only_if(!folded),
             Field::seam("seam_boxing", "Boxing seam", &mut self.seam_boxing).only_if(boxed),
-            Field::seam("seam_top", "Top seam", &mut self.seam_top).only_if(!hemmed),
         ]);
         all
     }
@@ -675,14 +540,18 @@ impl Design for Tote {
     /// A mouth with a seam needs a lining, a pieced front a panel of its own: the one choice brings the other along.
     fn follow(&mut self, key: &str, system: System) {
         match key {
-            "mouth" if self.seamed_mouth() && !self.lined() => self.lining = LiningFit::Same,
-            "lining" if self.seamed_mouth() && !self.lined() => self.mouth = Mouth::DoubleHem,
+            "mouth" if self.mouth.needs_lining() && !self.lined() => self.lining = LiningFit::Same,
+            "mouth" if self.lining == LiningFit::Reversible && !self.may_be_reversed() => {
+                self.lining = LiningFit::Same;
+            }
+            "lining" if self.mouth.needs_lining() && !self.lined() => self.mouth.kind = Mouth::DoubleHem,
             "lining" if self.lining == LiningFit::Reversible => {
-                (self.mouth, self.strap_ends) = (Mouth::TurnedThrough, StrapEnds::InMouth);
+                if !self.may_be_reversed() {
+                    self.mouth.kind = Mouth::TurnedThrough;
+                }
+                self.strap_ends = StrapEnds::InMouth;
             }
-            "mouth" if self.lining == LiningFit::Reversible && self.mouth != Mouth::TurnedThrough => {
-                self.lining = LiningFit::Same
-            }
+            "seam_kind" => self.seam_side = self.seam_kind.usual(system),
             "front" if self.front.piecing != Piecing::Whole => self.base = ToteBase::Seam,
             "base" if self.folded() => self.front.piecing = Piecing::Whole,
             _ => self.pocket.follow(key, system),
@@ -696,11 +565,9 @@ impl Design for Tote {
         if self.lined() {
             pieces.push(self.lining_panel(ruler));
         }
-        if self.mouth == Mouth::FacingZip {
-            let (facing, zip) = self.facing(ruler);
-            pieces.extend(facing);
-            hardware.extend(zip);
-        }
+        let (made, bought) = self.mouth.made(&self.around(ruler), ruler);
+        pieces.extend(made);
+        hardware.extend(bought);
         pieces.extend(self.pocket().pieces(ruler));
         hardware.extend(self.pocket().hardware(ruler));
         if self.straps {
@@ -709,6 +576,9 @@ impl Design for Tote {
             goods.extend(bought);
         }
         pieces.extend(self.backing(ruler));
+        if self.quilted && self.front.piecing == Piecing::Whole {
+            quilting::quilt(&mut pieces, "outer-panel", ruler);
+        }
         let spacing = self.straps.then(|| self.strap_spacing());
         let strap_drop = spacing.and_then(|p| strap::drop(self.strap_length, p));
         notices.extend(self.notices(ruler, strap_drop));
@@ -716,7 +586,7 @@ impl Design for Tote {
             pieces,
             goods,
             hardware,
-            steps: self.steps(),
+            steps: self.steps(ruler),
             notices,
             strap_drop,
             strap_spacing: spacing,
@@ -747,7 +617,7 @@ impl Design for Tote {
             Figure::CutOut { across, .. } | Figure::CutAtFold { across, .. } => across.size + self.seam_boxing,
             _ => self.seam_side + self.depth / 2,
         };
-        let top: Length = self.mouth_terms().iter().map(Term::value).sum();
+        let top: Length = self.mouth.outer().iter().map(Term::value).sum();
         let height = if self.folded() {
             (cut_height - depth - top * 2) / 2
         } else {
@@ -768,9 +638,10 @@ impl Design for Tote {
         if let Some(face) = solid.faces.last_mut() {
             face.part = front;
         }
-        let stitch = h - self.seam_top.0 as f64;
+        solid = self.mouth.dress(solid, w, h, d);
+        let stitch = h - self.mouth.stitched_below().0 as f64;
         solid = solid.thread(ThreadKind::Stitch, [[0.0, stitch, 0.0], [w, stitch, 0.0]]);
-        if self.mouth == Mouth::FacingZip {
+        if self.mouth.kind == Mouth::FacingZip {
             solid = solid.thread(ThreadKind::Zip, [[w * 0.06, h, d / 2.0], [w * 0.94, h, d / 2.0]]);
         }
         if let (Some(spacing), Some(drop)) = (draft.strap_spacing, draft.strap_drop) {
@@ -784,15 +655,13 @@ impl Design for Tote {
 }
 
 impl Tote {
-    fn steps(&self) -> Vec<String> {
+    fn steps(&self, ruler: Ruler) -> Vec<String> {
         let mut steps: Vec<String> = Vec::new();
         let mut add = |text: &str| steps.push(text.to_owned());
         if self.front.piecing != Piecing::Whole {
             add("Piece the front and trim it to the panel’s size.");
         }
-        if self.backing != BackingSchool::None {
-            add("Fuse the backing to the outer. Heat and steam burn: follow the sheet that came with it.");
-        }
+        self.backing.step().into_iter().for_each(&mut add);
         if self.quilted {
             add("Quilt the outer from the middle out, then trim it to size.");
         }
@@ -802,29 +671,22 @@ impl Tote {
         if self.pocket().kind != PocketKind::None {
             add("Sew the pocket on the lining.");
         }
-        add("Join the outer at the sides.");
+        if self.lined() {
+            add("Join the outer at the sides.");
+        } else {
+            add(&self.seam_kind.step(self.seam_side, "", ruler));
+        }
         if self.boxed() {
             add("Box the corners.");
         }
-        match self.mouth {
-            Mouth::TurnedThrough if self.lining == LiningFit::Reversible => {
-                add("Sew the lining the same way, all round: there is no gap in it.");
-                add(
-                    "Outer into lining, right sides together: sew round the mouth with the straps between, a gap between two strap ends; turn through it.",
-                );
-                add("Press the gap’s edges in and topstitch all round the mouth: that closes it.");
-            }
-            Mouth::TurnedThrough => {
-                add("Sew the lining the same way, leaving the turning gap.");
-                add(
-                    "Outer into lining, right sides together: sew round the mouth with the straps between, turn, close the gap.",
-                );
-            }
-            Mouth::DoubleHem => add("Turn the hem twice, the lining’s edge and the strap ends under it, and stitch."),
-            Mouth::FacingZip => {
-                add("Sew the zip between its panels; catch them in the seam of facing and lining.");
-                add("Facing to outer round the mouth, straps between; turn through the lining.");
-            }
+        if self.lining == LiningFit::Reversible && self.mouth.needs_gap() {
+            add("Sew the lining the same way, all round: there is no gap in it.");
+            add(
+                "Outer into lining, right sides together: sew round the mouth with the straps between, a gap between two strap ends; turn through it.",
+            );
+            add("Press the gap’s edges in and topstitch all round the mouth: that closes it.");
+        } else {
+            self.mouth.steps(self.lined()).iter().for_each(|step| add(step));
         }
         steps
     }

@@ -5,7 +5,7 @@
 //! longest cut first, with the room that is left as bound; beyond a limit of nodes the best so far stands and says so.
 
 use crate::bag::{Good, GoodKind};
-use crate::measure::{Length, ShopStep};
+use crate::measure::{Length, Ruler, ShopStep};
 
 /// Nodes of the search; twenty cuts on a few lengths are far below it.
 const NODES: u32 = 200_000;
@@ -152,4 +152,36 @@ pub fn together(goods: &[Good]) -> Vec<(GoodKind, Option<Length>, Vec<Length>)> 
         }
     }
     found
+}
+
+/// What one kind and width of something sold by the length comes to.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Reel {
+    /// Its kind.
+    pub kind: GoodKind,
+    /// Its width, if that matters.
+    pub width: Option<Length>,
+    /// Lengths at hand.
+    pub at_hand: Vec<Length>,
+    /// Where each cut comes from.
+    pub plan: LinearPlan,
+}
+
+impl Reel {
+    /// What is bought of it.
+    pub fn bought(&self) -> Length {
+        self.plan.total()
+    }
+
+    /// What is cut from each length at hand that is used, as lines: `from 40: 18 + 18, 4 left`.
+    pub fn from_hand(&self, ruler: Ruler) -> Vec<String> {
+        let show = |l: Length| ruler.show(l).text;
+        let used = self.at_hand.iter().zip(&self.plan.owned).filter(|(_, cut)| !cut.is_empty());
+        used.map(|(whole, cut)| {
+            let cuts: Vec<String> = cut.iter().map(|l| show(*l)).collect();
+            let left = *whole - cut.iter().copied().sum::<Length>();
+            format!("from {}: {}, {} left", show(*whole), cuts.join(" + "), show(left))
+        })
+        .collect()
+    }
 }

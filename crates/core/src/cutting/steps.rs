@@ -1,5 +1,6 @@
 //! The steps at the table.
 
+use super::Block;
 use crate::lay::{ClothLay, Job, Region};
 use crate::lay::{Placement, first_line};
 use crate::measure::Length;
@@ -109,26 +110,38 @@ pub enum Step {
     },
     /// Round a template: the outline is not a rectangle.
     Outline(OutlineCut),
+    /// A block of cloth is fused to its backing.
+    Fuse {
+        /// Id of the block among the pieces.
+        block: String,
+    },
+    /// A straight cut through a fused block, cloth and backing at once.
+    Block {
+        /// Id of the block among the pieces.
+        block: String,
+        /// The cut.
+        cut: Cut,
+    },
     /// Corners, after the rectangles.
     Corners(CornerCut),
 }
 
 impl Step {
-    /// The cloth it works on; corners are cut off the cloth.
+    /// The cloth it works on; blocks and corners are cut off the cloth.
     pub fn cloth(&self) -> Option<&String> {
         match self {
             Self::Cut { cloth, .. } => Some(cloth),
             Self::Outline(round) => Some(&round.cloth),
-            Self::Corners(_) => None,
+            Self::Fuse { .. } | Self::Block { .. } | Self::Corners(_) => None,
         }
     }
 
     /// The pieces that come off the cloth with it.
     pub fn frees(&self) -> &[Freed] {
         match self {
-            Self::Cut { cut, .. } => &cut.frees,
+            Self::Cut { cut, .. } | Self::Block { cut, .. } => &cut.frees,
             Self::Outline(round) => std::slice::from_ref(&round.frees),
-            Self::Corners(_) => &[],
+            Self::Fuse { .. } | Self::Corners(_) => &[],
         }
     }
 }
@@ -153,31 +166,22 @@ pub fn manner<'a>(steps: impl IntoIterator<Item = &'a Step>) -> Manner {
     })
 }
 
-/// All steps for the cloths of a lay, in their order, then the corners of `pieces`.
-pub fn cut_list(job: &Job, cloths: &[ClothLay], pieces: &[Piece]) -> Vec<Step> {
-    let mut steps = Vec::new();
-    for lay in cloths {
-        let Some(cloth) = job.cloth(&lay.cloth) else { continue };
-        let regions: Vec<Region> = lay.placements.iter().filter_map(|p| region_of(job, p)).collect();
-        let shaped: Vec<bool> = lay.placements.iter().map(|p| is_shaped(job, p)).collect();
-        let corner = cloth.corner();
-        let there = match cloth.usable_length() {
-            Some(usable) if cloth.whole_length().is_some() => usable + cloth.trim * 2,
-            _ => lay.buy_length.shrunk(cloth.shrink.along).max(lay.needed_length),
-        };
-        let mut table = Table {
-            cloth: &cloth.id,
-            placements: &lay.placements,
-            regions: &regions,
-            shaped: &shaped,
-            steps: Vec::new(),
-        };
-        let whole = Region { x: corner.x.0, y: corner.y.0, width: cloth.washed_width().0, height: there.0 };
-        table.take_apart(whole, cloth.left_edge(), cloth.trim);
-        steps.extend(table.steps);
+/// All steps for the cloths of a lay, in their order, then those for `blocks`, then the corners of `pieces`.
+pub fn cut_list(job: &Job, cloths: &[ClothLay], pieces: &[Piece], blocks: &[Block]) -> Vec<Step> {
+    let mut steps: Vec<Step> = cloths.iter().flat_map(|lay| apart(job, lay)).collect();
+    for block in blocks {
+        steps.push(Step::Fuse { block: block.piece.clone() });
+        steps.extend(apart(&block.job, &block.lay).into_iter().map(|step| match step {
+            Step::Cut { cut, .. } => Step::Block { block: block.piece.clone(), cut },
+            other => other,
+        }));
     }
-    let placed = |piece: &Piece| cloths.iter().any(|c| c.placements.iter().any(|p| p.piece == piece.id));
-    let square = |piece: &Piece| job.piece(&piece.id).is_some_and(|p| matches!(p.outline, Outline::Rect(..)));
+    let lays = || cloths.iter().chain(blocks.iter().map(|b| &b.lay));
+    let placed = |piece: &Piece| lays().any(|c| c.placements.iter().any(|p| p.piece == piece.id));
+    let jobs = || std::iter::once(job).chain(blocks.iter().map(|b| &b.job));
+    let square = |piece: &Piece| {
+        jobs().find_map(|job| job.piece(&piece.id)).is_some_and(|p| matches!(p.outline, Outline::Rect(..)))
+    };
     steps.extend(pieces.iter().filter(|p| placed(p) && square(p)).filter_map(|p| match &p.figure {
         Figure::CutOut { across, up } | Figure::CutAtFold { across, up } => Some(Step::Corners(CornerCut {
             piece: p.id.to_string(),
@@ -189,6 +193,23 @@ pub fn cut_list(job: &Job, cloths: &[ClothLay], pieces: &[Piece]) -> Vec<Step> {
         _ => None,
     }));
     steps
+}
+
+/// The steps that take one cloth apart.
+fn apart(job: &Job, lay: &ClothLay) -> Vec<Step> {
+    let Some(cloth) = job.cloth(&lay.cloth) else { return vec![] };
+    let regions: Vec<Region> = lay.placements.iter().filter_map(|p| region_of(job, p)).collect();
+    let shaped: Vec<bool> = lay.placements.iter().map(|p| is_shaped(job, p)).collect();
+    let corner = cloth.corner();
+    let there = match cloth.usable_length() {
+        Some(usable) if cloth.whole_length().is_some() => usable + cloth.trim * 2,
+        _ => lay.buy_length.shrunk(cloth.shrink.along).max(lay.needed_length),
+    };
+    let mut table =
+        Table { cloth: &cloth.id, placements: &lay.placements, regions: &regions, shaped: &shaped, steps: Vec::new() };
+    let whole = Region { x: corner.x.0, y: corner.y.0, width: cloth.washed_width().0, height: there.0 };
+    table.take_apart(whole, cloth.left_edge(), cloth.trim);
+    table.steps
 }
 
 /// Whether straight cuts along its bounding box do not give the piece.

@@ -121,8 +121,17 @@ pub enum When {
     OverAndTrimmed(Length),
     /// Cut to a size measured on what is already made; its cloth is kept for it.
     Measured,
+    /// Made up of patches, which are laid in its place, then trimmed to this size.
+    Pieced,
     /// Cut from a block of cloth that was fused to its backing first; the block is laid in its place.
     FromBlock,
+}
+
+impl When {
+    /// Whether it is laid on cloth itself, not what it is made from.
+    pub const fn is_laid(self) -> bool {
+        !matches!(self, Self::Pieced | Self::FromBlock)
+    }
 }
 
 /// One kind of piece, `count` of them alike.
@@ -156,8 +165,10 @@ pub struct Piece {
     pub marks: Vec<Mark>,
     /// What to know about it, short.
     pub note: Option<Cow<'static, str>>,
-    /// It is a block, of cloth or of its backing, that this piece is cut from once both are fused.
-    pub block_of: Option<Cow<'static, str>>,
+    /// It is a block, of cloth or of its backing, that these pieces are cut from once both are fused.
+    pub block_of: Vec<Cow<'static, str>>,
+    /// The piece it is fused or sewn behind.
+    pub backs: Option<Cow<'static, str>>,
 }
 
 impl Piece {
@@ -184,7 +195,8 @@ impl Piece {
             mirror: Mirror::No,
             marks: vec![],
             note: None,
-            block_of: None,
+            block_of: vec![],
+            backs: None,
         }
     }
 
@@ -223,6 +235,11 @@ impl Piece {
     #[must_use]
     pub fn cut(self, when: When) -> Self {
         Self { when, ..self }
+    }
+
+    /// Whether it leaves the table as a piece of the bag: a block does not, nor what is only made up of patches later.
+    pub fn is_bundled(&self) -> bool {
+        self.block_of.is_empty() && self.when != When::Pieced
     }
 
     /// The rectangle it is cut from. The lay places it, and corners are cut out afterwards through all panels at once;

@@ -1,13 +1,16 @@
 //! The document and what follows from it.
 
 use super::cloth::ProjectCloth;
+use super::measured::{self, Measured};
 use crate::FieldProblem;
-use crate::bag::backing;
+use crate::bag::backing::{self, BlockRows};
 use crate::bag::binding::{self, Join};
-use crate::bag::{Bag, Draft, Family, GoodKind};
+use crate::bag::{Bag, Draft, Family, Finished, Good, GoodKind, MadeUp};
+use crate::buying::linear::{self, Reel, Sold};
+use crate::cutting::Block;
 use crate::lay::{Cuts, Job, JobPiece, Rules};
-use crate::measure::{Length, Ruler, System};
-use crate::piece::{Dimension, Grain, Part, Piece, PrintRule, Term, When};
+use crate::measure::{Length, Ruler, ShopStep, System};
+use crate::piece::{Dimension, Grain, Part, Piece, PrintRule, Term};
 use crate::shape::Outline;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
@@ -61,22 +64,15 @@ pub struct Project {
     pub lay: LayChoices,
     /// Steps done at the table.
     pub steps_done: u32,
-    /// Sizes measured on what is made, by the piece that is cut to them; such a piece is what it was drafted until then.
+    /// How panels are made up, by the panel's id; a panel not named is as its family drafts it.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub made_up: BTreeMap<String, MadeUp>,
+    /// Sizes measured on what is made, by the piece that was measured.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
     pub measured: BTreeMap<String, Measured>,
     /// Lengths at hand of what is sold by the length.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub lengths_at_hand: Vec<LengthsAtHand>,
-}
-
-/// A size measured on what is made.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
-#[serde(deny_unknown_fields)]
-pub struct Measured {
-    /// Across, seams included.
-    pub width: Length,
-    /// Up, seams included.
-    pub height: Length,
 }
 
 /// What is there of one kind and width of cord, webbing, zip or tape.
@@ -92,14 +88,18 @@ pub struct LengthsAtHand {
 }
 
 /// What a project comes to before it is laid.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, PartialEq)]
 pub struct Planned {
-    /// The drafted bag.
+    /// The drafted bag, its panels made up.
     pub draft: Draft,
+    /// The finished sizes, worked out back from what was drafted.
+    pub finished: Vec<Finished>,
     /// The job, when every part has a cloth; else nothing.
     pub job: Option<Job>,
     /// Parts that have no cloth yet.
     pub unassigned: Vec<Part>,
+    /// Blocks that are fused to their backing before panels are cut from them.
+    pub blocks: Vec<Block>,
     /// What keeps it from being laid.
     pub problems: Vec<FieldProblem>,
 }
@@ -146,6 +146,7 @@ impl Project {
             from: BTreeMap::new(),
             lay: LayChoices::default(),
             steps_done: 0,
+            made_up: BTreeMap::new(),
             measured: BTreeMap::new(),
             lengths_at_hand: vec![],
         }
@@ -167,18 +168,33 @@ impl Project {
         self.lengths_at_hand.iter().find(same).map_or(&[], |l| &l.lengths)
     }
 
+    /// What `goods` come to: cut from what is at hand, the rest bought off the reel.
+    pub fn reels(&self, goods: &[Good]) -> Vec<Reel> {
+        let sold = Sold::Reel(ShopStep::usual(self.system));
+        let reel = |(kind, width, cuts): (GoodKind, Option<Length>, Vec<Length>)| {
+            let at_hand = self.at_hand(kind, width).to_vec();
+            Reel { kind, width, plan: linear::plan(&cuts, &at_hand, sold), at_hand }
+        };
+        linear::together(goods).into_iter().map(reel).collect()
+    }
+
+    /// The bag drafted and its panels made up, before anything is measured; and the finished sizes it comes to.
+    pub(super) fn drafted(&self) -> Result<(Draft, Vec<Finished>), Vec<FieldProblem>> {
+        let mut draft = self.bag.draft(self.ruler)?;
+        let finished = self.bag.back(&draft);
+        for (id, made) in &self.made_up {
+            made.apply(&mut draft, id, self.ruler).map_err(|p| vec![p])?;
+        }
+        Ok((draft, finished))
+    }
+
     /// Drafts the bag and states the lay job.
     ///
     /// # Errors
     /// The bag's fields that cannot stand.
     pub fn plan(&self) -> Result<Planned, Vec<FieldProblem>> {
-        let mut draft = self.bag.draft(self.ruler)?;
-        for piece in draft.pieces.iter_mut().filter(|p| p.when == When::Measured) {
-            if let Some(measured) = self.measured.get(piece.id.as_ref()) {
-                let size = |size| Dimension { size, terms: vec![Term::once("as measured", size, "measured")] };
-                (piece.width, piece.height) = (size(measured.width), size(measured.height));
-            }
-        }
+        let (mut draft, finished) = self.drafted()?;
+        measured::follow(&mut draft.pieces, &self.measured, &self.bag.finished_sizes(), self.ruler);
         for piece in draft.pieces.iter_mut().filter(|p| p.spans) {
             if let Some(cloth) = self.cloth_of(piece.part) {
                 let across = cloth.for_job().usable_width();
@@ -207,30 +223,48 @@ impl Project {
         self.arrange_blocks(&mut draft);
         let unassigned: Vec<Part> = Part::ALL
             .into_iter()
-            .filter(|part| draft.pieces.iter().any(|p| p.part == *part) && self.cloth_of(*part).is_none())
+            .filter(|part| {
+                draft.pieces.iter().any(|p| p.part == *part && p.when.is_laid()) && self.cloth_of(*part).is_none()
+            })
             .collect();
         if !unassigned.is_empty() {
-            return Ok(Planned { draft, job: None, unassigned, problems: vec![] });
+            return Ok(Planned { draft, finished, job: None, unassigned, blocks: vec![], problems: vec![] });
         }
         let job = self.job(&draft);
         let problems: Vec<FieldProblem> = job.check().err().into_iter().collect();
         let job = problems.is_empty().then_some(job);
-        Ok(Planned { draft, job, unassigned, problems })
+        let blocks = self.blocks(&draft);
+        Ok(Planned { draft, finished, job, unassigned, blocks, problems })
     }
 
-    /// Brings blocks to what both their cloths are wide: as many panels side by side as the narrower of them holds.
+    /// The rows of the block `block`, as many panels side by side as the narrower of its two cloths holds; nothing when
+    /// it is none.
+    fn block_rows(&self, draft: &Draft, block: &Piece) -> Vec<BlockRows> {
+        let of = || draft.pieces.iter().filter(|p| block.block_of.contains(&p.id));
+        let cloths = draft.pieces.iter().filter(|p| p.block_of == block.block_of).filter_map(|p| self.cloth_of(p.part));
+        let widest = of().map(|p| p.width.size + Length::INCH).max().unwrap_or_default();
+        let usable = cloths.map(|c| c.for_job().usable_width()).min().unwrap_or(widest);
+        backing::block_rows(of(), usable)
+    }
+
+    /// The blocks of cloth, with their panels on them.
+    fn blocks(&self, draft: &Draft) -> Vec<Block> {
+        let of_cloth = draft.pieces.iter().filter(|p| !p.block_of.is_empty() && !p.part.is_backing());
+        of_cloth
+            .filter_map(|p| {
+                let cloth = self.cloth_of(p.part)?;
+                Some(Block::new(p, &cloth.id, &self.block_rows(draft, p), &draft.pieces, self.system))
+            })
+            .collect()
+    }
+
+    /// Brings blocks to what both their cloths are wide.
     fn arrange_blocks(&self, draft: &mut Draft) {
         for at in 0..draft.pieces.len() {
-            if draft.pieces[at].when != When::FromBlock {
-                continue;
-            }
-            let panel = draft.pieces[at].clone();
-            let is_block = |p: &Piece| p.block_of.as_ref() == Some(&panel.id);
-            let cloths = draft.pieces.iter().filter(|p| is_block(p)).filter_map(|p| self.cloth_of(p.part));
-            let Some(usable) = cloths.map(|c| c.for_job().usable_width()).min() else { continue };
-            let (width, height) = backing::block_size(&panel, backing::side_by_side(&panel, usable), self.ruler);
-            for block in draft.pieces.iter_mut().filter(|p| is_block(p)) {
-                (block.width, block.height) = (width.clone(), height.clone());
+            if !draft.pieces[at].block_of.is_empty() {
+                let rows = self.block_rows(draft, &draft.pieces[at]);
+                let (width, height) = backing::block_size(&rows, self.ruler);
+                (draft.pieces[at].width, draft.pieces[at].height) = (width, height);
             }
         }
     }
@@ -251,7 +285,7 @@ impl Project {
         let pieces: Vec<JobPiece> = draft
             .pieces
             .iter()
-            .filter(|p| p.when != When::FromBlock)
+            .filter(|p| p.when.is_laid())
             .map(|p| {
                 let (width, height) = p.size();
                 let nested = self.lay.in_notches && self.lay.cuts == Cuts::Free;

@@ -1,17 +1,20 @@
 //! Changes to a project. Values are text as the maker typed or chose it.
 
 use super::cloth::{Look, ProjectCloth};
-use super::document::{LengthsAtHand, Measured, Project};
+use super::document::{LengthsAtHand, Project};
+use super::measured::{Measured, is_measured_later};
 use crate::FieldProblem;
 use crate::bag::fit::Thing;
-use crate::bag::{Bag, CutList, Design, Family, GoodKind, Row, RowShape};
+use crate::bag::making_up::may_be_made_up;
+use crate::bag::{Bag, CutList, Design, Family, GoodKind, MadeUp, Row, RowShape};
 use crate::cloth::{Material, Money, Price};
 use crate::measure::{LONGEST, Length, Ruler, ShopStep, System, parse_length};
-use crate::piece::{Part, When};
+use crate::piece::Part;
 use crate::shape::{Outline, Point};
 use serde::de::value::StrDeserializer;
 use serde::de::{DeserializeOwned, IntoDeserializer};
 use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
 
 /// More lengths of one thing than these are a reel.
 const MOST_LENGTHS: usize = 40;
@@ -72,6 +75,8 @@ pub enum RowField {
     Corners,
     /// Seam allowance still to be added all round.
     Seam,
+    /// Of a strap, how it is folded: a key of `StrapMake`, or empty.
+    Fold,
     /// May lie any way: yes or no.
     AnyWay,
     /// Half of them mirrored: yes or no.
@@ -191,7 +196,16 @@ pub enum Edit {
         /// As typed or chosen.
         value: String,
     },
-    /// A piece that is cut to what is made: its size as measured, seams included; both empty to forget it.
+    /// How a panel is made up.
+    MakeUp {
+        /// The panel's id.
+        piece: String,
+        /// The key of the field.
+        field: String,
+        /// As typed or chosen.
+        value: String,
+    },
+    /// A piece that is measured once it is made: its size, seams included; both empty to forget it.
     Measured {
         /// The piece's id.
         piece: String,
@@ -253,6 +267,8 @@ impl Project {
                     return Err(FieldProblem::new("family", family, message));
                 };
                 self.bag = self.bag.turned_into(found, self.system);
+                self.made_up.clear();
+                self.measured.clear();
                 Ok(found.name().to_owned())
             }
             Edit::Rows { rows } => {
@@ -263,6 +279,8 @@ impl Project {
                 };
                 list.rows.clone_from(rows);
                 self.bag = Bag::CutList(list);
+                self.made_up.clear();
+                self.measured.clear();
                 Ok(format!("{count} rows of a cut list"))
             }
             Edit::Row { row, field, value } => self.edit_row(*row, *field, value),
@@ -379,6 +397,7 @@ impl Project {
                 }
                 Ok(format!("Project {}", key_of(field)))
             }
+            Edit::MakeUp { piece, field, value } => self.make_up(piece, field, value),
             Edit::Measured { piece, width, height } => self.measure(piece, width, height),
             Edit::LengthsAtHand { kind, width, lengths } => {
                 let mut found = Vec::new();
@@ -407,10 +426,42 @@ impl Project {
         }
     }
 
-    fn measure(&mut self, piece: &str, width: &str, height: &str) -> Result<String, FieldProblem> {
+    fn make_up(&mut self, piece: &str, field: &str, value: &str) -> Result<String, FieldProblem> {
         let drafted = self.bag.draft(self.ruler).map_err(|mut all| all.remove(0))?;
-        let Some(found) = drafted.piece(piece).filter(|p| p.when == When::Measured) else {
-            return Err(FieldProblem::new("piece", piece, "This piece is not one that is cut to what is made."));
+        let Some(found) = drafted.piece(piece).filter(|p| may_be_made_up(p)) else {
+            let message = "This piece is not a panel that can be pieced or quilted here.";
+            return Err(FieldProblem::new("piece", piece, message));
+        };
+        let mut made = self.made_up.remove(piece).unwrap_or_else(|| MadeUp::plain(self.system));
+        made.set(field, value, self.system)?;
+        if !made.is_plain() {
+            self.made_up.insert(piece.to_owned(), made);
+        }
+        Ok(format!("{}, {} {}", found.name, field.replace('_', " "), value.trim()))
+    }
+
+    /// Of rows that have moved up by one, what is kept by their pieces' ids goes with them.
+    fn rows_moved_up(&mut self, removed: usize) {
+        fn moved<T>(kept: &mut BTreeMap<String, T>, removed: usize) {
+            let row = |id: &str| id.strip_prefix("row-").and_then(|n| n.parse::<usize>().ok());
+            *kept = std::mem::take(kept)
+                .into_iter()
+                .filter_map(|(id, value)| match row(&id) {
+                    Some(n) if n == removed + 1 => None,
+                    Some(n) if n > removed + 1 => Some((format!("row-{}", n - 1), value)),
+                    _ => Some((id, value)),
+                })
+                .collect();
+        }
+        moved(&mut self.made_up, removed);
+        moved(&mut self.measured, removed);
+    }
+
+    fn measure(&mut self, piece: &str, width: &str, height: &str) -> Result<String, FieldProblem> {
+        let (drafted, _) = self.drafted().map_err(|mut all| all.remove(0))?;
+        let Some(found) = drafted.piece(piece).filter(|p| is_measured_later(p)) else {
+            let message = "This piece is as it is cut: what is cut to what is made, quilted or pieced can be measured.";
+            return Err(FieldProblem::new("piece", piece, message));
         };
         if width.trim().is_empty() && height.trim().is_empty() {
             self.measured.remove(piece);
@@ -424,7 +475,8 @@ impl Project {
             let message = format!("The {field} is {}: more than 0 and at most 20 m is allowed.", typed.trim());
             Err(FieldProblem::new(field, typed, message))
         };
-        let measured = Measured { width: read("width", width)?, height: read("height", height)? };
+        let (width, height) = (read("width", width)?, read("height", height)?);
+        let measured = Measured { width, height, cut_before: Default::default() };
         self.measured.insert(piece.to_owned(), measured);
         Ok(format!("{}, measured", found.name))
     }
@@ -492,6 +544,7 @@ impl Project {
                 found.shape = RowShape::Free { corners };
             }
             RowField::Seam => found.seam = size(&key, value, system)?,
+            RowField::Fold => found.fold = if value.trim().is_empty() { None } else { Some(choice(&key, value)?) },
             RowField::AnyWay => found.any_way = yes_or_no(&key, value)?,
             RowField::Pairs => found.pairs = yes_or_no(&key, value)?,
             RowField::Turn => {
@@ -501,6 +554,7 @@ impl Project {
             }
             RowField::Remove => {
                 list.rows.remove(row);
+                self.rows_moved_up(row);
                 return Ok(format!("Row {} taken out", row + 1));
             }
         }

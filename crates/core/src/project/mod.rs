@@ -6,7 +6,9 @@
 mod cloth;
 mod document;
 mod edit;
+mod measured;
 
 pub use cloth::{Look, Pattern, ProjectCloth};
 pub use document::{LayChoices, Planned, Project, StrapLie};
 pub use edit::{ClothField, Edit, LayField, ProjectField, RowField};
+pub use measured::{Measured, is_measured_later};

@@ -6,7 +6,7 @@ use super::pattern::paint;
 use super::solid::solid_bag;
 use bofta_core::bag::piecing::Piecing;
 use bofta_core::bag::pocket::PocketKind;
-use bofta_core::bag::{Bag, Draft, LiningFit, Mouth, Tote};
+use bofta_core::bag::{Bag, Draft, LiningFit, Tote};
 use bofta_core::measure::Length;
 use bofta_core::piece::Part;
 use bofta_core::project::Project;
@@ -158,10 +158,7 @@ impl Flat<'_> {
         }
         let shape = [(self.left, top), (right, top), (base_left + base_wide, self.bottom), (base_left, self.bottom)];
         canvas.polygon(&shape, &Style::fill(paints.front.clone()).stroke(ink::INDIGO, 2.0));
-        let stitch = match t.mouth {
-            Mouth::DoubleHem => px(t.hem_depth),
-            Mouth::TurnedThrough | Mouth::FacingZip => 6.0,
-        };
+        let stitch = px(t.mouth.stitched_below()).max(6.0);
         let inset = stitch / px(t.height) * (mouth_wide - base_wide) / 2.0;
         canvas.line(
             self.left + inset,

@@ -4,7 +4,7 @@
 use super::canvas::{Canvas, Drawing, Style, escape, ink, num};
 use super::font::{Face, text_width};
 use super::pattern::{paint, up_degrees};
-use bofta_core::cutting::{CornerCut, Cut, Edge, Freed, OutlineCut, Step};
+use bofta_core::cutting::{Block, CornerCut, Cut, Edge, Freed, OutlineCut, Step};
 use bofta_core::lay::{ClothLay, Job, Lay, Placement, Region};
 use bofta_core::measure::{Length, Ruler, System};
 use bofta_core::piece::Piece;
@@ -15,12 +15,25 @@ pub fn cut_step(
     project: &Project,
     job: &Job,
     lay: &Lay,
-    pieces: &[Piece],
+    (pieces, blocks): (&[Piece], &[Block]),
     step: &Step,
     gone: &[(String, u32)],
     (width, height): (f64, f64),
 ) -> Option<Drawing> {
+    let block = |id: &str| blocks.iter().find(|b| b.piece == id);
     match step {
+        Step::Fuse { block: id } => {
+            let block = block(id)?;
+            let mut canvas = Canvas::default();
+            let size = block.job.cloths.first()?;
+            let whole = Region { x: 0, y: 0, width: size.washed_width().0, height: block.lay.buy_length.0 };
+            on_table(&mut canvas, project, &block.job, &block.lay, (whole, &[], &[]), (width, height))?;
+            Some(canvas.finish(width, height))
+        }
+        Step::Block { block: id, cut } => {
+            let block = block(id)?;
+            straight(project, &block.job, &block.lay, cut, gone, (width, height))
+        }
         Step::Cut { cloth, cut } => {
             let lay = lay.cloths.iter().find(|c| c.cloth == *cloth)?;
             straight(project, job, lay, cut, gone, (width, height))

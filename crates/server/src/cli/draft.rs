@@ -1,6 +1,7 @@
 //! `bofta draft`.
 
 use super::BAD_INPUT;
+use bofta_core::bag::making_up::may_be_made_up;
 use bofta_core::measure::{Length, Ruler};
 use bofta_core::piece::{Dimension, Figure};
 use bofta_formats::{Specification, read_bag};
@@ -50,7 +51,20 @@ pub fn draft(args: &DraftArgs) -> ExitCode {
         Ok(draft) => draft,
         Err(problems) => return refuse(problems.iter().map(ToString::to_string).collect::<Vec<_>>().join("; ")),
     };
-    if args.back { back(&read, &draft) } else { print(&read, &draft) }
+    if args.back {
+        return back(&read, &draft);
+    }
+    let mut made = draft;
+    for (id, up) in &read.made_up {
+        if made.piece(id).is_none_or(|p| !may_be_made_up(p)) {
+            let panels: Vec<&str> = made.pieces.iter().filter(|p| may_be_made_up(p)).map(|p| p.id.as_ref()).collect();
+            return refuse(format!("panels.{id}: there is no such panel to make up; there is {}", panels.join(", ")));
+        }
+        if let Err(problem) = up.apply(&mut made, id, read.ruler) {
+            return refuse(problem.within(&format!("panels.{id}")).to_string());
+        }
+    }
+    print(&read, &made)
 }
 
 fn reason(d: &Dimension, ruler: Ruler) -> String {

@@ -2,7 +2,7 @@
 
 use super::App;
 use super::problem::{Body, Refusal, RefusalBody};
-use crate::laying::{Laid, first_answer, job_key, laid};
+use crate::laying::{FIRST, Laid, first_answer, job_key, laid};
 use crate::view::{Card, Context, DrawingView, ProjectView, StepView, card, project_view, step_view};
 use axum::Json;
 use axum::extract::{Path, State};
@@ -10,8 +10,8 @@ use axum::http::StatusCode;
 use bofta_core::FieldProblem;
 use bofta_core::buying;
 use bofta_core::cloth::Print;
-use bofta_core::cutting::{Manner, cut_list, manner};
-use bofta_core::lay::Cuts;
+use bofta_core::cutting::{Manner, Step, cut_list, manner};
+use bofta_core::lay::{Cuts, verify};
 use bofta_core::measure::{System, show_bought};
 use bofta_core::piece::{Figure, Part};
 use bofta_core::project::{Edit, LayField, Planned, Project, StrapLie};
@@ -123,7 +123,9 @@ pub async fn restore(State(app): State<App>, Path(id): Path<String>) -> Result<S
 pub(super) fn with_edits(project: &Project, edits: &[Edit]) -> Result<(Project, String), Refusal> {
     let mut next = (project.clone(), String::new());
     for edit in edits {
-        if project.steps_done > 0 && edit.changes_plan() {
+        // What is measured once it is made is measured while the cutting goes on.
+        let measured = matches!(edit, Edit::Measured { .. });
+        if project.steps_done > 0 && edit.changes_plan() && !measured {
             let message = format!(
                 "Cutting has begun, {} steps are done: the plan stays as it is. Take the cuts back first, or begin the cutting again.",
                 project.steps_done
@@ -156,10 +158,13 @@ pub async fn edit(
             let refused = store.change(&id, change.based_on, "", &before).err();
             return Err(refused.map_or_else(|| Refusal::internal("a stale revision was taken"), from_store));
         }
-        let (next, label) = with_edits(&before, &change.edits)?;
+        let (mut next, label) = with_edits(&before, &change.edits)?;
         if next == before {
             // Typed again as it was: nothing to keep and nothing to undo.
             return view(store, &Kept { project: next, ..kept }, None);
+        }
+        if before.steps_done > 0 && next.measured != before.measured {
+            lay_the_rest(store, &id, &before, &mut next)?;
         }
         if next.steps_done > 0 {
             check_steps(store, &id, &next)?;
@@ -183,12 +188,54 @@ fn planned_has(project: &Project, part: Part) -> bool {
 fn check_steps(store: &Store, id: &str, project: &Project) -> Result<(), Refusal> {
     let planned = project.plan().map_err(Refusal::fields)?;
     let laid = laid(store, id, &planned).map_err(|e| Refusal::from_store(store, e))?;
-    let steps = laid.map_or(0, |l| cut_list(&l.job, &l.lay.cloths, &planned.draft.pieces).len());
+    let steps = laid.map_or(0, |l| cut_list(&l.job, &l.lay.cloths, &planned.draft.pieces, &planned.blocks).len());
     if project.steps_done as usize > steps {
         let message = format!("{} steps are done: the plan has {steps}.", project.steps_done);
         return Err(Refusal::fields(vec![FieldProblem::new("steps_done", project.steps_done, message)]));
     }
     Ok(())
+}
+
+/// Something was measured while cutting goes on: what is cut stays as it lies, what follows from the measure and lies on
+/// cloth not begun is laid again.
+fn lay_the_rest(store: &Store, id: &str, before: &Project, next: &mut Project) -> Result<(), Refusal> {
+    let from_store = |e| Refusal::from_store(store, e);
+    let was = before.plan().map_err(Refusal::fields)?;
+    let Some(laid_was) = laid(store, id, &was).map_err(from_store)? else { return Ok(()) };
+    let steps = cut_list(&laid_was.job, &laid_was.lay.cloths, &was.draft.pieces, &was.blocks);
+    let done = &steps[..(before.steps_done as usize).min(steps.len())];
+    let cut: Vec<String> = done.iter().flat_map(Step::frees).map(|f| f.piece.clone()).collect();
+    for (piece, measured) in &mut next.measured {
+        if before.measured.get(piece) != Some(&*measured) {
+            measured.cut_before.extend(cut.iter().cloned());
+        }
+    }
+    let now = next.plan().map_err(Refusal::fields)?;
+    let Some(job) = &now.job else { return Ok(()) };
+    let begun = |cloth: &String| done.iter().any(|s| s.cloth() == Some(cloth));
+    for lay in laid_was.lay.cloths.iter().filter(|l| begun(&l.cloth)) {
+        let changed = lay.placements.iter().find(|p| job.piece(&p.piece) != laid_was.job.piece(&p.piece));
+        if let Some(piece) = changed.and_then(|p| laid_was.job.piece(&p.piece)) {
+            let cloth = before.cloth(&lay.cloth).map_or(lay.cloth.as_str(), |c| c.name.as_str());
+            let message = format!(
+                "{} follows from this measure, and {cloth} is being cut: take the cuts on it back first, or cut it as it was drafted.",
+                piece.name
+            );
+            return Err(Refusal::fields(vec![FieldProblem::new("measured", &piece.name, message)]));
+        }
+    }
+    let again = || Refusal::internal("what is left could not be laid again beside what is cut");
+    let mut lay = first_answer(job, FIRST).ok_or_else(again)?;
+    let (kept, fresh) = (laid_was.lay.cloths.iter(), std::mem::take(&mut lay.cloths));
+    lay.cloths = kept.filter(|l| begun(&l.cloth)).cloned().collect();
+    lay.cloths.extend(fresh.into_iter().filter(|l| !begun(&l.cloth)));
+    let costs =
+        lay.cloths.iter().filter_map(|l| job.cloth(&l.cloth).filter(|c| !c.owned).map(|c| c.cost(l.buy_length)));
+    lay.cost = costs.sum();
+    if !verify(job, &lay).is_empty() {
+        return Err(again());
+    }
+    store.keep_lay(id, &job_key(job), &lay).map_err(from_store)
 }
 
 fn keep_lay(store: &Store, id: &str, project: &Project) -> Result<(), Refusal> {
@@ -266,9 +313,8 @@ pub async fn step(
 ) -> Result<Json<StepView>, Refusal> {
     app.blocking(move |store| {
         let (kept, planned, laid) = planned_and_laid(store, &id)?;
-        let pieces = &planned.draft.pieces;
-        let steps = cut_list(&laid.job, &laid.lay.cloths, pieces);
-        step_view(&kept.project, &laid, pieces, &steps, number).map(Json).ok_or_else(|| {
+        let steps = cut_list(&laid.job, &laid.lay.cloths, &planned.draft.pieces, &planned.blocks);
+        step_view(&kept.project, &laid, &planned, &steps, number).map(Json).ok_or_else(|| {
             Refusal::new(StatusCode::NOT_FOUND, format!("There is no step {number}: this plan has {}.", steps.len()))
         })
     })
@@ -372,7 +418,7 @@ fn alternative(project: &Project, laid: &Laid, now: &Laid, name: &str, chosen: b
         bought: show_bought(length, project.system),
         cost: laid.lay.cost.show(),
         difference,
-        cuts: match manner(&cut_list(&laid.job, &laid.lay.cloths, &[])) {
+        cuts: match manner(&cut_list(&laid.job, &laid.lay.cloths, &[], &[])) {
             Manner::EdgeToEdge => "edge to edge",
             Manner::RoundTemplates => "round templates",
             Manner::Stopped => "with stopped cuts",

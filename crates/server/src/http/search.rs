@@ -14,8 +14,7 @@ use axum::response::sse::{Event, KeepAlive};
 use axum::routing::get;
 use bofta_core::cutting::cut_list;
 use bofta_core::lay::{Budget, Lay, Observer, solve, verify};
-use bofta_core::piece::Piece;
-use bofta_core::project::Project;
+use bofta_core::project::{Planned, Project};
 use bofta_store::Store;
 use serde::{Deserialize, Serialize};
 use std::convert::Infallible;
@@ -69,7 +68,7 @@ async fn search(
             store,
             id,
             project: kept.project,
-            pieces: planned.draft.pieces,
+            planned,
             best: laid,
             sender,
             start: Instant::now(),
@@ -87,7 +86,7 @@ struct Run {
     store: Store,
     id: String,
     project: Project,
-    pieces: Vec<Piece>,
+    planned: Planned,
     best: Laid,
     sender: Sender<Event>,
     start: Instant,
@@ -128,7 +127,7 @@ impl Run {
             return;
         }
         self.unsent = false;
-        let steps = cut_list(&self.best.job, &self.best.lay.cloths, &self.pieces);
+        let steps = cut_list(&self.best.job, &self.best.lay.cloths, &self.planned.draft.pieces, &self.planned.blocks);
         let view: LayView = lay_view(&self.project, &self.best, &steps);
         self.send("lay", &view);
     }

@@ -4,15 +4,17 @@ use super::shelf::{bought, bought_text, cost_text, shop_unit};
 use super::{DimensionView, DrawingView, Measure};
 use crate::laying::{Laid, laid, plan_and_lay};
 use bofta_core::FieldProblem;
-use bofta_core::bag::{Bag, Draft, Family, Field, GoodKind, Notice, Row, RowShape, Severity, Slot, Stage};
-use bofta_core::buying::linear::{self, Sold, together};
+use bofta_core::bag::making_up::may_be_made_up;
+use bofta_core::bag::{
+    Bag, Choice, CutList, Draft, Family, Field, GoodKind, MadeUp, Notice, Row, RowShape, Severity, Slot, Stage,
+};
 use bofta_core::buying::purchases;
 use bofta_core::cloth::{Material, Money, Print, PrintUp};
 use bofta_core::cutting::{Manner, Step, cut_list, manner};
 use bofta_core::lay::{ClothLay, Cuts, Offcut};
-use bofta_core::measure::{Length, ShopStep, show_bought};
+use bofta_core::measure::{Length, show_bought};
 use bofta_core::piece::{Figure, Grain, Part, Piece, PrintRule, When};
-use bofta_core::project::{Look, Planned, Project, ProjectCloth, StrapLie};
+use bofta_core::project::{Look, Planned, Project, ProjectCloth, StrapLie, is_measured_later};
 use bofta_formats::draw::{bag, cloth_lay, family, piece, swatch};
 use bofta_store::{Kept, Store, StoreError};
 use serde::Serialize;
@@ -93,6 +95,10 @@ pub struct RowView {
     /// Of an outline, its corners as they are typed.
     pub corners: Option<String>,
     pub pairs: bool,
+    /// Of a strap, the folds there are and what each finishes wide; empty for anything else.
+    pub folds: Vec<AnswerView>,
+    /// The key of the fold; empty until it is said.
+    pub fold: String,
     /// To be sent back as it is.
     pub row: Row,
 }
@@ -194,11 +200,32 @@ pub struct PieceView {
     pub print: String,
     pub note: Option<String>,
     pub marks: Vec<String>,
-    /// It is cut to what is made: whether it has been measured.
-    pub measured: Option<bool>,
+    /// It is measured once it is made: as it was measured, or as it should come out.
+    pub measured: Option<MeasuredView>,
+    /// How it may be made up, when it is a panel: its fields, and what stands in a few words.
+    pub made_up: Option<MadeUpView>,
     /// Id of its cloth.
     pub cloth: Option<String>,
     pub drawing: DrawingView,
+}
+
+/// A piece that is measured once it is made.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct MeasuredView {
+    /// Whether it has been.
+    pub is: bool,
+    /// Across, seams included.
+    pub width: Measure,
+    /// Up, seams included.
+    pub height: Measure,
+}
+
+/// How a panel is made up.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct MadeUpView {
+    /// What stands, in a few words; empty when it is in one piece.
+    pub summary: String,
+    pub fields: Vec<FieldView>,
 }
 
 /// Something to look at.
@@ -382,13 +409,18 @@ pub fn project_view(context: &Context<'_>) -> Result<ProjectView, StoreError> {
     let project = &kept.project;
     let planned = project.plan().unwrap_or_else(|problems| Planned {
         draft: Draft::default(),
+        finished: vec![],
         job: None,
         unassigned: vec![],
+        blocks: vec![],
         problems,
     });
     let laid = laid(store, &kept.id, &planned)?;
     let ruler = project.ruler;
-    let steps = laid.as_ref().map(|l| cut_list(&l.job, &l.lay.cloths, &planned.draft.pieces)).unwrap_or_default();
+    let steps = laid
+        .as_ref()
+        .map(|l| cut_list(&l.job, &l.lay.cloths, &planned.draft.pieces, &planned.blocks))
+        .unwrap_or_default();
     let lay = laid.as_ref().map(|l| lay_view(project, l, &steps));
     let mut tally = tally(project, &planned, laid.as_ref());
     if let (Some(before), Some(now)) = (before, &laid)
@@ -523,7 +555,7 @@ pub fn family_views() -> Vec<FamilyView> {
         .collect()
 }
 
-fn row_view(row: &Row, project: &Project) -> RowView {
+fn row_view(row: &Row, list: &CutList, project: &Project) -> RowView {
     let ruler = project.ruler;
     let measure = |l: Length| Measure::new(l, ruler);
     let (shape, corner) = match &row.shape {
@@ -554,6 +586,16 @@ fn row_view(row: &Row, project: &Project) -> RowView {
             _ => None,
         },
         pairs: row.pairs,
+        folds: row
+            .folds(list.seam_side)
+            .into_iter()
+            .map(|(make, finished)| AnswerView {
+                key: make.answer().key.to_owned(),
+                name: make.answer().name.to_owned(),
+                note: format!("{} wide when finished", ruler.show(finished).text),
+            })
+            .collect(),
+        fold: row.fold.map(|make| make.answer().key.to_owned()).unwrap_or_default(),
         row: row.clone(),
     }
 }
@@ -567,7 +609,7 @@ fn bag_view(project: &Project, planned: &Planned) -> BagView {
         about: project.bag.family().about().to_owned(),
         groups: groups(project),
         rows: match &project.bag {
-            Bag::CutList(list) => list.rows.iter().map(|r| row_view(r, project)).collect(),
+            Bag::CutList(list) => list.rows.iter().map(|r| row_view(r, list, project)).collect(),
             _ => vec![],
         },
         goods: draft
@@ -581,31 +623,17 @@ fn bag_view(project: &Project, planned: &Planned) -> BagView {
                 width: g.width.map(|w| Measure::new(w, ruler)),
             })
             .collect(),
-        reels: together(&draft.goods)
+        reels: project
+            .reels(&draft.goods)
             .into_iter()
-            .map(|(kind, width, cuts)| {
-                let at_hand = project.at_hand(kind, width);
-                let plan = linear::plan(&cuts, at_hand, Sold::Reel(ShopStep::usual(project.system)));
-                let show = |l: Length| ruler.show(l).text;
-                let bought = plan.total();
-                ReelView {
-                    kind: kind.name().to_owned(),
-                    key: kind,
-                    width: width.map(|w| Measure::new(w, ruler)),
-                    length: (bought > Length::ZERO).then(|| show_bought(bought, project.system)),
-                    cuts: plan.bought.iter().map(Vec::len).sum::<usize>() as u32,
-                    at_hand: at_hand.iter().map(|l| show(*l)).collect::<Vec<_>>().join(", "),
-                    from_hand: at_hand
-                        .iter()
-                        .zip(&plan.owned)
-                        .filter(|(_, cut)| !cut.is_empty())
-                        .map(|(whole, cut)| {
-                            let cuts: Vec<String> = cut.iter().map(|l| show(*l)).collect();
-                            let left = *whole - cut.iter().copied().sum::<Length>();
-                            format!("from {}: {}, {} left", show(*whole), cuts.join(" + "), show(left))
-                        })
-                        .collect(),
-                }
+            .map(|reel| ReelView {
+                kind: reel.kind.name().to_owned(),
+                key: reel.kind,
+                width: reel.width.map(|w| Measure::new(w, ruler)),
+                length: (reel.bought() > Length::ZERO).then(|| show_bought(reel.bought(), project.system)),
+                cuts: reel.plan.bought.iter().map(Vec::len).sum::<usize>() as u32,
+                at_hand: reel.at_hand.iter().map(|l| ruler.show(*l).text).collect::<Vec<_>>().join(", "),
+                from_hand: reel.from_hand(ruler),
             })
             .collect(),
         hardware: draft
@@ -618,10 +646,9 @@ fn bag_view(project: &Project, planned: &Planned) -> BagView {
                 note: h.note.to_string(),
             })
             .collect(),
-        finished: project
-            .bag
-            .back(draft)
-            .into_iter()
+        finished: planned
+            .finished
+            .iter()
             .map(|f| FinishedView {
                 name: f.name.to_owned(),
                 asked: Measure::new(f.asked, ruler),
@@ -668,6 +695,7 @@ fn piece_view(project: &Project, p: &Piece, scale: f64) -> PieceView {
         _ => (None, None),
     };
     let cloth = project.cloth_of(p.part);
+    let is_measured = project.measured.contains_key(p.id.as_ref());
     PieceView {
         id: p.id.to_string(),
         name: p.name.to_string(),
@@ -695,22 +723,49 @@ fn piece_view(project: &Project, p: &Piece, scale: f64) -> PieceView {
         when: match p.when {
             When::Now => None,
             When::OverAndTrimmed(over) => Some(format!("cut {} over, then trimmed", ruler.show(over).text)),
-            When::Measured if project.measured.contains_key(p.id.as_ref()) => None,
+            When::Measured if is_measured => None,
+            When::Pieced => Some("pieced from patches, then trimmed to this size".to_owned()),
             When::FromBlock => Some("cut from its fused block, backing and all".to_owned()),
             When::Measured => Some("cut to what is made: measure first".to_owned()),
         },
         marks: p.marks.iter().map(|m| m.told(ruler, p.size())).collect(),
-        measured: (p.when == When::Measured).then(|| project.measured.contains_key(p.id.as_ref())),
+        measured: measured_view(project, p),
+        made_up: made_up_view(project, p),
         cloth: cloth.map(|c| c.id.clone()),
         drawing: piece(p, cloth, ruler, scale, true).into(),
     }
+}
+
+fn measured_view(project: &Project, p: &Piece) -> Option<MeasuredView> {
+    if !is_measured_later(p) {
+        return None;
+    }
+    let over = match p.when {
+        When::OverAndTrimmed(over) => over,
+        _ => Length::ZERO,
+    };
+    let known = project.measured.get(p.id.as_ref());
+    let (width, height) = known.map_or((p.width.size - over, p.height.size - over), |m| (m.width, m.height));
+    let measure = |l| Measure::new(l, project.ruler);
+    Some(MeasuredView { is: known.is_some(), width: measure(width), height: measure(height) })
+}
+
+fn made_up_view(project: &Project, p: &Piece) -> Option<MadeUpView> {
+    let known = project.made_up.get(p.id.as_ref()).copied();
+    if known.is_none() && !may_be_made_up(p) {
+        return None;
+    }
+    let mut made = known.unwrap_or_else(|| MadeUp::plain(project.system));
+    let summary = made.summary();
+    Some(MadeUpView { summary, fields: made.fields().iter().map(|f| field_view(f, project)).collect() })
 }
 
 fn parts(project: &Project, planned: &Planned) -> Vec<PartView> {
     Part::ALL
         .into_iter()
         .filter_map(|part| {
-            let count: u32 = planned.draft.pieces.iter().filter(|p| p.part == part).map(|p| p.count).sum();
+            let count: u32 =
+                planned.draft.pieces.iter().filter(|p| p.part == part && p.when.is_laid()).map(|p| p.count).sum();
             (count > 0).then(|| PartView {
                 key: part.key().to_owned(),
                 name: part.name().to_owned(),
@@ -875,7 +930,7 @@ fn tally(project: &Project, planned: &Planned, laid: Option<&Laid>) -> TallyView
         cloth: laid.map(|l| bought_text(project, &l.lay)),
         change: None,
         cost: laid.map(|l| cost_text(project, &l.lay)).filter(|t| !t.is_empty()),
-        pieces: planned.draft.pieces.iter().map(|p| p.count).sum(),
+        pieces: planned.draft.pieces.iter().filter(|p| p.is_bundled()).map(|p| p.count).sum(),
         used_percent: laid.map(used_percent),
         strap_drop: strap_drop(project, planned),
         holds: holds(planned),

@@ -60,7 +60,9 @@ pub fn card(store: &Store, listed: &Listed) -> Result<Card, StoreError> {
 }
 
 fn cut_count(project: &Project, laid: &crate::laying::Laid) -> usize {
-    project.plan().map_or(0, |planned| cut_list(&laid.job, &laid.lay.cloths, &planned.draft.pieces).len())
+    project
+        .plan()
+        .map_or(0, |planned| cut_list(&laid.job, &laid.lay.cloths, &planned.draft.pieces, &planned.blocks).len())
 }
 
 fn state(project: &Project, lay: &Lay, cuts: usize) -> String {

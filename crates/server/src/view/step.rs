@@ -2,9 +2,9 @@
 
 use super::{DrawingView, Measure};
 use crate::laying::Laid;
-use bofta_core::cutting::{CutKind, Edge, Freed, Step};
+use bofta_core::cutting::{Cut, CutKind, Edge, Freed, Step};
 use bofta_core::piece::{Part, Piece};
-use bofta_core::project::Project;
+use bofta_core::project::{Planned, Project};
 use bofta_formats::draw::{cut_step, ruler_strip};
 use bofta_formats::sheet::{falls_off, how};
 use serde::Serialize;
@@ -53,10 +53,12 @@ pub struct StepView {
 }
 
 /// Step `number` (from 1) of `steps`.
-pub fn step_view(project: &Project, laid: &Laid, pieces: &[Piece], steps: &[Step], number: usize) -> Option<StepView> {
+pub fn step_view(project: &Project, laid: &Laid, planned: &Planned, steps: &[Step], number: usize) -> Option<StepView> {
+    let pieces = &planned.draft.pieces[..];
     let step = steps.get(number.checked_sub(1)?)?;
     let gone = gone_before(steps, number);
-    let drawing = cut_step(project, &laid.job, &laid.lay, pieces, step, &gone, (760.0, 450.0)).map(DrawingView::from);
+    let drawing = cut_step(project, &laid.job, &laid.lay, (pieces, &planned.blocks), step, &gone, (760.0, 450.0))
+        .map(DrawingView::from);
     let mut view = StepView {
         number: number as u32,
         of: steps.len() as u32,
@@ -75,15 +77,8 @@ pub fn step_view(project: &Project, laid: &Laid, pieces: &[Piece], steps: &[Step
         Step::Cut { cloth, cut } => {
             let cloth = project.cloth(cloth)?;
             view.title.clone_from(&cloth.name);
-            view.how = how(cut).to_owned();
-            view.reading = Some(Measure::new(cut.reading, project.ruler));
-            view.from = match (cut.kind, cut.from) {
-                (CutKind::SquareEnd, _) => "About this much: just enough to be square".into(),
-                (_, Edge::Left) => "Set the ruler from the left edge".into(),
-                (_, Edge::Near) => "Set the ruler from the near edge".into(),
-            };
+            straight(&mut view, project, cut);
             view.falls_off = falls_off(step, pieces);
-            view.ruler = Some(ruler_strip(cut.reading, project.ruler, &view.from, 760.0).into());
             view.frees = freed(project, pieces, step);
             if cut.kind == CutKind::SquareEnd {
                 view.before.push("Face up, one layer, pressed.".into());
@@ -92,18 +87,22 @@ pub fn step_view(project: &Project, laid: &Laid, pieces: &[Piece], steps: &[Step
                 }
                 view.before.push("Cut away from you, fingers behind the ruler’s edge.".into());
             } else {
-                view.before.push(match cut.from {
-                    Edge::Left => "Left edge on the last cut along.".into(),
-                    Edge::Near => "Near edge on the last cut across.".into(),
-                });
-                if cut.kind == CutKind::Stopped {
-                    view.before.push("Stop at the bar: another piece lies beyond.".into());
-                }
-                if !cut.frees.is_empty() {
-                    view.before.push("Pin the label on before it leaves the table.".into());
-                }
-                view.before.push("Guard closed when you put the cutter down.".into());
+                before_a_cut(&mut view, cut);
             }
+        }
+        Step::Fuse { block } => {
+            view.title = pieces.iter().find(|p| p.id == *block)?.name.to_string();
+            view.how = "Fuse it to its backing, from the middle out; let it cool flat".into();
+            view.before.push("Glue side of the backing on the wrong side of the cloth.".into());
+            view.before.push("Heat and steam burn: follow the sheet that came with it.".into());
+        }
+        Step::Block { block, cut } => {
+            view.title = pieces.iter().find(|p| p.id == *block)?.name.to_string();
+            straight(&mut view, project, cut);
+            view.falls_off = falls_off(step, pieces);
+            view.frees = freed(project, pieces, step);
+            view.before.push("Cloth up, backing below: both are cut at once.".into());
+            before_a_cut(&mut view, cut);
         }
         Step::Outline(round) => {
             view.title.clone_from(&project.cloth(&round.cloth)?.name);
@@ -135,6 +134,33 @@ pub fn step_view(project: &Project, laid: &Laid, pieces: &[Piece], steps: &[Step
     Some(view)
 }
 
+/// How a straight cut runs, and its reading on the ruler.
+fn straight(view: &mut StepView, project: &Project, cut: &Cut) {
+    view.how = how(cut).to_owned();
+    view.reading = Some(Measure::new(cut.reading, project.ruler));
+    view.from = match (cut.kind, cut.from) {
+        (CutKind::SquareEnd, _) => "About this much: just enough to be square".into(),
+        (_, Edge::Left) => "Set the ruler from the left edge".into(),
+        (_, Edge::Near) => "Set the ruler from the near edge".into(),
+    };
+    view.ruler = Some(ruler_strip(cut.reading, project.ruler, &view.from, 760.0).into());
+}
+
+/// What to look at before a cut that is not the first.
+fn before_a_cut(view: &mut StepView, cut: &Cut) {
+    view.before.push(match cut.from {
+        Edge::Left => "Left edge on the last cut along.".into(),
+        Edge::Near => "Near edge on the last cut across.".into(),
+    });
+    if cut.kind == CutKind::Stopped {
+        view.before.push("Stop at the bar: another piece lies beyond.".into());
+    }
+    if !cut.frees.is_empty() {
+        view.before.push("Pin the label on before it leaves the table.".into());
+    }
+    view.before.push("Guard closed when you put the cutter down.".into());
+}
+
 /// What comes off with `step`.
 fn freed(project: &Project, pieces: &[Piece], step: &Step) -> Vec<FreedView> {
     let view = |f: &Freed| {
@@ -159,8 +185,9 @@ fn bundles(pieces: &[Piece], gone: &[(String, u32)]) -> Vec<BundleView> {
     Part::ALL
         .into_iter()
         .filter_map(|part| {
-            let of: u32 = pieces.iter().filter(|p| p.part == part).map(|p| p.count).sum();
-            let cut = gone.iter().filter(|(id, _)| pieces.iter().any(|p| p.part == part && p.id == *id)).count();
+            let of: u32 = pieces.iter().filter(|p| p.part == part && p.is_bundled()).map(|p| p.count).sum();
+            let bundled = |id: &str| pieces.iter().any(|p| p.part == part && p.id == id && p.is_bundled());
+            let cut = gone.iter().filter(|(id, _)| bundled(id)).count();
             (of > 0).then(|| BundleView { name: part.name().to_owned(), cut: cut as u32, of })
         })
         .collect()

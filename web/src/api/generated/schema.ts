@@ -575,6 +575,15 @@ export interface components {
             value: string;
         } | {
             /** @enum {string} */
+            edit: "make-up";
+            /** @description The key of the field. */
+            field: string;
+            /** @description The panel's id. */
+            piece: string;
+            /** @description As typed or chosen. */
+            value: string;
+        } | {
+            /** @enum {string} */
             edit: "measured";
             /** @description Up, as typed. */
             height: string;
@@ -728,6 +737,12 @@ export interface components {
             /** @description The weave or print. */
             pattern: components["schemas"]["Pattern"];
         };
+        /** @description How a panel is made up. */
+        MadeUpView: {
+            fields: components["schemas"]["FieldView"][];
+            /** @description What stands, in a few words; empty when it is in one piece. */
+            summary: string;
+        };
         /** @description A length as it is shown. */
         Measure: {
             /**
@@ -739,6 +754,15 @@ export interface components {
             text: string;
             /** @description In words, with the unit. */
             words: string;
+        };
+        /** @description A piece that is measured once it is made. */
+        MeasuredView: {
+            /** @description Up, seams included. */
+            height: components["schemas"]["Measure"];
+            /** @description Whether it has been. */
+            is: boolean;
+            /** @description Across, seams included. */
+            width: components["schemas"]["Measure"];
         };
         /** @description A project to begin. */
         NewProject: {
@@ -798,9 +822,9 @@ export interface components {
             grain: string;
             height: components["schemas"]["DimensionView"];
             id: string;
+            made_up?: components["schemas"]["MadeUpView"] | null;
             marks: string[];
-            /** @description It is cut to what is made: whether it has been measured. */
-            measured?: boolean | null;
+            measured?: components["schemas"]["MeasuredView"] | null;
             name: string;
             note?: string | null;
             /** @description Key of the part. */
@@ -917,6 +941,8 @@ export interface components {
              * @description How many.
              */
             count: number;
+            /** @description Of a strap, how it is folded; nothing until the maker says. */
+            fold?: string | null;
             /** @description Up as it stands on the bag. */
             height: components["schemas"]["Length"];
             /** @description What the maker calls it. */
@@ -935,7 +961,7 @@ export interface components {
          * @description A field of a row of the cut list.
          * @enum {string}
          */
-        RowField: "name" | "part" | "count" | "width" | "height" | "shape" | "corner" | "corners" | "seam" | "any_way" | "pairs" | "turn" | "remove";
+        RowField: "name" | "part" | "count" | "width" | "height" | "shape" | "corner" | "corners" | "seam" | "fold" | "any_way" | "pairs" | "turn" | "remove";
         /** @description What a row's piece looks like within its width and height. */
         RowShape: {
             /** @enum {string} */
@@ -977,6 +1003,10 @@ export interface components {
             corners?: string | null;
             /** Format: int32 */
             count: number;
+            /** @description The key of the fold; empty until it is said. */
+            fold: string;
+            /** @description Of a strap, the folds there are and what each finishes wide; empty for anything else. */
+            folds: components["schemas"]["AnswerView"][];
             height: components["schemas"]["Measure"];
             name: string;
             pairs: boolean;

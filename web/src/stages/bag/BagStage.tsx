@@ -156,7 +156,11 @@ export function BagStage() {
                   collisionPadding={12}
                   aria-label={option.name}
                 >
-                  <OptionFields fields={option.fields} focus={focus} />
+                  <OptionFields
+                    fields={option.fields}
+                    focus={focus}
+                    onSet={(field, value) => edit({ edit: 'bag', field, value })}
+                  />
                   {option.fields.some((f) => f.key === 'boxing' && !f.idle) && <CompareCorners />}
                   <Popover.Arrow className="fill-indigo" />
                 </Popover.Content>

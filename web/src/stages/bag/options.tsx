@@ -1,5 +1,5 @@
 // The bag's options, each in the place it acts: a card that opens its own few fields.
-import type { FieldView, GroupView } from '../../api/client';
+import type { FieldView, GroupView, ProblemView } from '../../api/client';
 import { ChoiceField } from '../../fields/ChoiceField';
 import { TextField } from '../../fields/TextField';
 import { useProject } from '../../project/ProjectContext';
@@ -60,8 +60,15 @@ export function GroupIcon({ group }: { group: GroupView }) {
   );
 }
 
-export function OptionFields({ fields, focus }: { fields: FieldView[]; focus: string | null }) {
-  const { view, edit } = useProject();
+interface Props {
+  fields: FieldView[];
+  focus: string | null;
+  /** Sends what was typed or chosen for a field; gives the problems, none if it stands. */
+  onSet: (field: string, value: string) => Promise<ProblemView[]>;
+}
+
+export function OptionFields({ fields, focus, onSet }: Props) {
+  const { view } = useProject();
   const used = fields.filter((f) => !f.idle);
   if (used.length === 0) return <p>Nothing to choose here while the bag is as it is.</p>;
   return (
@@ -74,7 +81,7 @@ export function OptionFields({ fields, focus }: { fields: FieldView[]; focus: st
             inline={field.answers.every((a) => !a.note)}
             choices={field.answers.map((a) => ({ value: a.key, name: a.name, note: a.note || undefined }))}
             value={field.value}
-            onChoose={(value) => edit({ edit: 'bag', field: field.key, value })}
+            onChoose={(value) => onSet(field.key, value)}
           />
         ) : (
           <TextField
@@ -84,7 +91,7 @@ export function OptionFields({ fields, focus }: { fields: FieldView[]; focus: st
             words={field.length?.words}
             unit={field.length ? view.system : undefined}
             focusKey={focus === field.key ? field.key : null}
-            onCommit={(value) => edit({ edit: 'bag', field: field.key, value })}
+            onCommit={(value) => onSet(field.key, value)}
           />
         ),
       )}

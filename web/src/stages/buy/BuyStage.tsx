@@ -7,7 +7,7 @@ import { api, must } from '../../api/client';
 import { Drawing } from '../../drawing/Drawing';
 import { TextField } from '../../fields/TextField';
 import { useProject } from '../../project/ProjectContext';
-import { Goods } from '../pieces/PiecesStage';
+import { Goods } from '../pieces/Goods';
 
 export function BuyStage() {
   const { view, edit } = useProject();

@@ -1,0 +1,352 @@
+//! The mouth: one choice that says what outer, lining, binding and strap ends take at the top. Common practice.
+//!
+//! Turned through: outer and lining take the top seam. Dropped in: both are turned in, and the lining ends 1/16 in
+//! below the edge. Bound: neither takes anything (t = 0). Band: a doubled strip f deep is the top of the bag, both lose
+//! f and take its seam. Hem: the outer is turned twice over the lining's raw edge. Facing: cut f + t + p, the lining its
+//! full height − f − t + p with t and p the top seam.
+
+use super::binding::{self, BindingFold};
+use super::draft::Hardware;
+use super::faults::Faults;
+use super::field::{Choice, Field, Group, choice};
+use super::solid::Solid;
+use super::tote::usual;
+use super::zip::zip;
+use crate::FieldProblem;
+use crate::measure::{Length, Ruler, System};
+use crate::piece::{Dimension, Part, Piece, Term};
+
+choice! {
+    /// How the mouth is finished.
+    Mouth {
+        /// Outer and lining joined by a seam and turned right side out through a gap.
+        TurnedThrough = "turned-through", "Turned through", "outer and lining joined by a seam";
+        /// The outer turned twice to the inside; a lining's raw edge is tucked under the hem.
+        DoubleHem = "double-hem", "Hem", "turned twice; a lining is tucked under";
+        /// A facing inside the mouth, a recessed zip caught in its lower seam.
+        FacingZip = "facing-zip", "Facing and recessed zip", "a band inside the mouth, the zip panel caught below it";
+        /// The lining set in, both edges turned to meet, topstitched.
+        DroppedIn = "dropped-in", "Lining dropped in", "both edges turned in and topstitched together; no gap to close";
+        /// Raw edges closed by a binding.
+        Bound = "bound", "Bound", "raw edges closed by a binding; no allowance at the top";
+        /// A doubled band over the raw edges.
+        Band = "band", "Band", "a doubled strip of another cloth is the top of the bag";
+    }
+}
+
+/// How far below the edge a lining that is dropped in ends: 1/16 in or 1.5 mm.
+const BELOW_THE_EDGE: Length = Length(Length::MILLIMETRE.0 * 3 / 2);
+
+/// A mouth with its sizes; which of them say something depends on its kind.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct MouthFinish {
+    /// How it is finished.
+    pub kind: Mouth,
+    /// Seam when it is turned through, faced or banded.
+    pub seam: Length,
+    /// Hem: turned under first.
+    pub hem_turn: Length,
+    /// Hem: its depth.
+    pub hem_depth: Length,
+    /// Finished depth of the facing.
+    pub facing_depth: Length,
+    /// Dropped in: how far both edges are turned in.
+    pub turned_in: Length,
+    /// Finished depth of the band.
+    pub band_depth: Length,
+    /// Finished width of the binding.
+    pub binding_width: Length,
+    /// How the binding is folded.
+    pub binding_fold: BindingFold,
+}
+
+/// The walls a mouth goes round.
+pub(super) struct Around {
+    /// Finished width of the front.
+    pub width: Length,
+    /// Finished depth.
+    pub depth: Length,
+    /// Seams at the sides.
+    pub seam_side: Length,
+    /// How wide each wall is cut, and how many of it.
+    pub walls: Vec<(Dimension, u32)>,
+}
+
+impl MouthFinish {
+    /// A middling one of `kind`, its seam as the bag's others.
+    pub(super) fn usual(kind: Mouth, seam: Length, system: System) -> Self {
+        let size = |eighths, tenths| usual(system, eighths, tenths);
+        Self {
+            kind,
+            seam,
+            hem_turn: size(4, 10),
+            hem_depth: size(12, 40),
+            facing_depth: size(20, 60),
+            turned_in: size(6, 20),
+            band_depth: size(16, 50),
+            binding_width: size(4, 10),
+            binding_fold: BindingFold::Double,
+        }
+    }
+
+    /// Outer, or lining and outer, end in a seam here.
+    pub(super) fn has_seam(&self) -> bool {
+        matches!(self.kind, Mouth::TurnedThrough | Mouth::FacingZip | Mouth::Band)
+    }
+
+    /// Nothing closes it without a lining.
+    pub(super) fn needs_lining(&self) -> bool {
+        matches!(self.kind, Mouth::TurnedThrough | Mouth::FacingZip | Mouth::DroppedIn)
+    }
+
+    /// The bag is turned right side out through a gap.
+    pub(super) fn needs_gap(&self) -> bool {
+        matches!(self.kind, Mouth::TurnedThrough | Mouth::FacingZip)
+    }
+
+    /// Its fields.
+    pub(super) fn fields(&mut self) -> Vec<Field<'_>> {
+        let (kind, seamed) = (self.kind, self.has_seam());
+        vec![
+            Field::choice("mouth", "How the mouth is finished", Group::Mouth, &mut self.kind),
+            Field::size("hem_turn", "Turned under first", Group::Mouth, &mut self.hem_turn)
+                .only_if(kind == Mouth::DoubleHem),
+            Field::size("hem_depth", "Hem", Group::Mouth, &mut self.hem_depth).only_if(kind == Mouth::DoubleHem),
+            Field::size("facing_depth", "Facing, finished", Group::Mouth, &mut self.facing_depth)
+                .scaling()
+                .only_if(kind == Mouth::FacingZip),
+            Field::size("turned_in", "Both edges turned in", Group::Mouth, &mut self.turned_in)
+                .only_if(kind == Mouth::DroppedIn),
+            Field::size("band_depth", "Band, finished", Group::Mouth, &mut self.band_depth)
+                .scaling()
+                .only_if(kind == Mouth::Band),
+            Field::size("binding_width", "Binding, finished", Group::Binding, &mut self.binding_width)
+                .only_if(kind == Mouth::Bound),
+            Field::choice("binding_fold", "The binding is", Group::Binding, &mut self.binding_fold)
+                .only_if(kind == Mouth::Bound),
+            Field::seam("seam_top", "Top seam", &mut self.seam).only_if(seamed),
+        ]
+    }
+
+    /// What cannot stand on a bag this tall.
+    pub(super) fn problems(&self, height: Length, faults: &mut Faults) {
+        if self.has_seam() {
+            faults.seam("seam_top", "top seam", self.seam, height, "the height");
+        }
+        let least = Length::MILLIMETRE * 20;
+        match self.kind {
+            Mouth::DoubleHem => {
+                faults.seam("hem_turn", "first turn of the hem", self.hem_turn, height, "the height");
+                faults.seam("hem_depth", "hem", self.hem_depth, height, "the height");
+            }
+            Mouth::FacingZip => faults.between("facing_depth", "facing", self.facing_depth, least, height / 2),
+            Mouth::DroppedIn => {
+                faults.seam("turned_in", "turned edge", self.turned_in, height / 4, "a quarter of the height");
+            }
+            Mouth::Band => faults.between("band_depth", "band", self.band_depth, least, height / 2),
+            Mouth::Bound => {
+                let least = Length::MILLIMETRE * 4;
+                faults.between("binding_width", "binding", self.binding_width, least, height / 4);
+            }
+            Mouth::TurnedThrough => {}
+        }
+    }
+
+    /// A mouth that nothing closes without a lining, on a bag that has none.
+    pub(super) fn unlined_problem(&self) -> FieldProblem {
+        let message = "This mouth needs a lining: add one, or choose a hem, a band or a binding.";
+        FieldProblem::new("mouth", self.kind.answer().key, message)
+    }
+
+    /// What the outer takes above its finished height.
+    pub(super) fn outer(&self) -> Vec<Term> {
+        match self.kind {
+            Mouth::TurnedThrough | Mouth::FacingZip => vec![Term::once("top seam", self.seam, "seam_top")],
+            Mouth::DoubleHem => vec![
+                Term::once("hem", self.hem_depth, "hem_depth"),
+                Term::once("turned under", self.hem_turn, "hem_turn"),
+            ],
+            Mouth::DroppedIn => vec![Term::once("turned in", self.turned_in, "turned_in")],
+            Mouth::Bound => vec![],
+            Mouth::Band => self.below_band(),
+        }
+    }
+
+    /// What the lining takes above its finished height.
+    pub(super) fn lining(&self) -> Vec<Term> {
+        match self.kind {
+            Mouth::TurnedThrough => vec![Term::once("top seam", self.seam, "seam_top")],
+            // Under a hem the lining's raw edge reaches the finished mouth and no further.
+            Mouth::DoubleHem | Mouth::Bound => vec![],
+            Mouth::FacingZip => vec![
+                Term::times("less the facing", -1, self.facing_depth, "facing_depth"),
+                Term::once("seam to the facing", self.seam, "seam_top"),
+            ],
+            Mouth::DroppedIn => vec![
+                Term::once("turned in", self.turned_in, "turned_in"),
+                Term::times("ends below the edge", -1, BELOW_THE_EDGE, "mouth"),
+            ],
+            Mouth::Band => self.below_band(),
+        }
+    }
+
+    fn below_band(&self) -> Vec<Term> {
+        vec![
+            Term::times("less the band", -1, self.band_depth, "band_depth"),
+            Term::once("seam to the band", self.seam, "seam_top"),
+        ]
+    }
+
+    /// What the two ends of a strap take that is caught in it: past the stitching by an inch (2.5 cm), in a hem down to
+    /// its stitching.
+    pub(super) fn caught(&self, system: System) -> Vec<Term> {
+        let past = |name, length, field| {
+            let inch = usual(system, 8, 25);
+            vec![Term::times(name, 2, length, field), Term::times("past the seam, both ends", 2, inch, "strap_ends")]
+        };
+        match self.kind {
+            Mouth::TurnedThrough | Mouth::FacingZip | Mouth::Band => past("top seam, both ends", self.seam, "seam_top"),
+            Mouth::DroppedIn => past("turned in, both ends", self.turned_in, "turned_in"),
+            Mouth::Bound => past("under the binding, both ends", self.binding_width, "binding_width"),
+            Mouth::DoubleHem => vec![Term::times("inside the hem, both ends", 2, self.hem_depth, "hem_depth")],
+        }
+    }
+
+    /// The pieces and hardware of the mouth itself.
+    pub(super) fn made(&self, around: &Around, ruler: Ruler) -> (Vec<Piece>, Vec<Hardware>) {
+        match self.kind {
+            Mouth::TurnedThrough | Mouth::DoubleHem | Mouth::DroppedIn => (vec![], vec![]),
+            Mouth::Bound => {
+                let edge = vec![
+                    Term::times("round the mouth, wide", 2, around.width, "width"),
+                    Term::times("round the mouth, deep", 2, around.depth, "depth"),
+                    Term::once("to join on the bias", usual(ruler.system(), 80, 250), "binding_fold"),
+                ];
+                let bound = binding::binding("binding", "Binding", self.binding_fold, self.binding_width, edge, ruler);
+                (vec![bound], vec![])
+            }
+            Mouth::Band => {
+                let deep = Dimension::sum(
+                    vec![
+                        Term::times("band, doubled", 2, self.band_depth, "band_depth"),
+                        Term::times("seams to outer and lining", 2, self.seam, "seam_top"),
+                    ],
+                    ruler,
+                );
+                let note = "folded along its middle over the raw edges of outer and lining";
+                (on_each_wall(around, "band", "Band", Part::Contrast, &deep, note), vec![])
+            }
+            Mouth::FacingZip => self.facing(around, ruler),
+        }
+    }
+
+    /// Facing f deep: cut f + t + p; the zip panel between it and the lining, shorter than the mouth.
+    fn facing(&self, around: &Around, ruler: Ruler) -> (Vec<Piece>, Vec<Hardware>) {
+        let deep = Dimension::sum(
+            vec![
+                Term::once("facing", self.facing_depth, "facing_depth"),
+                Term::once("top seam", self.seam, "seam_top"),
+                Term::once("seam to the lining", self.seam, "seam_top"),
+            ],
+            ruler,
+        );
+        let note = "the zip panel is caught in its lower seam";
+        let mut pieces = on_each_wall(around, "facing", "Facing", Part::Outer, &deep, note);
+        // A floating zip panel is 2 in shorter than the mouth.
+        let teeth = (around.width + around.depth - Length::INCH * 2).max(Length::INCH * 3);
+        let long = Dimension::sum(
+            vec![
+                Term::once("the zip", teeth, "width"),
+                Term::times("turned in at both ends", 2, around.seam_side, "seam_side"),
+            ],
+            ruler,
+        );
+        let half = (around.depth / 2).max(Length::inches(5, 4));
+        let wide = Dimension::sum(
+            vec![
+                Term::once("half the depth", half, "depth"),
+                Term::times("seams, zip and facing", 2, self.seam, "seam_top"),
+            ],
+            ruler,
+        );
+        let panel = |id: &'static str, name: &'static str, part| {
+            Piece::new(id, name, part, long.clone(), wide.clone()).times(2)
+        };
+        pieces.push(panel("zip-panel", "Zip panel", Part::Outer));
+        pieces.push(panel("zip-panel-lining", "Zip panel lining", Part::Lining));
+        (pieces, vec![zip("Zip", teeth, "2 in (5 cm) less than the mouth", ruler)])
+    }
+
+    /// How far below the mouth's edge its stitching runs.
+    pub fn stitched_below(&self) -> Length {
+        match self.kind {
+            Mouth::TurnedThrough | Mouth::FacingZip => self.seam,
+            Mouth::DoubleHem => self.hem_depth,
+            Mouth::DroppedIn => Length::MILLIMETRE * 3,
+            Mouth::Bound => self.binding_width,
+            Mouth::Band => self.band_depth,
+        }
+    }
+
+    /// How it is sewn, once the outer is made up.
+    pub(super) fn steps(&self, lined: bool) -> &'static [&'static str] {
+        match self.kind {
+            Mouth::DoubleHem if !lined => &["Turn the hem twice, the strap ends under it, and stitch."],
+            Mouth::Bound if !lined => &["Baste the strap ends to the inside of the raw edge and bind it."],
+            Mouth::Band if !lined => &[
+                "Join the bands at the sides; sew one edge to the outside, strap ends between, fold it over the raw edge and stitch it down inside.",
+            ],
+            Mouth::TurnedThrough => &[
+                "Sew the lining the same way, leaving the turning gap.",
+                "Outer into lining, right sides together: sew round the mouth with the straps between, turn, close the gap.",
+            ],
+            Mouth::DoubleHem => &["Turn the hem twice, the lining’s edge and the strap ends under it, and stitch."],
+            Mouth::FacingZip => &[
+                "Sew the zip between its panels; catch them in the seam of facing and lining.",
+                "Facing to outer round the mouth, straps between; turn through the lining.",
+            ],
+            Mouth::DroppedIn => &[
+                "Sew the lining the same way, all round: it needs no gap.",
+                "Turn both edges in and press; drop the lining in, wrong sides together, the strap ends between, and topstitch twice round the mouth.",
+            ],
+            Mouth::Bound => &[
+                "Sew the lining the same way, all round: it needs no gap.",
+                "Drop the lining in, wrong sides together, strap ends on the inside; baste the raw edges and bind them.",
+            ],
+            Mouth::Band => &[
+                "Sew the lining the same way, all round, and drop it in, wrong sides together.",
+                "Join the bands at the sides; sew one edge to the outside, strap ends between, fold it over the raw edges and stitch it down inside.",
+            ],
+        }
+    }
+
+    /// The bag's solid with what is seen of its mouth.
+    pub(super) fn dress(&self, solid: Solid, w: f64, h: f64, d: f64) -> Solid {
+        let (part, deep) = match self.kind {
+            Mouth::Bound => (Part::Binding, self.binding_width.0 as f64),
+            Mouth::Band => (Part::Contrast, self.band_depth.0 as f64),
+            _ => return solid,
+        };
+        let low = h - deep;
+        let solid =
+            if d > 0.0 { solid.face([[w, low, 0.0], [w, low, d], [w, h, d], [w, h, 0.0]], part, 1) } else { solid };
+        solid.face([[0.0, low, 0.0], [w, low, 0.0], [w, h, 0.0], [0.0, h, 0.0]], part, 0)
+    }
+}
+
+/// A strip as wide as each wall.
+fn on_each_wall(
+    around: &Around,
+    id: &'static str,
+    name: &'static str,
+    part: Part,
+    deep: &Dimension,
+    note: &'static str,
+) -> Vec<Piece> {
+    let strip = |(i, (wide, count)): (usize, &(Dimension, u32))| {
+        let (id, name) =
+            if i == 0 { (id.to_owned(), name.to_owned()) } else { (format!("{id}-side"), format!("{name}, side")) };
+        Piece::new(id, name, part, wide.clone(), deep.clone()).times(*count).noted(note)
+    };
+    around.walls.iter().enumerate().map(strip).collect()
+}

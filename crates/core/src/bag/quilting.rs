@@ -1,0 +1,67 @@
+//! Quilted panels: quilting draws cloth in, so they are cut over in each direction, quilted and trimmed. Common practice.
+
+use super::tote::usual;
+use crate::measure::{Length, Ruler};
+use crate::piece::{Dimension, Figure, From, Mark, Piece, Term, When};
+
+/// How much over a panel is cut in each direction: an inch, or 2.5 cm.
+pub fn over(ruler: Ruler) -> Length {
+    usual(ruler.system(), 8, 25)
+}
+
+/// Quilts the panel `id` and what lies behind it at full size: fleece or batting is quilted with it.
+pub fn quilt(pieces: &mut [Piece], id: &str, ruler: Ruler) {
+    let Some(size) = pieces.iter().find(|p| p.id == id).map(Piece::size) else { return };
+    for piece in pieces.iter_mut() {
+        if piece.id == id {
+            *piece = quilted(piece.clone(), ruler);
+        } else if piece.backs.as_deref() == Some(id) && piece.size() == size {
+            *piece = quilted(piece.clone(), ruler).noted("quilted with its panel, then trimmed with it");
+        }
+    }
+}
+
+fn quilted(panel: Piece, ruler: Ruler) -> Piece {
+    let over = over(ruler);
+    let add = |d: &Dimension| {
+        let mut terms = d.terms.clone();
+        terms.push(Term::once("over, trimmed after quilting", over, "quilted"));
+        Dimension { size: d.size + over, terms }
+    };
+    let note = format!(
+        "quilt, trim to {} × {}, then mark it",
+        ruler.show(panel.width.size).text,
+        ruler.show(panel.height.size).text
+    );
+    let (figure, corners) = trimmed_later(&panel.figure);
+    let (width, height) = (add(&panel.width), add(&panel.height));
+    Piece { width, height, figure, ..panel }.cut(When::OverAndTrimmed(over)).marked(corners).noted(note)
+}
+
+/// What a panel that is cut over looks like at the table, and the marks that keep what is cut out of it or off it once
+/// it is trimmed. A circle stays one.
+fn trimmed_later(figure: &Figure) -> (Figure, Option<Mark>) {
+    let mark = |name, across: Length, up: Option<Length>| {
+        Some(Mark { name, distance: across, from: From::SideEdges, and: up.map(|up| (up, From::BaseEdge)) })
+    };
+    match figure {
+        Figure::Circle => (Figure::Circle, None),
+        Figure::Rectangle => (Figure::Rectangle, None),
+        Figure::CutOut { across, up } => {
+            let name = "corner square, cut out when the panel is trimmed";
+            (Figure::Rectangle, mark(name, across.size, Some(up.size)))
+        }
+        Figure::CutAtFold { across, .. } => {
+            (Figure::Rectangle, mark("corner notch at the fold, cut out when the panel is trimmed", across.size, None))
+        }
+        Figure::Rounded(radius) => {
+            (Figure::Rectangle, mark("lower corners, rounded when the panel is trimmed: radius", *radius, None))
+        }
+        Figure::Tapered(by) => {
+            (Figure::Rectangle, mark("narrower at the top, when the panel is trimmed: by", *by, None))
+        }
+        Figure::HalfRound | Figure::Free(_) => {
+            (Figure::Rectangle, mark("cut round its template when it is trimmed", Length::ZERO, None))
+        }
+    }
+}

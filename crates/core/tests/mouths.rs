@@ -1,0 +1,177 @@
+//! Every mouth on the bags that have one: the finished size comes back, outer and lining end where they should, and what
+//! the mouth itself is made of goes round it.
+#![allow(missing_docs)]
+
+use bofta_core::bag::{Bag, Draft, Family, Mouth};
+use bofta_core::measure::{Length, Ruler, System};
+use bofta_core::piece::{Part, Piece};
+use proptest::prelude::*;
+use rstest::rstest;
+
+const MOUTHS: [&str; 6] = ["turned-through", "double-hem", "facing-zip", "dropped-in", "bound", "band"];
+
+fn inch(n: i64, d: i64) -> Length {
+    Length::inches(n, d)
+}
+
+fn with(family: Family, fields: &[(&str, &str)]) -> Bag {
+    let mut bag = family.usual(System::Inches);
+    for (key, value) in fields {
+        bag.set(key, value, System::Inches).unwrap_or_else(|p| panic!("{key} {value}: {p}"));
+    }
+    bag
+}
+
+fn drafted(bag: &Bag) -> Draft {
+    bag.draft(Ruler::Eighth).unwrap_or_else(|p| panic!("{p:?}"))
+}
+
+fn piece(draft: &Draft, id: &str) -> Piece {
+    draft.piece(id).unwrap_or_else(|| panic!("there is a {id}")).clone()
+}
+
+#[test]
+fn every_mouth_there_is_is_tried() {
+    assert_eq!(MOUTHS.len(), Mouth::ALL.len());
+}
+
+/// Common practice, each worked out by hand for a bag 13 tall of 4 deep with ½ in seams: panel above H + D/2 + b = 15½,
+/// lining above the same.
+#[rstest]
+#[case("turned-through", inch(1, 2), inch(1, 2))]
+#[case("double-hem", inch(2, 1), Length::ZERO)]
+#[case("facing-zip", inch(1, 2), inch(-2, 1))]
+#[case("dropped-in", inch(3, 4), inch(3, 4))]
+#[case("bound", Length::ZERO, Length::ZERO)]
+#[case("band", inch(-3, 2), inch(-3, 2))]
+fn what_the_mouth_takes(#[case] mouth: &str, #[case] outer: Length, #[case] lining: Length) {
+    let sizes = [("height", "13"), ("depth", "4"), ("seam_base", "1/2"), ("seam_top", "1/2"), ("mouth", mouth)];
+    let fields = [("hem_turn", "1/2"), ("hem_depth", "1 1/2"), ("facing_depth", "2 1/2"), ("turned_in", "3/4")];
+    let draft = drafted(&with(Family::Tote, &[&sizes[..], &fields[..], &[("band_depth", "2")]].concat()));
+    let plain = inch(31, 2);
+    assert_eq!(piece(&draft, "outer-panel").height.size, plain + outer);
+    // Dropped in it ends 1/16 in below the edge, which the ruler of eighths rounds up again.
+    assert_eq!(piece(&draft, "lining-panel").height.size, plain + lining);
+}
+
+#[test]
+fn a_lining_dropped_in_ends_below_the_edge() {
+    let bag = with(Family::Tote, &[("mouth", "dropped-in")]);
+    let draft = bag.draft(Ruler::Sixteenth).expect("drafts");
+    let short = piece(&draft, "outer-panel").height.size - piece(&draft, "lining-panel").height.size;
+    assert!(short == Length::inches(1, 16) || short == Length::ZERO, "{short:?}");
+    let exact: Length =
+        piece(&draft, "lining-panel").height.terms.iter().filter(|t| t.field == Some("mouth")).map(|t| t.value()).sum();
+    assert_eq!(exact, Length::MILLIMETRE * -3 / 2);
+}
+
+#[test]
+fn what_closes_a_mouth_goes_round_it() {
+    for (family, walls) in [(Family::Tote, 1), (Family::Caddy, 2)] {
+        let sizes = [("width", "12"), ("depth", "5"), ("height", "10")];
+        let of = |mouth: &str| drafted(&with(family, &[&sizes[..], &[("mouth", mouth)]].concat()));
+        let bound = of("bound");
+        // Round the mouth and 10 in to join on the bias (common practice).
+        assert_eq!(piece(&bound, "binding").height.size, inch(44, 1));
+        let band = of("band");
+        let bands: Vec<&Piece> = band.pieces.iter().filter(|p| p.id.starts_with("band")).collect();
+        assert_eq!(bands.len(), walls);
+        let panels = if walls == 1 { ["outer-panel", ""] } else { ["front", "side"] };
+        for (band_piece, panel) in bands.iter().zip(panels) {
+            let wall = piece(&band, panel);
+            assert_eq!((band_piece.width.size, band_piece.count), (wall.width.size, wall.count));
+            // Doubled, and a seam at each edge.
+            let seam = if walls == 1 { inch(1, 2) } else { inch(3, 8) };
+            assert_eq!(band_piece.height.size, inch(4, 1) + seam * 2);
+        }
+        let faced = of("facing-zip");
+        assert!(faced.hardware.iter().any(|h| h.name == "Zip"));
+        assert_eq!(faced.pieces.iter().filter(|p| p.id.starts_with("facing")).count(), walls);
+    }
+}
+
+/// What nothing closes without a lining is refused without one; the others are not.
+#[rstest]
+#[case("turned-through", false)]
+#[case("double-hem", true)]
+#[case("facing-zip", false)]
+#[case("dropped-in", false)]
+#[case("bound", true)]
+#[case("band", true)]
+fn a_mouth_without_a_lining(#[case] mouth: &str, #[case] stands: bool) {
+    let mut bag = with(Family::Tote, &[("mouth", mouth)]);
+    bag.set("lining", "none", System::Inches).expect("a choice");
+    // The one choice brings the other along: a mouth that needs a lining becomes a hem.
+    assert_eq!(bag.answer("mouth") == Some(mouth), stands);
+    let draft = drafted(&bag);
+    assert!(draft.pieces.iter().all(|p| p.part != Part::Lining));
+    assert!(draft.steps.iter().all(|s| !s.to_lowercase().contains("lining")), "{:?}", draft.steps);
+}
+
+/// Only a gap that is needed is marked.
+#[test]
+fn only_what_is_turned_has_a_gap() {
+    for mouth in MOUTHS {
+        let draft = drafted(&with(Family::Tote, &[("mouth", mouth)]));
+        let gap = piece(&draft, "lining-panel").marks.iter().any(|m| m.name.contains("turning gap"));
+        assert_eq!(gap, matches!(mouth, "turned-through" | "facing-zip"), "{mouth}");
+    }
+    // Bound or banded, a reversible bag shows no gap either.
+    for mouth in ["bound", "band"] {
+        let bag = with(Family::Tote, &[("mouth", mouth), ("lining", "reversible")]);
+        assert_eq!(bag.answer("mouth"), Some(mouth));
+        assert!(piece(&drafted(&bag), "lining-panel").marks.iter().all(|m| !m.name.contains("turning gap")));
+    }
+}
+
+#[rstest]
+#[case("dropped-in", "turned_in", "9")]
+#[case("band", "band_depth", "8")]
+#[case("bound", "binding_width", "0")]
+#[case("facing-zip", "facing_depth", "1/4")]
+fn a_size_that_cannot_stand_is_named(#[case] mouth: &str, #[case] field: &str, #[case] value: &str) {
+    for family in [Family::Tote, Family::Caddy] {
+        let bag = with(family, &[("mouth", mouth), (field, value)]);
+        let problems = bag.draft(Ruler::Eighth).expect_err("refused");
+        assert_eq!(problems[0].field, field, "{problems:?}");
+    }
+}
+
+proptest! {
+    /// Whatever the mouth, the finished height comes back, and outer and lining are as tall when they are closed.
+    #[test]
+    fn the_finished_height_comes_back(
+        mouth in 0..MOUTHS.len(),
+        caddy in any::<bool>(),
+        height in 64_i64..200,
+        top in 2_i64..9,
+        deep in 6_i64..20,
+    ) {
+        let family = if caddy { Family::Caddy } else { Family::Tote };
+        let typed = |eighths: i64| format!("{eighths}/8");
+        let (h, t, d) = (typed(height), typed(top), typed(deep));
+        let fields = [
+            ("height", h.as_str()), ("mouth", MOUTHS[mouth]), ("seam_top", &t), ("hem_turn", &t), ("hem_depth", &d),
+            ("facing_depth", &d), ("turned_in", &t), ("band_depth", &d), ("binding_width", &t),
+        ];
+        let bag = with(family, &fields);
+        let Ok(draft) = bag.draft(Ruler::Sixteenth) else { return Ok(()) };
+        let tall = bag.back(&draft).into_iter().find(|f| f.name == "tall").expect("a height");
+        prop_assert!(tall.back >= tall.asked && tall.back - tall.asked < Ruler::Sixteenth.step() * 2, "{tall:?}");
+        let id = if caddy { ("front", "lining-front") } else { ("outer-panel", "lining-panel") };
+        let (outer, lining) = (piece(&draft, id.0), piece(&draft, id.1));
+        prop_assert_eq!(outer.width.size, lining.width.size);
+        // Taking from each what the mouth takes of it leaves one height.
+        let of = |n: i64| inch(n, 8);
+        let (above_outer, above_lining) = match MOUTHS[mouth] {
+            "turned-through" => (of(top), of(top)),
+            "double-hem" => (of(top) + of(deep), Length::ZERO),
+            "facing-zip" => (of(top), of(top) - of(deep)),
+            "dropped-in" => (of(top), of(top) - Length::MILLIMETRE * 3 / 2),
+            "bound" => (Length::ZERO, Length::ZERO),
+            _ => (of(top) - of(deep), of(top) - of(deep)),
+        };
+        let apart = (outer.height.size - above_outer) - (lining.height.size - above_lining);
+        prop_assert!(apart.0.abs() < Ruler::Sixteenth.step().0, "{apart:?}");
+    }
+}

@@ -1,0 +1,159 @@
+// One row of a cut list, and below it what its shape or its part asks for.
+import { Trash2, Undo2 } from 'lucide-react';
+import type { Measure, RowField, RowView } from '../../api/client';
+import { TextField } from '../../fields/TextField';
+import { useProject } from '../../project/ProjectContext';
+
+const PARTS = [
+  ['outer', 'Outer'],
+  ['contrast', 'Contrast'],
+  ['base', 'Base'],
+  ['lining', 'Lining'],
+  ['pocket', 'Pocket'],
+  ['straps', 'Straps'],
+  ['binding', 'Binding'],
+  ['backing', 'Fleece'],
+  ['interfacing', 'Interfacing'],
+] as const;
+const SHAPES = [
+  ['rectangle', 'rectangle'],
+  ['notched', 'corners out'],
+  ['rounded', 'rounded'],
+  ['tapered', 'tapered'],
+  ['circle', 'circle'],
+  ['half-round', 'half-round'],
+] as const;
+
+export function CutListRow({ row, at: i }: { row: RowView; at: number }) {
+  const { view, edit } = useProject();
+  const change = (row: number, field: RowField, value: string) => edit({ edit: 'row', row, field, value });
+  const typed = (row: number, field: RowField, name: string, value: string) => (
+    <TextField
+      label={`${name} row ${row + 1}`}
+      hideLabel
+      value={value}
+      onCommit={(v) => change(row, field, v)}
+    />
+  );
+  const size = (row: number, field: RowField, name: string, of: Measure | null) => (
+    <TextField
+      label={`${name} row ${row + 1}`}
+      hideLabel
+      value={of?.text ?? 'WOF'}
+      words={of?.words ?? 'width of cloth'}
+      unit={view.system}
+      onCommit={(v) => change(row, field, v)}
+    />
+  );
+  return (
+    <>
+      <tr className="border-t border-ruled align-top">
+        <td className="w-20 min-w-16 px-1.5 py-1">{typed(i, 'count', 'How many of', String(row.count))}</td>
+        <td className="min-w-40 px-1.5 py-1">{typed(i, 'name', 'Name of', row.name)}</td>
+        <td className="px-1.5 py-1">
+          <select
+            className="field min-w-28"
+            aria-label={`Part of row ${i + 1}`}
+            value={row.part}
+            onChange={(e) => change(i, 'part', e.target.value)}
+          >
+            {PARTS.map(([key, name]) => (
+              <option key={key} value={key}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </td>
+        <td className="w-28 min-w-24 px-1.5 py-1">{size(i, 'width', 'Width of', row.width ?? null)}</td>
+        <td className="py-1">
+          <button
+            type="button"
+            className="rounded p-1.5 text-soft hover:bg-calico"
+            aria-label={`Change width and height of row ${i + 1} about`}
+            title="Change width and height about"
+            onClick={() => change(i, 'turn', '')}
+          >
+            <Undo2 size={16} />
+          </button>
+        </td>
+        <td className="w-28 min-w-24 px-1.5 py-1">{size(i, 'height', 'Height of', row.height)}</td>
+        <td className="px-1.5 py-1">
+          <div className="flex gap-1">
+            <select
+              className="field min-w-28"
+              aria-label={`Shape of row ${i + 1}`}
+              value={row.shape}
+              onChange={(e) => change(i, 'shape', e.target.value)}
+            >
+              <option value="free">by its corners</option>
+              {SHAPES.map(([key, name]) => (
+                <option key={key} value={key}>
+                  {name}
+                </option>
+              ))}
+            </select>
+            {row.corner && <div className="w-24">{size(i, 'corner', 'Corner of', row.corner)}</div>}
+          </div>
+        </td>
+        <td className="w-24 min-w-20 px-1.5 py-1">{size(i, 'seam', 'Seam to add to', row.seam)}</td>
+        <td className="px-1.5 py-2 text-center">
+          <input
+            type="checkbox"
+            aria-label={`Row ${i + 1} may lie any way`}
+            checked={row.any_way}
+            onChange={(e) => change(i, 'any_way', e.target.checked ? 'yes' : 'no')}
+          />
+        </td>
+        <td className="py-1">
+          <button
+            type="button"
+            className="rounded p-1.5 text-soft hover:bg-calico hover:text-madder"
+            aria-label={`Take row ${i + 1} out`}
+            title="Take it out"
+            onClick={() => change(i, 'remove', '')}
+          >
+            <Trash2 size={16} />
+          </button>
+        </td>
+      </tr>
+      {row.corners && (
+        <tr>
+          <td />
+          <td colSpan={9} className="px-1.5 pb-2">
+            <TextField
+              label={`Corners of row ${i + 1}: across × up, one after the other round the outline`}
+              value={row.corners}
+              unit={view.system}
+              onCommit={(v) => change(i, 'corners', v)}
+            />
+          </td>
+        </tr>
+      )}
+      {row.folds.length > 0 && (
+        <tr>
+          <td />
+          <td colSpan={9} className="px-1.5 pb-2">
+            <label className="flex flex-wrap items-center gap-2 text-sm">
+              <span className={row.fold ? 'text-soft' : 'font-bold text-madder'}>
+                {row.fold ? 'Folded' : 'How is it folded?'}
+              </span>
+              <select
+                className="field w-auto"
+                aria-label={`Fold of row ${i + 1}`}
+                value={row.fold}
+                onChange={(e) => change(i, 'fold', e.target.value)}
+              >
+                <option value="">not said yet</option>
+                {row.folds.map((f) => (
+                  <option key={f.key} value={f.key}>
+                    {f.name}: {f.note}
+                  </option>
+                ))}
+              </select>
+            </label>
+          </td>
+        </tr>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,178 @@
+// Text or a file, shown as it will be read before anything is taken.
+import { useMutation } from '@tanstack/react-query';
+import { useState } from 'react';
+import { api, type FoundView, must, Refused, type RowView } from '../../api/client';
+import { useProject } from '../../project/ProjectContext';
+
+const KINDS = '.csv,.tsv,.txt,.xlsx,.xls,.ods,.svg,.dxf';
+
+export function ReadCutList({ first }: { first: boolean }) {
+  const { view, edit } = useProject();
+  const [text, setText] = useState('');
+  const [found, setFound] = useState<FoundView | null>(null);
+  const [asks, setAsks] = useState<File | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const failed = (error: unknown) => setProblem(error instanceof Refused ? sentence(error) : String(error));
+  const read = useMutation({
+    mutationFn: () => must(api.POST('/api/cut-list/text', { body: { text, system: view.system } })),
+    onSuccess: (data) => {
+      setFound(data);
+      setProblem(null);
+    },
+    onError: failed,
+  });
+  const readFile = async (file: File, unit?: string) => {
+    setProblem(null);
+    setAsks(null);
+    const query = new URLSearchParams({ name: file.name, system: view.system, ...(unit ? { unit } : {}) });
+    try {
+      const answer = await fetch(`/api/cut-list/file?${query}`, { method: 'POST', body: file });
+      const body = await answer.json();
+      if (answer.ok) setFound(body);
+      else if (body.problems?.[0]?.field === 'unit') setAsks(file);
+      else setProblem(body.problems?.[0]?.message ?? body.message);
+    } catch (error) {
+      failed(error);
+    }
+  };
+  const take = async (keep: boolean) => {
+    if (!found) return;
+    const rows = found.rows.map((r) => r.row);
+    const before = keep ? view.bag.rows.length : 0;
+    const stated = found.stated;
+    const problems = await edit(
+      { edit: 'rows', rows: keep ? [...kept(view.bag.rows), ...rows] : rows },
+      ...(stated
+        ? (['width', 'height', 'depth'] as const).map((field, i) => ({
+            edit: 'bag' as const,
+            field,
+            value: stated[i] ?? '0',
+          }))
+        : []),
+    );
+    if (problems.length > 0) {
+      setProblem(problems.map((p) => p.message).join(' '));
+      return;
+    }
+    // What was not read stays, to be mended and read again.
+    setText(found.unread.map((u) => u.text).join('\n'));
+    setFound(null);
+    if (before === 0) window.scrollTo({ top: 0 });
+  };
+  return (
+    <section className="sheet p-4" aria-label="Read a cut list">
+      <h2 className="text-lg">{first ? 'Paste your cut list' : 'Read more rows'}</h2>
+      <p className="text-soft">
+        One piece a line, as it is printed: <span className="font-bold">4x 9 1/2 x 12 lining</span>, or
+        columns from a spreadsheet. Inches or centimetres; width of cloth may stand as WOF.
+      </p>
+      <textarea
+        className="field mt-2 h-36 font-sans"
+        aria-label="Cut list"
+        value={text}
+        spellCheck={false}
+        placeholder={'Outer: cut 2, 15 x 16 1/2\nLining: cut 2, 15 x 16 1/2\n2 straps 4 x 26'}
+        onChange={(e) => {
+          setText(e.target.value);
+          setFound(null);
+        }}
+      />
+      <div className="mt-2 flex flex-wrap items-center gap-2">
+        <button
+          type="button"
+          className="btn btn-act"
+          disabled={text.trim() === '' || read.isPending}
+          onClick={() => read.mutate()}
+        >
+          Read it
+        </button>
+        <label className="btn cursor-pointer focus-within:outline focus-within:outline-2">
+          Read a file
+          <input
+            type="file"
+            accept={KINDS}
+            className="sr-only"
+            onChange={(e) => {
+              const file = e.target.files?.[0];
+              e.target.value = '';
+              if (file) readFile(file);
+            }}
+          />
+        </label>
+        <span className="text-sm text-soft">CSV, XLSX, ODS; outlines from SVG and DXF</span>
+      </div>
+      <p role="alert" className="mt-1 text-sm font-bold text-madder">
+        {problem}
+      </p>
+      {asks && (
+        <p className="mt-2 flex flex-wrap items-center gap-2">
+          {asks.name} does not say what it is drawn in:
+          {[
+            ['in', 'inches'],
+            ['cm', 'centimetres'],
+            ['mm', 'millimetres'],
+          ].map(([unit, name]) => (
+            <button key={unit} type="button" className="btn" onClick={() => readFile(asks, unit)}>
+              {name}
+            </button>
+          ))}
+        </p>
+      )}
+      {found && (
+        <div className="mt-3 border-t border-ruled pt-3">
+          <h3 className="text-base">
+            {found.rows.length} {found.rows.length === 1 ? 'row' : 'rows'} read
+            {found.unread.length > 0 && `, ${found.unread.length} not`}
+          </h3>
+          <ol className="mt-1 columns-1 gap-6 sm:columns-2">
+            {found.rows.map((r, i) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: rows have no key of their own and never move
+              <li key={i} className="break-inside-avoid">
+                {r.text}
+              </li>
+            ))}
+          </ol>
+          {found.unread.length > 0 && (
+            <ul className="mt-2 flex flex-col gap-1">
+              {found.unread.map((u) => (
+                <li key={u.line} className="text-madder">
+                  Line {u.line}, “{u.text}”: {u.why}.
+                </li>
+              ))}
+            </ul>
+          )}
+          {found.notes.map((n) => (
+            <p key={n} className="mt-1 text-soft">
+              {n}
+            </p>
+          ))}
+          <div className="mt-3 flex flex-wrap gap-2">
+            <button
+              type="button"
+              className="btn btn-act"
+              disabled={found.rows.length === 0}
+              onClick={() => take(!first)}
+            >
+              {first ? 'Take these rows' : 'Add them to the list'}
+            </button>
+            {!first && (
+              <button
+                type="button"
+                className="btn"
+                disabled={found.rows.length === 0}
+                onClick={() => take(false)}
+              >
+                Take them instead
+              </button>
+            )}
+          </div>
+        </div>
+      )}
+    </section>
+  );
+}
+
+const sentence = (error: Refused) => error.body.problems.map((p) => p.message).join(' ') || error.message;
+
+/** Rows as they stand, to be sent back with others. */
+const kept = (rows: RowView[]) => rows.map((r) => r.row);

@@ -1,0 +1,76 @@
+// What is cut from a length or bought by the piece.
+import { DimensionButton } from '../../drawing/DimensionButton';
+import { TextField } from '../../fields/TextField';
+import { useProject } from '../../project/ProjectContext';
+
+export function Goods() {
+  const { view, edit } = useProject();
+  const { goods, hardware, reels } = view.bag;
+  if (goods.length + hardware.length === 0) return null;
+  return (
+    <section className="sheet mt-4 p-3" aria-label="By the length and by the piece">
+      <h2 className="text-lg">By the length and by the piece</h2>
+      <ul className="mt-1">
+        {goods.map((g) => (
+          <li key={g.name} className="flex flex-wrap gap-x-3 border-t border-ruled py-1.5">
+            <span className="w-44 font-bold">{g.kind}</span>
+            <span className="w-40">
+              {g.count} × <DimensionButton dimension={g.length} name={g.name} /> {view.system}
+            </span>
+            <span className="text-soft">
+              {g.name}
+              {g.width && `, ${g.width.text} wide`}
+            </span>
+          </li>
+        ))}
+        {reels.map((r) => (
+          <li
+            key={`${r.kind} ${r.width?.text}`}
+            className="flex flex-wrap gap-x-3 border-t border-ruled py-1.5"
+          >
+            <span className="w-44">
+              {r.length ? 'buy' : 'enough'} {r.kind.toLowerCase()}
+              {r.width && `, ${r.width.text} wide`}
+            </span>
+            <span className="w-40 font-bold">{r.length ?? 'nothing to buy'}</span>
+            <span className="flex-1 text-soft">
+              {r.cuts > 0 && `${r.cuts} ${r.cuts === 1 ? 'length' : 'lengths'} from it`}
+              {r.from_hand.map((f) => (
+                <span key={f} className="block">
+                  {f}
+                </span>
+              ))}
+            </span>
+            <TextField
+              label={`At hand, ${r.kind.toLowerCase()}`}
+              className="w-56"
+              hint="lengths, commas between them"
+              value={r.at_hand}
+              placeholder="none"
+              unit={view.system}
+              onCommit={(lengths) =>
+                edit({ edit: 'lengths-at-hand', kind: r.key, width: r.width?.exact ?? null, lengths })
+              }
+            />
+          </li>
+        ))}
+        {hardware.map((h) => (
+          <li key={h.name} className="flex flex-wrap gap-x-3 border-t border-ruled py-1.5">
+            <span className="w-44 font-bold">{h.name}</span>
+            <span className="w-40">
+              {h.count}
+              {h.size && ` × ${h.size.text} ${view.system}`}
+            </span>
+            <span className="min-w-0 flex-1 basis-72 text-soft">
+              {h.note.split('; ').map((line) => (
+                <span key={line} className="block">
+                  {line}
+                </span>
+              ))}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,51 @@
+// One piece of the sheet: drawn to scale, with its sizes, marks, how it is made up, and its size once it is measured.
+import type { PieceView } from '../../api/client';
+import { DimensionButton } from '../../drawing/DimensionButton';
+import { Drawing } from '../../drawing/Drawing';
+import { useProject } from '../../project/ProjectContext';
+import { MakeUp } from './MakeUp';
+import { MeasuredSize } from './MeasuredSize';
+import { PieceSize } from './PieceSize';
+
+export function PieceCard({ piece: p }: { piece: PieceView }) {
+  const { view } = useProject();
+  const cloth = view.cloths.find((c) => c.id === p.cloth);
+  return (
+    <li className="sheet p-3">
+      <p className="text-sm text-soft">{p.bundle}</p>
+      <h2 className="flex items-baseline gap-2 text-lg leading-tight">
+        {p.name} <span className="font-sans text-base text-soft">× {p.count}</span>
+      </h2>
+      <Drawing
+        drawing={p.drawing}
+        label={`${p.name}, ${p.width.size.words} wide, ${p.height.size.words} tall`}
+        className="my-2"
+      />
+      <p>
+        <PieceSize piece={p} />
+      </p>
+      {p.corner_across && p.corner_up && (
+        <p className="text-sm">
+          corners <DimensionButton dimension={p.corner_across} name="corner, in from the side" /> ×{' '}
+          <DimensionButton dimension={p.corner_up} name="corner, up from the base" /> cut out
+        </p>
+      )}
+      <p className="max-w-72 text-sm text-soft">
+        {cloth ? cloth.name : 'no cloth yet'} · {p.grain} · {p.print}
+      </p>
+      {p.made_up && <MakeUp piece={p} madeUp={p.made_up} />}
+      {p.marks.length > 0 && (
+        <ul className="mt-1 max-w-72 border-t border-ruled pt-1 text-sm">
+          {p.marks.map((m) => (
+            <li key={m} className="text-chalk">
+              {m}
+            </li>
+          ))}
+        </ul>
+      )}
+      {p.when && <p className="max-w-72 text-sm font-bold">{p.when}</p>}
+      {p.measured && <MeasuredSize piece={p} measured={p.measured} />}
+      {p.note && <p className="max-w-72 text-sm">{p.note}</p>}
+    </li>
+  );
+}
