@@ -9,7 +9,7 @@ use bofta_core::bag::piecing::{joined, square_for_triangles};
 use bofta_core::bag::round::{three_times_is_short_by, wall};
 use bofta_core::bag::strap::{Strap, StrapMake};
 use bofta_core::bag::zip::sold_for;
-use bofta_core::bag::{Bag, CutList, Draft, Family, Row, RowShape, Severity, Slot};
+use bofta_core::bag::{Bag, CutList, Design, Draft, Family, Row, RowShape, Severity, Slot};
 use bofta_core::measure::{Length, Ruler, System};
 use bofta_core::piece::{Figure, Part, Piece};
 use bofta_core::shape::{Outline, Point};
@@ -34,6 +34,10 @@ fn with(family: Family, system: System, fields: &[(&str, &str)]) -> Bag {
 
 fn drafted(bag: &Bag, system: System) -> Draft {
     bag.draft(Ruler::usual(system)).unwrap_or_else(|p| panic!("{p:?}"))
+}
+
+fn list_of_nothing() -> CutList {
+    CutList::usual(System::Inches)
 }
 
 fn piece(draft: &Draft, id: &str) -> Piece {
@@ -217,6 +221,91 @@ fn a_facing_takes_from_the_lining() {
     let full = piece(&a, "lining-panel").height.size;
     assert_eq!(piece(&b, "lining-panel").height.size, full - inch(5, 2) - inch(1, 2) + inch(1, 2));
     assert!(b.hardware.iter().any(|h| h.name == "Zip"));
+}
+
+/// What the audit of a list says beside sizes that do not meet: a lining that shows, backing behind nothing, straps whose
+/// fold is not said.
+#[test]
+fn a_list_is_asked_about_bands_backings_and_folds() {
+    let list = |rows: Vec<Row>| Bag::CutList(CutList { rows, ..list_of_nothing() });
+    let said = |rows: Vec<Row>| {
+        let notices = drafted(&list(rows), System::Inches).notices;
+        notices.into_iter().map(|n| n.text).collect::<Vec<_>>().join(" ")
+    };
+    let outer = || Row::new("Outer panel", Part::Outer, 2, inch(15, 1), inch(16, 1));
+    let lining = |tall| Row::new("Lining panel", Part::Lining, 2, inch(15, 1), tall);
+    assert!(said(vec![outer(), lining(inch(17, 1))]).contains("shows as a band of ½ in"));
+    assert_eq!(said(vec![outer(), lining(inch(16, 1))]), "");
+    let fleece = |name: &str, w, h| Row::new(name, Part::Backing, 2, inch(w, 1), inch(h, 1));
+    assert!(said(vec![outer(), fleece("Fleece for the flap", 6, 4)]).contains("lies behind nothing"));
+    // By its name or near its size it lies behind the panel.
+    assert_eq!(said(vec![outer(), fleece("Fleece", 14, 15)]), "");
+    assert_eq!(said(vec![outer(), fleece("Fleece panel", 6, 4)]), "");
+    let strap = Row::new("Strap", Part::Straps, 2, inch(5, 1), inch(26, 1));
+    let asked = said(vec![outer(), strap.clone()]);
+    // Common practice: 5 in with the list's ¼ in turns.
+    assert!(asked.contains("folded in four 1¼") && asked.contains("turned in and folded once 2¼"), "{asked}");
+    let folded = Row { fold: Some(StrapMake::FoldedInFour), ..strap };
+    assert_eq!(said(vec![outer(), folded.clone()]), "");
+    let draft = drafted(&list(vec![folded]), System::Inches);
+    assert_eq!(draft.pieces[0].marks.len(), 1, "the lines to fold to");
+}
+
+/// Common practice: 5 in with ½ in turns folded once is 2 in, folded in four 1¼.
+#[test]
+fn a_fold_gives_back_the_finished_width() {
+    for make in StrapMake::ALL {
+        let strap = Strap { make: *make, width: inch(3, 2), turn: inch(1, 2) };
+        let cut = strap.cut_width(Ruler::Eighth).size;
+        assert_eq!(make.finished(cut, inch(1, 2)), Some(inch(3, 2)), "{make:?}");
+    }
+    assert_eq!(StrapMake::TurnedIn.finished(inch(5, 1), inch(1, 2)), Some(inch(2, 1)));
+    assert_eq!(StrapMake::FoldedInFour.finished(inch(5, 1), inch(1, 2)), Some(inch(5, 4)));
+    assert_eq!(StrapMake::TwoLayers.finished(inch(1, 1), inch(1, 2)), None);
+}
+
+/// A caddy's pockets made for bottles: as many as stand side by side, each as wide as half of what is round one.
+#[test]
+fn pockets_are_made_for_what_goes_in() {
+    let caddy =
+        with(Family::Caddy, System::Centimetres, &[("width", "30"), ("height", "24"), ("pocket_for", "bottle")]);
+    let draft = drafted(&caddy, System::Centimetres);
+    let pocket = piece(&draft, "pocket");
+    assert_eq!(pocket.marks.iter().filter(|m| m.name == "divider").count(), 3, "four bottles of 7.5 cm");
+    // π/2 × 7.5 + 1.2 cm each, and two seams of 1 cm.
+    let each = (pocket.width.size - cm(20)) / 4;
+    assert!(each >= cm(130) && each < cm(132), "{each:?}");
+    // A size that is typed is no longer made for a bottle.
+    let mut typed = caddy;
+    typed.set("pocket_ease", "1", System::Centimetres).expect("a size");
+    assert_eq!(typed.answer("pocket_for"), Some("sizes"));
+    let phone = with(
+        Family::Clutch,
+        System::Inches,
+        &[("width", "10"), ("height", "8"), ("pocket", "yes"), ("pocket_for", "phone")],
+    );
+    assert!(drafted(&phone, System::Inches).piece("slip-pocket").is_some());
+}
+
+/// A kind of seam sets what it takes; what is sewn twice needs twice a seam.
+#[rstest]
+#[case("french", "5/8")]
+#[case("hemmed-first", "1/2")]
+#[case("overlocked", "3/8")]
+fn a_kind_of_seam_sets_its_allowance(#[case] kind: &str, #[case] takes: &str) {
+    for (family, unlined) in
+        [(Family::Tote, ("lining", "none")), (Family::Pouch, ("lined", "no")), (Family::Drawstring, ("lined", "no"))]
+    {
+        let bag = with(family, System::Inches, &[unlined, ("seam_kind", kind)]);
+        let typed = with(family, System::Inches, &[unlined, ("seam_kind", kind), ("seam_side", takes)]);
+        assert_eq!(bag.length("seam_side"), typed.length("seam_side"), "{family:?}");
+        let thin = with(family, System::Inches, &[unlined, ("seam_kind", kind), ("seam_side", "1/4")]);
+        let refused = thin.draft(Ruler::Eighth).is_err_and(|p| p[0].field == "seam_side");
+        assert_eq!(refused, kind != "overlocked", "{family:?}");
+    }
+    let bag = with(Family::Drawstring, System::Inches, &[("seam_kind", "french")]);
+    let steps = drafted(&bag, System::Inches).steps.join(" ");
+    assert!(steps.contains("¼ in from the edge") && steps.contains("second seam of ⅜ in"), "{steps}");
 }
 
 #[test]

@@ -6,7 +6,7 @@ use bofta_core::bag::making_up::may_be_made_up;
 use bofta_core::bag::piecing::joined;
 use bofta_core::bag::{Bag, Draft, Family, MadeUp};
 use bofta_core::measure::{Length, Ruler, System};
-use bofta_core::piece::{Figure, Part, Piece, When};
+use bofta_core::piece::{Figure, Part, Patches, Piece, When};
 use bofta_core::project::{Edit, Project};
 use proptest::prelude::*;
 
@@ -52,7 +52,7 @@ fn a_lining_pieced_in_strips() {
     let plain = project(Family::Tote, &[]);
     let pieced = made(&plain, &[make_up("lining-panel", "front", "strips"), make_up("lining-panel", "columns", "5")]);
     let panel = piece(&pieced, "lining-panel");
-    assert_eq!(panel.when, When::Pieced);
+    assert_eq!(panel.when, When::Pieced(Patches::Grid(5, 1)));
     assert_eq!(panel.size(), piece(&plain, "lining-panel").size(), "the panel stays what it is, marks and all");
     assert_eq!(panel.marks, piece(&plain, "lining-panel").marks);
     let (light, dark) = (piece(&pieced, "lining-panel-patch-light"), piece(&pieced, "lining-panel-patch-dark"));
@@ -72,7 +72,7 @@ fn a_lining_pieced_in_strips() {
 fn two_panels_made_up_differently() {
     let edits = [make_up("outer-panel", "front", "grid"), make_up("lining-panel", "quilted", "yes")];
     let both = made(&project(Family::Tote, &[]), &edits);
-    assert_eq!(piece(&both, "outer-panel").when, When::Pieced);
+    assert_eq!(piece(&both, "outer-panel").when, When::Pieced(Patches::Grid(4, 4)));
     let lining = piece(&both, "lining-panel");
     assert_eq!(lining.when, When::OverAndTrimmed(Length::INCH));
     assert_eq!(lining.figure, Figure::Rectangle, "no notch before it is trimmed");

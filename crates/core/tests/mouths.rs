@@ -175,3 +175,68 @@ proptest! {
         prop_assert!(apart.0.abs() < Ruler::Sixteenth.step().0, "{apart:?}");
     }
 }
+
+/// Common practice: 1 in deeper shows as a band of ½ in.
+#[test]
+fn a_lining_that_shows_as_a_band() {
+    let plain = with(Family::Tote, &[("mouth", "turned-through")]);
+    let bag = with(Family::Tote, &[("lining", "border"), ("lining_border", "1/2")]);
+    let (was, draft) = (drafted(&plain), drafted(&bag));
+    let tall = |d: &Draft, id: &str| piece(d, id).height.size;
+    assert_eq!(tall(&draft, "lining-panel") - tall(&draft, "outer-panel"), inch(1, 1));
+    // Bottom to the top of the band it is as tall as it was asked.
+    assert_eq!(tall(&was, "outer-panel") - tall(&draft, "outer-panel"), inch(1, 2));
+    assert!(bag.back(&draft).iter().all(|f| f.back >= f.asked));
+    // Another mouth has no band of lining above it.
+    let mut hemmed = bag;
+    hemmed.set("mouth", "double-hem", System::Inches).expect("a choice");
+    assert_eq!(hemmed.answer("lining"), Some("same"));
+}
+
+/// What is added to a bag is pieces, marks, hardware and a step, and changes nothing else.
+#[rstest]
+#[case("closure", "ties", "tie", 2)]
+#[case("closure", "button", "button-loop", 1)]
+#[case("key_loop", "yes", "key-loop", 1)]
+#[case("ring_tabs", "yes", "ring-tab", 2)]
+fn what_is_added(#[case] field: &str, #[case] value: &str, #[case] id: &str, #[case] count: u32) {
+    for family in [Family::Tote, Family::Caddy] {
+        let plain = drafted(&with(family, &[]));
+        let more = drafted(&with(family, &[(field, value)]));
+        let added = piece(&more, id);
+        assert_eq!((added.count, added.part), (count, Part::Straps));
+        // Folded in four: cut four times ½ in wide.
+        assert_eq!(added.width.size, inch(2, 1));
+        let rest: Vec<_> = more.pieces.iter().filter(|p| p.id != id).map(|p| (p.id.clone(), p.size())).collect();
+        assert_eq!(rest, plain.pieces.iter().map(|p| (p.id.clone(), p.size())).collect::<Vec<_>>());
+        assert_eq!(more.steps.len(), plain.steps.len() + 1);
+    }
+}
+
+#[test]
+fn snap_and_label_are_marks_in_the_middle() {
+    let draft = drafted(&with(Family::Tote, &[("closure", "snap"), ("label", "yes"), ("height", "12")]));
+    let told = |id: &str, what: &str| {
+        let piece = piece(&draft, id);
+        let mark = piece.marks.iter().find(|m| m.name.starts_with(what)).unwrap_or_else(|| panic!("{what} on {id}"));
+        mark.told(Ruler::Eighth, piece.size())
+    };
+    assert_eq!(
+        told("lining-panel", "magnetic snap"),
+        "magnetic snap, its centre: in the middle, 2 from the top raw edge"
+    );
+    // The middle of the face, not of the cut panel: ½ in seam and half of 12.
+    assert_eq!(told("outer-panel", "label"), "label, its centre: in the middle, 6½ from the top raw edge");
+    assert!(draft.hardware.iter().any(|h| h.name == "Magnetic snap"));
+    // A faced mouth has its zip: nothing else closes it.
+    let faced = drafted(&with(Family::Tote, &[("mouth", "facing-zip"), ("closure", "snap")]));
+    assert!(faced.hardware.iter().all(|h| h.name != "Magnetic snap"));
+}
+
+#[rstest]
+#[case("tie_length", "1")]
+#[case("tie_length", "50")]
+fn ties_of_no_use_are_refused(#[case] field: &str, #[case] value: &str) {
+    let bag = with(Family::Tote, &[("closure", "ties"), (field, value)]);
+    assert_eq!(bag.draft(Ruler::Eighth).expect_err("refused")[0].field, field);
+}

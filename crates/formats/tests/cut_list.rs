@@ -198,6 +198,112 @@ fn outlines_come_back() {
     }
 }
 
+/// Closed polylines of a DXF as the published reference of the format states it: pairs of lines, a group code and its
+/// value; 0 begins an entity, 10 and 20 are a vertex, 8 its layer, 70 bit 1 closes it. Not the library that wrote it.
+fn polylines(dxf: &[u8]) -> Vec<Vec<(f64, f64)>> {
+    let text = String::from_utf8_lossy(dxf);
+    let lines: Vec<&str> = text.lines().map(str::trim).collect();
+    let (mut all, mut now): (Vec<Vec<(f64, f64)>>, Option<Vec<(f64, f64)>>) = (vec![], None);
+    for pair in lines.chunks_exact(2) {
+        let number = || pair[1].parse::<f64>().expect("a number");
+        match (pair[0], &mut now) {
+            ("0", _) => {
+                all.extend(now.take());
+                now = (pair[1] == "LWPOLYLINE").then(Vec::new);
+            }
+            ("10", Some(corners)) => corners.push((number(), 0.0)),
+            ("20", Some(corners)) => corners.last_mut().expect("a vertex begun").1 = number(),
+            ("70", Some(_)) => assert_eq!(pair[1].parse::<u32>().expect("flags") & 1, 1, "closed"),
+            _ => {}
+        }
+    }
+    all.extend(now);
+    all
+}
+
+/// Areas of what is written agree with the pieces, each worked out by the shoelace formula from the file alone.
+#[test]
+fn a_drawing_holds_the_outlines_to_the_letter_of_its_format() {
+    let pieces = Bag::CutList(shapes()).draft(Ruler::Eighth).expect("drafts").pieces;
+    for (system, unit) in [(System::Inches, Length::INCH), (System::Centimetres, Length::CENTIMETRE)] {
+        let dxf = write_dxf(&pieces, system).expect("written");
+        let drawn = polylines(&dxf);
+        // A piece of which there are several is drawn once, or as often as it is cut: areas decide.
+        assert!(!drawn.is_empty());
+        for piece in &pieces {
+            let wanted = piece.outline().area().0 as f64 / (unit.0 as f64).powi(2);
+            let found = drawn.iter().any(|corners| {
+                let next = corners.iter().cycle().skip(1);
+                let twice: f64 = corners.iter().zip(next).map(|(a, b)| a.0 * b.1 - b.0 * a.1).sum();
+                // A circle is drawn as a polygon of many sides.
+                ((twice / 2.0).abs() / wanted - 1.0).abs() < 2e-3
+            });
+            assert!(found, "{} of {wanted} is not drawn in {system:?}", piece.name);
+        }
+    }
+}
+
+/// A workbook made by another library than the one that reads it: numbers, fractions as text, and a heading.
+#[test]
+fn a_workbook_is_read() {
+    let mut book = rust_xlsxwriter::Workbook::new();
+    let sheet = book.add_worksheet();
+    let rows =
+        [["piece", "count", "width", "height"], ["Outer panel", "2", "15 1/2", "16"], ["Strap", "2", "4", "26.5"]];
+    for (r, row) in rows.iter().enumerate() {
+        for (c, cell) in row.iter().enumerate() {
+            let (r, c) = (r as u32, c as u16);
+            match cell.parse::<f64>() {
+                Ok(number) => sheet.write_number(r, c, number).map(|_| ()),
+                Err(_) => sheet.write_string(r, c, *cell).map(|_| ()),
+            }
+            .expect("a cell");
+        }
+    }
+    let bytes = book.save_to_buffer().expect("saved");
+    let found = read_text(&spreadsheet::as_text(&bytes).expect("a workbook"), System::Inches);
+    let sizes: Vec<_> = found.rows.iter().map(|r| (r.name.as_str(), r.count, r.width, r.height)).collect();
+    let expected = [("Outer panel", 2, Some(inch(31, 2)), inch(16, 1)), ("Strap", 2, Some(inch(4, 1)), inch(53, 2))];
+    assert_eq!(sizes, expected);
+}
+
+/// An OpenDocument sheet written to the letter of its standard (ISO/IEC 26300): a zip with its type first, cells as text
+/// and as numbers.
+#[test]
+fn an_open_document_sheet_is_read() {
+    let row = |cells: &[&str]| {
+        let cell = |c: &&str| match c.parse::<f64>() {
+            Ok(n) => format!(
+                r#"<table:table-cell office:value-type="float" office:value="{n}"><text:p>{n}</text:p></table:table-cell>"#
+            ),
+            Err(_) => {
+                format!(r#"<table:table-cell office:value-type="string"><text:p>{c}</text:p></table:table-cell>"#)
+            }
+        };
+        format!("<table:table-row>{}</table:table-row>", cells.iter().map(cell).collect::<String>())
+    };
+    let body = [row(&["piece", "count", "width", "height"]), row(&["Lining", "2", "15 1/2", "16.25"])].concat();
+    let content = format!(
+        r#"<?xml version="1.0" encoding="UTF-8"?><office:document-content xmlns:office="urn:oasis:names:tc:opendocument:xmlns:office:1.0" xmlns:table="urn:oasis:names:tc:opendocument:xmlns:table:1.0" xmlns:text="urn:oasis:names:tc:opendocument:xmlns:text:1.0" office:version="1.2"><office:body><office:spreadsheet><table:table table:name="Cut list">{body}</table:table></office:spreadsheet></office:body></office:document-content>"#
+    );
+    let manifest = r#"<?xml version="1.0"?><manifest:manifest xmlns:manifest="urn:oasis:names:tc:opendocument:xmlns:manifest:1.0"><manifest:file-entry manifest:full-path="/" manifest:media-type="application/vnd.oasis.opendocument.spreadsheet"/></manifest:manifest>"#;
+    let mut zip = zip::ZipWriter::new(std::io::Cursor::new(Vec::new()));
+    for (name, text) in [
+        ("mimetype", "application/vnd.oasis.opendocument.spreadsheet"),
+        ("META-INF/manifest.xml", manifest),
+        ("content.xml", content.as_str()),
+    ] {
+        let plain = zip::write::SimpleFileOptions::default().compression_method(zip::CompressionMethod::Stored);
+        zip.start_file(name, plain).expect("a file");
+        std::io::Write::write_all(&mut zip, text.as_bytes()).expect("written");
+    }
+    let bytes = zip.finish().expect("closed").into_inner();
+    let found = read_text(&spreadsheet::as_text(&bytes).expect("a sheet"), System::Inches);
+    assert_eq!(found.rows.len(), 1, "{found:?}");
+    let row = &found.rows[0];
+    assert_eq!((row.part, row.count, row.width, row.height), (Part::Lining, 2, Some(inch(31, 2)), inch(65, 4)));
+}
+
 #[test]
 fn drawings_that_are_no_pieces() {
     let text = br#"<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 96 96"><path d="M0 0H96V96"/></svg>"#;

@@ -5,9 +5,10 @@
 use super::Design;
 use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
 use super::draft::{Draft, Finished, Notice, millilitres};
+use super::extras::{Extras, Place};
 use super::faults::Faults;
 use super::field::{Field, Group};
-use super::mouth::{Around, Mouth, MouthFinish};
+use super::mouth::{self, Around, Mouth, MouthFinish};
 use super::pocket::{Pocket, PocketFor, PocketKind, PocketSides};
 use super::solid::{Solid, ThreadKind};
 use super::strap::{Strap, StrapMake};
@@ -51,6 +52,8 @@ pub struct Caddy {
     pub strap_length: Length,
     /// What lies behind it.
     pub backing: BackingChoice,
+    /// Loops, tabs, a label, a closure.
+    pub extras: Extras,
     /// Side seams.
     pub seam_side: Length,
     /// Base seam.
@@ -149,13 +152,14 @@ impl Design for Caddy {
             strap_width: size(8, 25),
             strap_length: size(112, 360),
             backing: BackingChoice { school: BackingSchool::ClearOfSeams, cloth: BackingCloth::Interfacing },
+            extras: Extras::usual(system),
             seam_side: size(3, 10),
             seam_base: size(3, 10),
         }
     }
 
     fn fields(&mut self) -> Vec<Field<'_>> {
-        let (pocket, handle) = (self.pocket, self.handle);
+        let (pocket, handle, open) = (self.pocket, self.handle, self.mouth.kind != Mouth::FacingZip);
         let mut all = vec![
             Field::size("width", "Wide", Group::Size, &mut self.width).scaling(),
             Field::size("height", "Tall", Group::Size, &mut self.height).scaling(),
@@ -185,6 +189,7 @@ impl Design for Caddy {
             Field::seam("seam_side", "Side seams", &mut self.seam_side),
             Field::seam("seam_base", "Base seam", &mut self.seam_base),
         ]);
+        all.extend(self.extras.fields(open));
         all
     }
 
@@ -214,6 +219,7 @@ impl Design for Caddy {
         faults.seam("seam_side", "side seam", self.seam_side, least, "half of width or depth");
         faults.seam("seam_base", "base seam", self.seam_base, self.height.min(least), "half of width or depth");
         self.mouth.problems(self.height, &mut faults);
+        self.extras.problems(&mut faults);
         if self.pocket {
             faults.between("pocket_height", "pocket", self.pocket_height, Length::CENTIMETRE, self.height);
             faults.between(
@@ -229,7 +235,6 @@ impl Design for Caddy {
             faults.between("strap_length", "handle's length", self.strap_length, self.width, Length::METRE * 3);
         }
         faults.end()?;
-        let show = |l: Length| Faults::new(ruler).show(l);
         let outer = self.panels(false, ruler);
         let top: Length = self.mouth.outer().iter().map(Term::value).sum();
         let walls = Allowances { side: self.seam_side, top, base: self.seam_base };
@@ -293,9 +298,8 @@ impl Design for Caddy {
                 "Firm interfacing in the seams keeps the corners from turning: cut it clear of them.",
             ));
         }
-        let pieces_alike: u32 = pieces.iter().map(|p| p.count).sum();
-        notices.push(Notice::note("width", format!("{pieces_alike} pieces, many of them alike: pin a label on each bundle as it is cut. Walls finish {} tall.", show(self.height))));
-        Ok(Draft {
+        notices.push(Notice::note("width", "Many pieces are alike: pin a label on each bundle as it is cut."));
+        let mut draft = Draft {
             pieces,
             goods,
             hardware,
@@ -303,7 +307,10 @@ impl Design for Caddy {
             notices,
             millilitres: millilitres(self.width, self.height, self.depth),
             ..Draft::default()
-        })
+        };
+        let place = Place { outer: "front", outer_top: top, lining_top: None, face: self.height, seam: self.seam_side };
+        self.extras.onto(&mut draft, &place, self.mouth.kind != Mouth::FacingZip, ruler);
+        Ok(draft)
     }
 
     fn back(&self, draft: &Draft) -> Vec<Finished> {
@@ -344,7 +351,7 @@ impl Design for Caddy {
                 solid = solid.face([[w, 0.0, 0.0], [w, 0.0, d], [w, p, d], [w, p, 0.0]], Part::Pocket, 2);
             }
         }
-        solid = self.mouth.dress(solid, w, h, d);
+        solid = mouth::banded(solid, self.mouth.band(), (w, h, d));
         if self.handle {
             let rise = ((self.strap_length - self.width).0 as f64 * 0.45).max(w * 0.1);
             solid = solid.handle([0.0, h, d / 2.0], [w, h, d / 2.0], rise, self.strap_width);

@@ -6,6 +6,7 @@
 use super::Design;
 use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
 use super::draft::{Draft, Finished, Hardware, Notice};
+use super::extras::{Extras, Place};
 use super::faults::Faults;
 use super::field::{Field, Group};
 use super::pocket::{PocketChoice, PocketKind};
@@ -36,6 +37,8 @@ pub struct Clutch {
     pub pocket: PocketChoice,
     /// What lies behind it.
     pub backing: BackingChoice,
+    /// Loops, tabs, a label, a closure.
+    pub extras: Extras,
     /// Seams at the sides.
     pub seam_side: Length,
     /// Seams at mouth and flap.
@@ -86,6 +89,7 @@ impl Design for Clutch {
                 ..PocketChoice::usual(PocketKind::None, system)
             },
             backing: BackingChoice { school: BackingSchool::FullSize, cloth: BackingCloth::Interfacing },
+            extras: Extras::usual(system),
             seam_side: size(3, 10),
             seam_top: size(3, 10),
         }
@@ -108,6 +112,7 @@ impl Design for Clutch {
             Field::seam("seam_side", "Side seams", &mut self.seam_side),
             Field::seam("seam_top", "Seams at mouth and flap", &mut self.seam_top),
         ]);
+        all.extend(self.extras.fields(false));
         all
     }
 
@@ -193,7 +198,17 @@ impl Design for Clutch {
             "Fold the body at the base and sew the sides, the loop caught in one; the lining the same, with a gap.",
             "Sew body and lining together round flap and mouth, turn, press, topstitch.",
         ]);
-        Ok(Draft { pieces, hardware, steps: steps.map(str::to_owned).collect(), notices, ..Draft::default() })
+        let mut draft =
+            Draft { pieces, hardware, steps: steps.map(str::to_owned).collect(), notices, ..Draft::default() };
+        let place = Place {
+            outer: "outer-panel",
+            outer_top: self.seam_top,
+            lining_top: Some(self.seam_top),
+            face: self.height,
+            seam: self.seam_side,
+        };
+        self.extras.onto(&mut draft, &place, false, ruler);
+        Ok(draft)
     }
 
     fn back(&self, draft: &Draft) -> Vec<Finished> {

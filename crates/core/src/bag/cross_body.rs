@@ -6,6 +6,7 @@
 use super::Design;
 use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
 use super::draft::{Draft, Finished, Hardware, Notice, millilitres};
+use super::extras::{Extras, Place};
 use super::faults::Faults;
 use super::field::{Field, Group};
 use super::piecing::{Patchwork, Piecing};
@@ -41,6 +42,8 @@ pub struct CrossBody {
     pub pocket: PocketChoice,
     /// What lies behind it.
     pub backing: BackingChoice,
+    /// Loops, tabs, a label, a closure.
+    pub extras: Extras,
     /// Side seams.
     pub seam_side: Length,
     /// Base seam, and the seam of upper and base.
@@ -84,6 +87,7 @@ impl Design for CrossBody {
             strap_length: size(416, 1300),
             pocket: PocketChoice::usual(PocketKind::None, system),
             backing: BackingChoice { school: BackingSchool::TwoStage, cloth: BackingCloth::Interfacing },
+            extras: Extras::usual(system),
             seam_side: size(3, 10),
             seam_base: size(3, 10),
             seam_top: size(3, 10),
@@ -110,6 +114,7 @@ impl Design for CrossBody {
             Field::seam("seam_base", "Base seams", &mut self.seam_base),
             Field::seam("seam_top", "Zip seam", &mut self.seam_top),
         ]);
+        all.extend(self.extras.fields(false));
         all
     }
 
@@ -239,7 +244,7 @@ impl Design for CrossBody {
             ));
         }
         let pieced = (self.front.piecing != Piecing::Whole).then_some("Piece the uppers and trim them to size.");
-        Ok(Draft {
+        let mut draft = Draft {
             pieces,
             goods,
             hardware,
@@ -258,7 +263,16 @@ impl Design for CrossBody {
             notices,
             millilitres: millilitres(self.width, self.height, self.depth),
             ..Draft::default()
-        })
+        };
+        let place = Place {
+            outer: "upper",
+            outer_top: self.seam_top,
+            lining_top: Some(self.seam_top),
+            face: self.height - self.base_height,
+            seam: self.seam_side,
+        };
+        self.extras.onto(&mut draft, &place, false, ruler);
+        Ok(draft)
     }
 
     fn back(&self, draft: &Draft) -> Vec<Finished> {

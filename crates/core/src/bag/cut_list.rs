@@ -342,12 +342,36 @@ impl CutList {
                         b.name,
                         size(b)
                     ));
+                } else if meeting && a.width == b.width && a.height != b.height {
+                    let (taller, shorter) = if a.height > b.height { (a, b) } else { (b, a) };
+                    if taller.part == Part::Lining {
+                        say(format!(
+                            "{} is {} taller than {}: it bags, or shows as a band of {} at the mouth.",
+                            taller.name,
+                            show(taller.height - shorter.height),
+                            shorter.name,
+                            show((taller.height - shorter.height) / 2)
+                        ));
+                    }
                 } else if meeting && a.width != b.width {
                     say(format!("{} and {} do not meet: {} against {}.", a.name, b.name, size(a), size(b)));
                 }
                 if (meeting || backing) && a.count != b.count {
                     say(format!("{} is cut {} times, {} {} times: counts differ.", a.name, a.count, b.name, b.count));
                 }
+            }
+        }
+        // Backing that lies behind nothing is a part that is never used, or the list lacks a piece.
+        for (i, backing) in cut.iter().enumerate().filter(|(_, r)| r.part.is_backing()) {
+            let behind = |r: &Row| {
+                let room = Length::INCH * 4;
+                let near = |a: Length, b: Length| (a - b).0.abs() <= room.0;
+                let sizes =
+                    backing.width.zip(r.width).is_none_or(|(a, b)| near(a, b) && near(backing.height, r.height));
+                !r.part.is_backing() && (stem(&r.name) == stem(&backing.name) && !stem(&r.name).is_empty() || sizes)
+            };
+            if cut.len() > 1 && !cut.iter().enumerate().any(|(j, r)| i != j && behind(r)) {
+                say(format!("{} lies behind nothing in the list: no piece has its name or its size.", backing.name));
             }
         }
         for row in self.rows.iter().filter(|r| r.fold.is_none()) {

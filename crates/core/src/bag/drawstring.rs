@@ -7,6 +7,7 @@ use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
 use super::boxing;
 use super::cord::{self, CordRoute};
 use super::draft::{Draft, Finished, Notice, millilitres};
+use super::extras::{Extras, Place};
 use super::faults::Faults;
 use super::field::{Field, Group, choice};
 use super::pocket::{PocketChoice, PocketKind};
@@ -74,6 +75,8 @@ pub struct Drawstring {
     pub pocket: PocketChoice,
     /// What lies behind it.
     pub backing: BackingChoice,
+    /// Loops, tabs, a label, a closure.
+    pub extras: Extras,
     /// How the cord runs.
     pub cord: CordRoute,
     /// Left over at each end.
@@ -203,6 +206,7 @@ impl Design for Drawstring {
             lined: false,
             pocket: PocketChoice::usual(PocketKind::None, system),
             backing: BackingChoice { school: BackingSchool::None, cloth: BackingCloth::Interfacing },
+            extras: Extras::usual(system),
             cord: CordRoute::Two,
             cord_tail: size(24, 80),
             seam_kind: SeamKind::HemmedFirst,
@@ -241,6 +245,7 @@ impl Design for Drawstring {
             Field::seam("seam_base", "Base seam", &mut self.seam_base).only_if(seamed),
             Field::seam("seam_top", "Top seam", &mut self.seam_top).only_if(lined && !folded),
         ]);
+        all.extend(self.extras.fields(false));
         all
     }
 
@@ -369,7 +374,7 @@ impl Design for Drawstring {
         }
         let depth = if self.round() { self.width } else { self.depth() };
         let round_less = if self.round() { PI / 4.0 } else { 1.0 };
-        Ok(Draft {
+        let mut draft = Draft {
             pieces,
             goods,
             hardware: pocket.hardware(ruler),
@@ -377,7 +382,16 @@ impl Design for Drawstring {
             notices,
             millilitres: (millilitres(self.width, self.height, depth) as f64 * round_less) as i64,
             ..Draft::default()
-        })
+        };
+        let place = Place {
+            outer: "outer-panel",
+            outer_top: allowed,
+            lining_top: None,
+            face: self.height,
+            seam: self.seam_side,
+        };
+        self.extras.onto(&mut draft, &place, false, ruler);
+        Ok(draft)
     }
 
     fn back(&self, draft: &Draft) -> Vec<Finished> {

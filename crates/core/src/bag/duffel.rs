@@ -4,6 +4,7 @@
 //! the base, over as the handle and down again: 2 × (2 × run + handle).
 
 use super::draft::{Draft, Finished, Good, GoodKind, Hardware, Notice};
+use super::extras::{Extras, Place};
 use super::faults::Faults;
 use super::field::{Field, Group};
 use super::pocket::{Pocket, PocketKind, PocketSides};
@@ -41,6 +42,8 @@ pub struct Duffel {
     pub strap_inset: Length,
     /// A shoulder strap on rings, its longest wearing length; 0 for none.
     pub shoulder: Length,
+    /// Loops, tabs, a label.
+    pub extras: Extras,
     /// Seams along the body and round the ends.
     pub seam_side: Length,
     /// The zip's seam.
@@ -98,6 +101,7 @@ impl Design for Duffel {
             strap_length: size(176, 550),
             strap_inset: size(40, 120),
             shoulder: size(400, 1250),
+            extras: Extras::usual(system),
             seam_side: size(4, 10),
             seam_top: size(4, 10),
         }
@@ -105,7 +109,7 @@ impl Design for Duffel {
 
     fn fields(&mut self) -> Vec<Field<'_>> {
         let pocket = self.pocket;
-        vec![
+        let mut all = vec![
             Field::size("width", "From end to end", Group::Size, &mut self.width).scaling(),
             Field::size("height", "Across the ends", Group::Size, &mut self.height).scaling(),
             Field::size("zip_shows", "How much of the zip shows", Group::Closure, &mut self.zip_shows),
@@ -122,7 +126,9 @@ impl Design for Duffel {
             Field::size("shoulder", "Shoulder strap, longest; 0 for none", Group::Straps, &mut self.shoulder),
             Field::seam("seam_side", "End seams", &mut self.seam_side),
             Field::seam("seam_top", "Zip seam", &mut self.seam_top),
-        ]
+        ];
+        all.extend(self.extras.fields(false));
+        all
     }
 
     fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
@@ -246,7 +252,7 @@ impl Design for Duffel {
         }
         let r = self.height.0 as f64 / 2.0 / Length::CENTIMETRE.0 as f64;
         let ml = PI * r * r * self.width.0 as f64 / Length::CENTIMETRE.0 as f64;
-        Ok(Draft {
+        let mut draft = Draft {
             pieces,
             goods,
             hardware,
@@ -262,7 +268,16 @@ impl Design for Duffel {
             notices,
             millilitres: ml as i64,
             ..Draft::default()
-        })
+        };
+        let place = Place {
+            outer: "outer-panel",
+            outer_top: self.seam_top,
+            lining_top: None,
+            face: self.girth() / 2,
+            seam: self.seam_side,
+        };
+        self.extras.onto(&mut draft, &place, false, ruler);
+        Ok(draft)
     }
 
     fn back(&self, draft: &Draft) -> Vec<Finished> {

@@ -29,6 +29,8 @@ pub enum Group {
     Backing,
     /// Bound edges.
     Binding,
+    /// Loops, tabs, a label.
+    Extras,
     /// Seam allowances.
     Seams,
 }
@@ -48,6 +50,7 @@ impl Group {
             Self::Lining => "Lining",
             Self::Backing => "Backing",
             Self::Binding => "Binding",
+            Self::Extras => "Extras",
             Self::Seams => "Seams",
         }
     }

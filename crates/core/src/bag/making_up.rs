@@ -100,6 +100,13 @@ impl MadeUp {
             draft.steps.insert(0, format!("Quilt {name} from the middle out, then trim it to size."));
             quilting::quilt(&mut draft.pieces, id, ruler);
         }
+        if !self.is_plain() {
+            let name = draft.piece(id).map(|p| p.name.to_lowercase()).unwrap_or_default();
+            let text = format!(
+                "Measure {name} once it is made up and trimmed, and type it: what is still to be cut follows what came out."
+            );
+            draft.notices.push(Notice { stage: super::Stage::Pieces, ..Notice::note("measured", text) });
+        }
         Ok(())
     }
 }
@@ -107,7 +114,7 @@ impl MadeUp {
 /// Whether it is a panel that may be pieced or quilted: cut now, along the grain, of a cloth that is seen.
 pub fn may_be_made_up(piece: &Piece) -> bool {
     let seen = matches!(piece.part, Part::Outer | Part::Contrast | Part::Base | Part::Lining | Part::Pocket);
-    seen && piece.when == When::Now && piece.grain == Grain::Length && !piece.spans
+    seen && piece.when == When::Now && piece.patch_of.is_none() && piece.grain == Grain::Length && !piece.spans
 }
 
 impl Serialize for MadeUp {

@@ -1,5 +1,5 @@
 //! Families of bags: finished sizes in; pieces, goods, marks, checks and *reasons* out. One file a family, over shared
-//! building blocks (`boxing`, `strap`, `pocket`, `backing`, `binding`, `cord`, `piecing`, `quilting`, `making_up`, `seam`, `hem`, `mouth`).
+//! building blocks (`boxing`, `strap`, `pocket`, `backing`, `binding`, `cord`, `piecing`, `quilting`, `making_up`, `seam`, `hem`, `mouth`, `extras`).
 //!
 //! For the Bag and Pieces stages and for `project`, which lays what is drafted here. A family lists its fields once
 //! ([`Design::fields`]); keeping, editing, reading a specification and showing all go by that listing.
@@ -15,6 +15,7 @@ mod cut_list;
 mod draft;
 mod drawstring;
 mod duffel;
+pub mod extras;
 mod family;
 mod faults;
 mod field;
@@ -42,6 +43,7 @@ pub use cut_list::{CutList, Row, RowShape};
 pub use draft::{Draft, Finished, Good, GoodKind, Hardware, Notice, Severity, Stage};
 pub use drawstring::Drawstring;
 pub use duffel::Duffel;
+pub use extras::{Closure, Extras};
 pub use family::{Bag, Family};
 pub use field::{Answer, Choice, Field, Group, Slot};
 pub use found_tube::FoundTube;

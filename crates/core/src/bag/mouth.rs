@@ -320,18 +320,23 @@ impl MouthFinish {
         }
     }
 
-    /// The bag's solid with what is seen of its mouth.
-    pub(super) fn dress(&self, solid: Solid, w: f64, h: f64, d: f64) -> Solid {
-        let (part, deep) = match self.kind {
-            Mouth::Bound => (Part::Binding, self.binding_width.0 as f64),
-            Mouth::Band => (Part::Contrast, self.band_depth.0 as f64),
-            _ => return solid,
-        };
-        let low = h - deep;
-        let solid =
-            if d > 0.0 { solid.face([[w, low, 0.0], [w, low, d], [w, h, d], [w, h, 0.0]], part, 1) } else { solid };
-        solid.face([[0.0, low, 0.0], [w, low, 0.0], [w, h, 0.0], [0.0, h, 0.0]], part, 0)
+    /// What is seen round the mouth beside the outer, and how deep.
+    pub fn band(&self) -> Option<(Part, Length)> {
+        match self.kind {
+            Mouth::Bound => Some((Part::Binding, self.binding_width)),
+            Mouth::Band => Some((Part::Contrast, self.band_depth)),
+            _ => None,
+        }
     }
+}
+
+/// The solid of an open box with its band, if there is one, round its mouth.
+pub(super) fn banded(solid: Solid, band: Option<(Part, Length)>, (w, h, d): (f64, f64, f64)) -> Solid {
+    let Some((part, deep)) = band else { return solid };
+    let low = h - deep.0 as f64;
+    let side = [[w, low, 0.0], [w, low, d], [w, h, d], [w, h, 0.0]];
+    let solid = if d > 0.0 { solid.face(side, part, 1) } else { solid };
+    solid.face([[0.0, low, 0.0], [w, low, 0.0], [w, h, 0.0], [0.0, h, 0.0]], part, 0)
 }
 
 /// A strip as wide as each wall.

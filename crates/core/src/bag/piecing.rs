@@ -4,7 +4,7 @@
 use super::draft::Notice;
 use super::field::{Field, Group, choice};
 use crate::measure::{Length, Ruler};
-use crate::piece::{Dimension, Grain, Part, Piece, PrintRule, Term, When};
+use crate::piece::{Dimension, Grain, Part, Patches, Piece, PrintRule, Term, When};
 
 choice! {
     /// How the front panel is made up.
@@ -67,13 +67,15 @@ impl Patchwork {
 
     /// `panel`, and the patches it is made up of, with what to know about them; the panel alone when it is whole.
     pub fn of(&self, panel: Piece, ruler: Ruler) -> (Vec<Piece>, Vec<Notice>) {
-        let (patches, notices) = match self.piecing {
+        let (columns, rows) = (self.columns, self.rows);
+        let (lie, (patches, notices)) = match self.piecing {
             Piecing::Whole => return (vec![panel], vec![]),
-            Piecing::Crazy => (vec![scraps(&panel, ruler)], vec![]),
-            Piecing::Strips => self.patches(&panel, self.columns, 1, ruler),
-            Piecing::Grid | Piecing::Triangles => self.patches(&panel, self.columns, self.rows, ruler),
+            Piecing::Crazy => (Patches::Crazy, (vec![scraps(&panel, ruler)], vec![])),
+            Piecing::Strips => (Patches::Grid(columns, 1), self.patches(&panel, columns, 1, ruler)),
+            Piecing::Grid => (Patches::Grid(columns, rows), self.patches(&panel, columns, rows, ruler)),
+            Piecing::Triangles => (Patches::Triangles(columns, rows), self.patches(&panel, columns, rows, ruler)),
         };
-        let mut pieces = vec![panel.cut(When::Pieced)];
+        let mut pieces = vec![panel.cut(When::Pieced(lie))];
         pieces.extend(patches);
         (pieces, notices)
     }
@@ -107,8 +109,8 @@ impl Patchwork {
         };
         let of = panel.name.to_lowercase();
         let cut = |id: &str, name: &str, part: Part, w: Dimension, h: Dimension, count| {
-            let (id, name) = (format!("{}-{id}", panel.id), format!("{name}, {of}, {}", part.name().to_lowercase()));
-            Piece { print: PrintRule::Upright, grain: Grain::Length, ..Piece::new(id, name, part, w, h) }
+            let patch = Piece::new(format!("{}-{id}", panel.id), format!("{name}, {of}"), part, w, h);
+            Piece { print: PrintRule::Upright, grain: Grain::Length, patch_of: Some(panel.id.clone()), ..patch }
                 .times(count)
                 .noted(trim.clone())
         };

@@ -6,6 +6,7 @@
 use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
 use super::boxing;
 use super::draft::{Draft, Finished, Notice, millilitres};
+use super::extras::{Extras, Place};
 use super::faults::Faults;
 use super::field::{Field, Group, choice};
 use super::pocket::{PocketChoice, PocketKind};
@@ -52,6 +53,8 @@ pub struct Pouch {
     pub pocket: PocketChoice,
     /// What lies behind it.
     pub backing: BackingChoice,
+    /// Loops, tabs, a label, a closure.
+    pub extras: Extras,
     /// How the side seams of an unlined pouch are sewn.
     pub seam_kind: SeamKind,
     /// Side seams.
@@ -161,6 +164,7 @@ impl Design for Pouch {
             lined: true,
             pocket: PocketChoice::usual(PocketKind::None, system),
             backing: BackingChoice { school: BackingSchool::None, cloth: BackingCloth::Interfacing },
+            extras: Extras::usual(system),
             seam_kind: SeamKind::Overlocked,
             seam_side: size(3, 10),
             seam_base: size(3, 10),
@@ -187,6 +191,7 @@ impl Design for Pouch {
             Field::seam("seam_base", "Base seam", &mut self.seam_base),
             Field::seam("seam_top", "Zip seam", &mut self.seam_top),
         ]);
+        all.extend(self.extras.fields(false));
         all
     }
 
@@ -274,14 +279,23 @@ impl Design for Pouch {
         let mut hardware = vec![zip("Zip", teeth, why, ruler)];
         hardware.extend(pocket.hardware(ruler));
         let round_less = if self.half_round() { 0.85 } else { 1.0 };
-        Ok(Draft {
+        let mut draft = Draft {
             pieces,
             hardware,
             steps: self.steps(ruler),
             notices,
             millilitres: (millilitres(self.width, self.height, self.depth()) as f64 * round_less) as i64,
             ..Draft::default()
-        })
+        };
+        let place = Place {
+            outer: "outer-panel",
+            outer_top: self.seam_top,
+            lining_top: self.lined.then_some(self.seam_top),
+            face: self.height,
+            seam: self.seam_side,
+        };
+        self.extras.onto(&mut draft, &place, false, ruler);
+        Ok(draft)
     }
 
     fn back(&self, draft: &Draft) -> Vec<Finished> {

@@ -35,7 +35,14 @@ fn quilted(panel: Piece, ruler: Ruler) -> Piece {
     );
     let (figure, corners) = trimmed_later(&panel.figure);
     let (width, height) = (add(&panel.width), add(&panel.height));
-    Piece { width, height, figure, ..panel }.cut(When::OverAndTrimmed(over)).marked(corners).noted(note)
+    let lines = Mark {
+        name: "quilting lines so far apart, from the middle out",
+        distance: usual(ruler.system(), 8, 25),
+        from: From::Middle,
+        and: None,
+    };
+    let marks = corners.into_iter().chain([lines]);
+    Piece { width, height, figure, ..panel }.cut(When::OverAndTrimmed(over)).marked(marks).noted(note)
 }
 
 /// What a panel that is cut over looks like at the table, and the marks that keep what is cut out of it or off it once

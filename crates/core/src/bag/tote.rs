@@ -6,6 +6,7 @@
 use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
 use super::boxing::{self, Boxing};
 use super::draft::{Draft, Finished, Notice, millilitres};
+use super::extras::{Extras, Place};
 use super::faults::Faults;
 use super::field::{Choice, Field, Group, choice};
 use super::mouth::{Around, Mouth, MouthFinish};
@@ -14,7 +15,7 @@ use super::pocket::{Pocket, PocketChoice, PocketKind};
 use super::seam::SeamKind;
 use super::solid::{Solid, ThreadKind};
 use super::strap::{self, Strap, StrapMake};
-use super::{Design, hem, quilting};
+use super::{Design, hem, mouth, quilting};
 use crate::FieldProblem;
 use crate::measure::{LONGEST, Length, Ruler, System};
 use crate::piece::{Dimension, Figure, From, Mark, Part, Piece, Term, When};
@@ -28,6 +29,8 @@ choice! {
         Same = "same", "Like the outer", "";
         /// 1/8 in (3 mm) smaller a side, so that it does not bag.
         Smaller = "smaller", "A little smaller", "⅛ in or 3 mm a side, so that it does not bag";
+        /// Deeper by twice a band that shows above the outer: 1 in deeper shows ½ in.
+        Border = "border", "Showing as a band", "deeper, so that a band of it shows above the outer";
         /// Either side is the outside: nothing is hidden, the gap is in the mouth.
         Reversible = "reversible", "Reversible", "either side out: the turning gap is in the mouth, topstitched shut";
     }
@@ -82,6 +85,8 @@ pub struct Tote {
     pub quilted: bool,
     /// The lining.
     pub lining: LiningFit,
+    /// How much of it shows as a band.
+    pub lining_border: Length,
     /// Whether it has two straps.
     pub straps: bool,
     /// How they are made.
@@ -98,6 +103,8 @@ pub struct Tote {
     pub pocket: PocketChoice,
     /// What lies behind it.
     pub backing: BackingChoice,
+    /// Loops, tabs, a label, a closure.
+    pub extras: Extras,
 }
 
 /// A length in inches for inch makers and its metric neighbour for the others: (inches × 8, centimetres × 10).
@@ -167,6 +174,11 @@ impl Tote {
         if self.mouth.needs_lining() && !self.lined() {
             found.push(self.mouth.unlined_problem());
         }
+        if self.lining == LiningFit::Border && self.mouth.kind != Mouth::TurnedThrough {
+            let message =
+                "A band of lining shows above a mouth that is turned through: choose that mouth, or another lining.";
+            found.push(FieldProblem::new("lining", self.lining.answer().key, message));
+        }
         if self.lining == LiningFit::Reversible && !self.may_be_reversed() {
             let message = "A reversible bag is turned through, bound or banded at the mouth: a hem, a facing or a lining dropped in has a wrong side.";
             found.push(FieldProblem::new("lining", self.lining.answer().key, message));
@@ -183,6 +195,16 @@ impl Tote {
             rest.seam("patch_seam", "seam between patches", self.front.seam, self.width / 4, "a quarter of the width");
         }
         self.strap_problems(&mut rest, &show);
+        self.extras.problems(&mut rest);
+        if self.lining == LiningFit::Border {
+            rest.between(
+                "lining_border",
+                "band of lining",
+                self.lining_border,
+                Length::MILLIMETRE * 3,
+                self.height / 4,
+            );
+        }
         if self.pocket().kind != PocketKind::None {
             self.pocket.problems(self.width, self.height, &mut rest);
         }
@@ -310,7 +332,7 @@ impl Tote {
                 and: Some((self.seam_side + self.depth / 2 + self.strap_inset + self.strap_width / 2, From::SideEdges)),
             });
         }
-        let (width, height) = (self.panel_width(vec![], ruler), self.panel_height(self.mouth.outer(), ruler));
+        let (width, height) = (self.panel_width(vec![], ruler), self.panel_height(self.above_outer(), ruler));
         let panel = Piece::new("outer-panel", "Outer panel", Part::Outer, width, height)
             .shaped(self.figure(ruler))
             .marked(marks);
@@ -335,7 +357,10 @@ impl Tote {
             across.push(Term::times("smaller each side", -2, ease, "lining"));
             up.push(Term::times("smaller at the base", -1, ease, "lining"));
         }
-        let mouth = self.mouth.lining();
+        let mut mouth = self.mouth.lining();
+        if self.lining == LiningFit::Border {
+            mouth.push(Term::once("band that shows", self.lining_border, "lining_border"));
+        }
         let top: Length = mouth.iter().map(Term::value).sum();
         up.splice(0..0, mouth);
         let mut marks = self.boxing_marks();
@@ -371,6 +396,21 @@ impl Tote {
         if self.mouth.kind == Mouth::DoubleHem { panel.noted("its raw edge is tucked under the hem") } else { panel }
     }
 
+    /// What the outer takes above the finished height; a band of lining that shows is taken off it.
+    fn above_outer(&self) -> Vec<Term> {
+        let mut terms = self.mouth.outer();
+        if self.lining == LiningFit::Border {
+            terms.push(Term::times("less the band of lining", -1, self.lining_border, "lining_border"));
+        }
+        terms
+    }
+
+    /// What is seen round the mouth beside the outer, and how deep.
+    pub fn band(&self) -> Option<(Part, Length)> {
+        let of_lining = (self.lining == LiningFit::Border).then_some((Part::Lining, self.lining_border));
+        of_lining.or_else(|| self.mouth.band())
+    }
+
     /// What the mouth goes round.
     fn around(&self, ruler: Ruler) -> Around {
         let walls = vec![(self.panel_width(vec![], ruler), 2)];
@@ -394,7 +434,7 @@ impl Tote {
     }
 
     fn allowances(&self) -> Allowances {
-        let top: Length = self.mouth.outer().iter().map(Term::value).sum();
+        let top: Length = self.above_outer().iter().map(Term::value).sum();
         if self.folded() {
             Allowances { side: self.seam_side, top: top * 2, base: Length::ZERO }
         } else {
@@ -403,7 +443,7 @@ impl Tote {
     }
 
     fn backing(&self, ruler: Ruler) -> Vec<Piece> {
-        let (width, height) = (self.panel_width(vec![], ruler), self.panel_height(self.mouth.outer(), ruler));
+        let (width, height) = (self.panel_width(vec![], ruler), self.panel_height(self.above_outer(), ruler));
         let panel = Piece::new("outer-panel", "Outer panel", Part::Outer, width, height)
             .times(self.panels())
             .shaped(self.figure(ruler));
@@ -490,6 +530,7 @@ impl Design for Tote {
             front: Patchwork { piecing: Piecing::Whole, columns: 4, rows: 4, seam: size(2, 7) },
             quilted: false,
             lining: LiningFit::Same,
+            lining_border: size(4, 12),
             straps: true,
             strap_make: StrapMake::FoldedInFour,
             strap_width: size(8, 25),
@@ -498,11 +539,13 @@ impl Design for Tote {
             strap_ends: StrapEnds::InMouth,
             pocket: PocketChoice::usual(PocketKind::Slip, system),
             backing: BackingChoice { school: BackingSchool::None, cloth: BackingCloth::Fleece },
+            extras: Extras::usual(system),
         }
     }
 
     fn fields(&mut self) -> Vec<Field<'_>> {
         let (lined, boxed, folded) = (self.lined(), self.boxed(), self.folded());
+        let (bordered, open) = (self.lining == LiningFit::Border, self.mouth.kind != Mouth::FacingZip);
         let (straps, front) = (self.straps, self.front.piecing);
         let mut all = vec![
             Field::size("width", "Wide, at the base", Group::Size, &mut self.width).scaling(),
@@ -526,7 +569,10 @@ impl Design for Tote {
             Field::choice("strap_ends", "Their ends", Group::Straps, &mut self.strap_ends).only_if(straps),
         ]);
         all.extend(self.pocket.fields(lined));
-        all.extend([Field::choice("lining", "Lining", Group::Lining, &mut self.lining)]);
+        all.extend([
+            Field::choice("lining", "Lining", Group::Lining, &mut self.lining),
+            Field::size("lining_border", "The band", Group::Lining, &mut self.lining_border).only_if(bordered),
+        ]);
         all.extend(self.backing.fields("Behind the outer"));
         all.extend([
             self.seam_kind.field(!lined),
@@ -534,6 +580,7 @@ impl Design for Tote {
             Field::seam("seam_base", "Base seam", &mut self.seam_base).only_if(!folded),
             Field::seam("seam_boxing", "Boxing seam", &mut self.seam_boxing).only_if(boxed),
         ]);
+        all.extend(self.extras.fields(open));
         all
     }
 
@@ -544,6 +591,10 @@ impl Design for Tote {
             "mouth" if self.lining == LiningFit::Reversible && !self.may_be_reversed() => {
                 self.lining = LiningFit::Same;
             }
+            "mouth" if self.lining == LiningFit::Border && self.mouth.kind != Mouth::TurnedThrough => {
+                self.lining = LiningFit::Same;
+            }
+            "lining" if self.lining == LiningFit::Border => self.mouth.kind = Mouth::TurnedThrough,
             "lining" if self.mouth.needs_lining() && !self.lined() => self.mouth.kind = Mouth::DoubleHem,
             "lining" if self.lining == LiningFit::Reversible => {
                 if !self.may_be_reversed() {
@@ -582,7 +633,7 @@ impl Design for Tote {
         let spacing = self.straps.then(|| self.strap_spacing());
         let strap_drop = spacing.and_then(|p| strap::drop(self.strap_length, p));
         notices.extend(self.notices(ruler, strap_drop));
-        Ok(Draft {
+        let mut draft = Draft {
             pieces,
             goods,
             hardware,
@@ -591,7 +642,16 @@ impl Design for Tote {
             strap_drop,
             strap_spacing: spacing,
             millilitres: millilitres(self.width, self.height, self.depth),
-        })
+        };
+        let place = Place {
+            outer: "outer-panel",
+            outer_top: self.above_outer().iter().map(Term::value).sum(),
+            lining_top: self.lined().then(|| self.mouth.lining().iter().map(Term::value).sum()),
+            face: self.height,
+            seam: self.seam_side,
+        };
+        self.extras.onto(&mut draft, &place, self.mouth.kind != Mouth::FacingZip, ruler);
+        Ok(draft)
     }
 
     fn back(&self, draft: &Draft) -> Vec<Finished> {
@@ -617,7 +677,7 @@ impl Design for Tote {
             Figure::CutOut { across, .. } | Figure::CutAtFold { across, .. } => across.size + self.seam_boxing,
             _ => self.seam_side + self.depth / 2,
         };
-        let top: Length = self.mouth.outer().iter().map(Term::value).sum();
+        let top: Length = self.above_outer().iter().map(Term::value).sum();
         let height = if self.folded() {
             (cut_height - depth - top * 2) / 2
         } else {
@@ -638,7 +698,7 @@ impl Design for Tote {
         if let Some(face) = solid.faces.last_mut() {
             face.part = front;
         }
-        solid = self.mouth.dress(solid, w, h, d);
+        solid = mouth::banded(solid, self.band(), (w, h, d));
         let stitch = h - self.mouth.stitched_below().0 as f64;
         solid = solid.thread(ThreadKind::Stitch, [[0.0, stitch, 0.0], [w, stitch, 0.0]]);
         if self.mouth.kind == Mouth::FacingZip {

@@ -58,6 +58,9 @@ impl Mark {
         };
         match self.and {
             _ if self.distance == Length::ZERO && self.and.is_none() => self.name.to_owned(),
+            Some((distance, from)) if self.distance == Length::ZERO && self.from == From::Middle => {
+                format!("{}: in the middle, {}", self.name, place(distance, from))
+            }
             Some((distance, from)) => {
                 format!("{}: {}, {}", self.name, place(self.distance, self.from), place(distance, from))
             }

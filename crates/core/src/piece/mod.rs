@@ -10,5 +10,5 @@ mod reason;
 
 pub use direction::{Grain, Mirror, PrintRule};
 pub use mark::{From, Mark};
-pub use piece_type::{Figure, Part, Piece, When};
+pub use piece_type::{Figure, Part, Patches, Piece, When};
 pub use reason::{Dimension, Term};

@@ -112,6 +112,17 @@ pub enum Figure {
     Free(Vec<Point>),
 }
 
+/// How patches lie in a panel.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Patches {
+    /// So many across and up, by turns of two cloths.
+    Grid(u32, u32),
+    /// The same, each halved from corner to corner.
+    Triangles(u32, u32),
+    /// As they come.
+    Crazy,
+}
+
 /// When a piece is cut to its size.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum When {
@@ -122,7 +133,7 @@ pub enum When {
     /// Cut to a size measured on what is already made; its cloth is kept for it.
     Measured,
     /// Made up of patches, which are laid in its place, then trimmed to this size.
-    Pieced,
+    Pieced(Patches),
     /// Cut from a block of cloth that was fused to its backing first; the block is laid in its place.
     FromBlock,
 }
@@ -130,7 +141,7 @@ pub enum When {
 impl When {
     /// Whether it is laid on cloth itself, not what it is made from.
     pub const fn is_laid(self) -> bool {
-        !matches!(self, Self::Pieced | Self::FromBlock)
+        !matches!(self, Self::Pieced(_) | Self::FromBlock)
     }
 }
 
@@ -167,6 +178,8 @@ pub struct Piece {
     pub note: Option<Cow<'static, str>>,
     /// It is a block, of cloth or of its backing, that these pieces are cut from once both are fused.
     pub block_of: Vec<Cow<'static, str>>,
+    /// The panel it is a patch of.
+    pub patch_of: Option<Cow<'static, str>>,
     /// The piece it is fused or sewn behind.
     pub backs: Option<Cow<'static, str>>,
 }
@@ -196,6 +209,7 @@ impl Piece {
             marks: vec![],
             note: None,
             block_of: vec![],
+            patch_of: None,
             backs: None,
         }
     }
@@ -239,7 +253,7 @@ impl Piece {
 
     /// Whether it leaves the table as a piece of the bag: a block does not, nor what is only made up of patches later.
     pub fn is_bundled(&self) -> bool {
-        self.block_of.is_empty() && self.when != When::Pieced
+        self.block_of.is_empty() && !matches!(self.when, When::Pieced(_))
     }
 
     /// The rectangle it is cut from. The lay places it, and corners are cut out afterwards through all panels at once;

@@ -23,7 +23,7 @@ pub struct Measured {
 
 /// Whether a piece is only known in the end by measuring it: cut to what is made, or trimmed once it is made up.
 pub fn is_measured_later(piece: &Piece) -> bool {
-    matches!(piece.when, When::Measured | When::OverAndTrimmed(_) | When::Pieced)
+    matches!(piece.when, When::Measured | When::OverAndTrimmed(_) | When::Pieced(_))
 }
 
 /// Brings `measured` to `pieces`: a piece cut to what is made becomes what was measured, and the others that are still

@@ -49,6 +49,7 @@ pub fn bag(project: &Project, draft: &Draft, width: f64, height: f64) -> BagDraw
         lining: ink::CALICO.into(),
         pocket: ink::PAPER.into(),
         front: ink::PAPER.into(),
+        band: ink::PAPER.into(),
     };
     let mut shown = 0;
     for (part, slot) in [
@@ -57,6 +58,7 @@ pub fn bag(project: &Project, draft: &Draft, width: f64, height: f64) -> BagDraw
         (Part::Lining, &mut paints.lining),
         (Part::Pocket, &mut paints.pocket),
         (if tote.front.piecing == Piecing::Whole { Part::Outer } else { Part::Contrast }, &mut paints.front),
+        (tote.band().map_or(Part::Outer, |(part, _)| part), &mut paints.band),
     ] {
         if let Some(cloth) = project.cloth_of(part) {
             shown += 1;
@@ -97,6 +99,7 @@ struct Paints {
     lining: String,
     pocket: String,
     front: String,
+    band: String,
 }
 
 /// A strap as an arch between its ends, `wide` across, over `top`.
@@ -158,6 +161,12 @@ impl Flat<'_> {
         }
         let shape = [(self.left, top), (right, top), (base_left + base_wide, self.bottom), (base_left, self.bottom)];
         canvas.polygon(&shape, &Style::fill(paints.front.clone()).stroke(ink::INDIGO, 2.0));
+        if let Some((_, deep)) = t.band() {
+            let deep = px(deep);
+            let in_by = deep / px(t.height) * (mouth_wide - base_wide) / 2.0;
+            let band = [(self.left, top), (right, top), (right - in_by, top + deep), (self.left + in_by, top + deep)];
+            canvas.polygon(&band, &Style::fill(paints.band.clone()).stroke(ink::INDIGO, 1.4));
+        }
         let stitch = px(t.mouth.stitched_below()).max(6.0);
         let inset = stitch / px(t.height) * (mouth_wide - base_wide) / 2.0;
         canvas.line(
@@ -250,7 +259,16 @@ impl Standing<'_> {
         );
         canvas.polygon(&side, &edge);
         canvas.rect(x, top, w, h, &Style::fill(paints.front.clone()).stroke(ink::INDIGO, 2.0));
-        canvas.line(x, top + 6.0, right, top + 6.0, &Style::line(ink::PAPER, 1.4).dash("2 3"));
+        if let Some((_, deep)) = t.band() {
+            let deep = px(deep);
+            let side = [(right, top), (right + dx, top - dy), (right + dx, top - dy + deep), (right, top + deep)];
+            canvas.polygon(&side, &Style::fill(paints.band.clone()));
+            canvas.polygon(&side, &Style::fill(ink::INDIGO).opacity(0.3));
+            canvas.polygon(&side, &Style::line(ink::INDIGO, 1.4));
+            canvas.rect(x, top, w, deep, &Style::fill(paints.band.clone()).stroke(ink::INDIGO, 1.4));
+        }
+        let stitch = top + px(t.mouth.stitched_below()).max(6.0);
+        canvas.line(x, stitch, right, stitch, &Style::line(ink::PAPER, 1.4).dash("2 3"));
         if let Some(spacing) = self.spacing {
             let half = px(spacing) / 2.0;
             strap(

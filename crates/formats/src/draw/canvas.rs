@@ -182,6 +182,14 @@ impl Canvas {
         let _ = write!(self.body, "<g {attributes}>");
     }
 
+    /// Opens a group of which only what lies within the polygon is seen; closed by `end`.
+    pub fn clip(&mut self, id: &str, within: &[(f64, f64)]) {
+        let points: Vec<String> = within.iter().map(|(x, y)| format!("{},{}", num(*x), num(*y))).collect();
+        let (id, points) = (escape(id), points.join(" "));
+        let _ = write!(self.body, r#"<defs><clipPath id="{id}"><polygon points="{points}"/></clipPath></defs>"#);
+        self.begin(&format!(r#"clip-path="url(#{id})""#));
+    }
+
     /// Closes a group.
     pub fn end(&mut self) {
         self.body.push_str("</g>");

@@ -4,7 +4,7 @@ use super::canvas::{Canvas, Drawing, Style, ink, num};
 use super::font::Face;
 use super::pattern::paint;
 use bofta_core::measure::{Length, Ruler};
-use bofta_core::piece::{Figure, From, Mark, Piece};
+use bofta_core::piece::{Figure, From, Mark, Patches, Piece, When};
 use bofta_core::project::ProjectCloth;
 
 const MARGIN: f64 = 26.0;
@@ -23,6 +23,9 @@ pub fn piece(piece: &Piece, cloth: Option<&ProjectCloth>, ruler: Ruler, scale: f
     let at = |p: bofta_core::shape::Point| (x + p.x.0 as f64 * scale, y + h - p.y.0 as f64 * scale);
     let corners: Vec<(f64, f64)> = piece.outline().corners().into_iter().map(at).collect();
     canvas.polygon(&corners, &Style::fill(fill).stroke(ink::INDIGO, 1.6));
+    if let When::Pieced(patches) = piece.when {
+        seams(&mut canvas, patches, (x, y, w, h), (&id, &corners));
+    }
     if marks {
         for mark in &piece.marks {
             draw_mark(&mut canvas, mark, (x, y, w, h), scale);
@@ -54,6 +57,51 @@ pub fn piece(piece: &Piece, cloth: Option<&ProjectCloth>, ruler: Ruler, scale: f
         }
     }
     canvas.finish(w + MARGIN * 2.0 + 10.0, h + 8.0 + 32.0)
+}
+
+/// The seams between patches, dotted as all that is sewn, within the outline.
+fn seams(
+    canvas: &mut Canvas,
+    patches: Patches,
+    (x, y, w, h): (f64, f64, f64, f64),
+    (id, outline): (&str, &[(f64, f64)]),
+) {
+    canvas.clip(&format!("{id}-outline"), outline);
+    let seam = |canvas: &mut Canvas, x1: f64, y1: f64, x2: f64, y2: f64| {
+        canvas.line(x1, y1, x2, y2, &Style::line(ink::PAPER, 2.6));
+        canvas.line(x1, y1, x2, y2, &Style::line(ink::INDIGO, 1.2).dash("1.5 2.5"));
+    };
+    let (columns, rows, halved) = match patches {
+        Patches::Grid(columns, rows) => (columns, rows, false),
+        Patches::Triangles(columns, rows) => (columns, rows, true),
+        Patches::Crazy => (0, 0, false),
+    };
+    let at = |n: u32, of: u32, from: f64, long: f64| from + long * f64::from(n) / f64::from(of.max(1));
+    for n in 1..columns {
+        seam(canvas, at(n, columns, x, w), y, at(n, columns, x, w), y + h);
+    }
+    for n in 1..rows {
+        seam(canvas, x, at(n, rows, y, h), x + w, at(n, rows, y, h));
+    }
+    if halved {
+        for (i, j) in (0..columns).flat_map(|i| (0..rows).map(move |j| (i, j))) {
+            seam(canvas, at(i, columns, x, w), at(j + 1, rows, y, h), at(i + 1, columns, x, w), at(j, rows, y, h));
+        }
+    }
+    if patches == Patches::Crazy {
+        // A five-sided centre, and seams from its corners outwards.
+        let (cx, cy) = (x + w / 2.0, y + h / 2.0);
+        let corner = |n: u32, far: f64| {
+            let angle = f64::from(n) * std::f64::consts::TAU / 5.0 + 0.3;
+            (cx + w * far * angle.cos(), cy + h * far * angle.sin())
+        };
+        for n in 0..5 {
+            let (a, b, out) = (corner(n, 0.18), corner(n + 1, 0.18), corner(n, 1.2));
+            seam(canvas, a.0, a.1, b.0, b.1);
+            seam(canvas, a.0, a.1, out.0, out.1);
+        }
+    }
+    canvas.end();
 }
 
 fn draw_mark(canvas: &mut Canvas, mark: &Mark, (x, y, w, h): (f64, f64, f64, f64), scale: f64) {

@@ -724,7 +724,7 @@ fn piece_view(project: &Project, p: &Piece, scale: f64) -> PieceView {
             When::Now => None,
             When::OverAndTrimmed(over) => Some(format!("cut {} over, then trimmed", ruler.show(over).text)),
             When::Measured if is_measured => None,
-            When::Pieced => Some("pieced from patches, then trimmed to this size".to_owned()),
+            When::Pieced(_) => Some("pieced from patches, then trimmed to this size".to_owned()),
             When::FromBlock => Some("cut from its fused block, backing and all".to_owned()),
             When::Measured => Some("cut to what is made: measure first".to_owned()),
         },

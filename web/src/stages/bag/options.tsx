@@ -44,6 +44,13 @@ const ICONS: Record<string, React.ReactNode> = {
     </>
   ),
   binding: <path d="M4 12h32v6H4zM4 18v14M36 18v14" {...line} />,
+  extras: (
+    <>
+      <path d="M15 4v10a5 5 0 0 0 10 0V4" {...line} />
+      <path d="M8 24h24v11H8z" {...line} />
+      <path d="M12 29.5h16" {...line} strokeDasharray="2.5 3" />
+    </>
+  ),
   seams: (
     <>
       {square}

@@ -17,6 +17,7 @@ export function MakeUp({ piece, madeUp }: { piece: PieceView; madeUp: MadeUpView
       <Popover.Portal>
         <Popover.Content
           className="z-30 max-h-[70vh] w-80 max-w-[92vw] overflow-auto rounded border border-indigo bg-paper p-4 shadow-lg"
+          side="right"
           sideOffset={6}
           collisionPadding={12}
           aria-label={`How ${piece.name} is made up`}
