@@ -198,12 +198,14 @@ fn outlines_come_back() {
     }
 }
 
+type Corners = Vec<(f64, f64)>;
+
 /// Closed polylines of a DXF as the published reference of the format states it: pairs of lines, a group code and its
 /// value; 0 begins an entity, 10 and 20 are a vertex, 8 its layer, 70 bit 1 closes it. Not the library that wrote it.
-fn polylines(dxf: &[u8]) -> Vec<Vec<(f64, f64)>> {
+fn polylines(dxf: &[u8]) -> Vec<Corners> {
     let text = String::from_utf8_lossy(dxf);
     let lines: Vec<&str> = text.lines().map(str::trim).collect();
-    let (mut all, mut now): (Vec<Vec<(f64, f64)>>, Option<Vec<(f64, f64)>>) = (vec![], None);
+    let (mut all, mut now): (Vec<Corners>, Option<Corners>) = (vec![], None);
     for pair in lines.chunks_exact(2) {
         let number = || pair[1].parse::<f64>().expect("a number");
         match (pair[0], &mut now) {
