@@ -175,3 +175,76 @@ test('a pocket is made for a phone, and a tote has no wrong side', async ({ page
   await go(page, 'Pieces');
   await expect(page.getByText(/turning gap, left open in the mouth/)).toBeVisible();
 });
+
+test('a panel is pieced and quilted, measured, and the lining follows', async ({ page, demo }) => {
+  await page.goto(`${demo.address}/projects/harvest-tote/pieces`);
+  await page.getByRole('button', { name: 'How Slip pocket is made up: in one piece' }).click();
+  const dialog = page.getByRole('dialog', { name: 'How Slip pocket is made up' });
+  await dialog.getByRole('radio', { name: /^Strips/ }).click();
+  await expect(page.getByText('made up: 4 strips')).toBeVisible();
+  await type(page, 'Patches across', '30');
+  await expect(dialog.getByText('a whole number from 1 to 20')).toBeVisible();
+  await accessible(page);
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await expect(page.getByText('pieced from patches, then trimmed to this size')).toBeVisible();
+  await expect(page.getByRole('heading', { name: /^Strip, slip pocket/ })).toHaveCount(2);
+  await page.getByRole('button', { name: 'How Outer panel is made up: in one piece' }).click();
+  await page.getByRole('dialog').getByText('Yes', { exact: true }).click();
+  await page.keyboard.press('Escape');
+  const outer = page
+    .getByRole('listitem')
+    .filter({ has: page.getByRole('heading', { name: /^Outer panel/ }) });
+  await expect(outer).toContainText('cut 1 over, then trimmed');
+  const lining = page
+    .getByRole('listitem')
+    .filter({ has: page.getByRole('heading', { name: /^Lining panel/ }) });
+  await expect(lining).toContainText('22 × 17');
+  await outer.getByRole('textbox', { name: 'Wide' }).fill('21 3/4');
+  await outer.getByRole('textbox', { name: 'Wide' }).press('Enter');
+  await expect(outer).toContainText('as measured, seams included');
+  await expect(lining).toContainText('21¾ × 17');
+  await accessible(page);
+  await page.getByRole('button', { name: /^Undo Outer panel, measured/ }).click();
+  await expect(lining).toContainText('22 × 17');
+});
+
+test('a banded mouth, a key loop, and a block that is fused and cut', async ({ page, demo }) => {
+  await page.goto(`${demo.address}/projects/harvest-tote/bag`);
+  await page.getByRole('button', { name: /^Mouth/ }).click();
+  await page.getByRole('radio', { name: /^Band/ }).click();
+  await type(page, 'Band, finished', '1 1/2');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: /^Extras/ }).click();
+  await page.getByRole('radiogroup', { name: 'A loop for keys' }).getByText('Yes').click();
+  await accessible(page);
+  await go(page, 'Pieces');
+  await expect(page.getByRole('heading', { name: /^Band/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /^Key loop/ })).toBeVisible();
+  await page.goto(`${demo.address}/projects/bottle-caddy/bag`);
+  await page.getByRole('button', { name: /^Backing/ }).click();
+  await page.getByRole('radio', { name: /^One block/ }).click();
+  await go(page, 'Cut');
+  // Every cut of the cloths is done: what is left is the block, fused and then cut.
+  const done = page.getByRole('button', { name: 'Done, next cut' });
+  await expect(page.getByRole('heading', { name: /^Cut 1 of/ })).toBeVisible();
+  for (let n = 2; n < 60; n += 1) {
+    if (await page.getByText(/^Block of outer: Fuse it/).isVisible()) break;
+    await done.click();
+    await expect(page.getByRole('heading', { name: new RegExp(`^Cut ${n} of`) })).toBeVisible();
+  }
+  await expect(page.getByText(/^Block of outer: Fuse it/)).toBeVisible();
+  await accessible(page);
+  await done.click();
+  await expect(page.getByText('Cloth up, backing below: both are cut at once.')).toBeVisible();
+});
+
+test('a strap of a list says how it is folded', async ({ page, demo }) => {
+  await page.goto(`${demo.address}/projects/tool-roll-list/bag`);
+  await page.getByLabel('Fold of row 4').selectOption('');
+  await expect(page.getByText('How is it folded?')).toBeVisible();
+  await expect(page.getByText(/which does not say how wide it finishes/)).toBeVisible();
+  await page.getByLabel('Fold of row 4').selectOption({ label: 'Two layers: 1¼ wide when finished' });
+  await expect(page.getByText('How is it folded?')).toBeHidden();
+  await accessible(page);
+});
