@@ -35,7 +35,7 @@ await take('bag-caddy', '/projects/bottle-caddy/bag');
 await take('bag-duffel', '/projects/kneeler-duffel/bag');
 await take('bag-cross-body', '/projects/raffle-cross-body/bag');
 await take('cut-list', '/projects/tool-roll-list/bag');
-await take('pieces', '/projects/harvest-tote/pieces');
+await take('pieces', '/projects/seed-packet-pouch/pieces');
 await take('cloth', '/projects/seed-swap-tote/cloth');
 await take('lay', '/projects/harvest-tote/lay');
 await take('lay-in-corners', '/projects/kneeler-tote/lay', 1280, 800, (page) => page.waitForTimeout(3000));

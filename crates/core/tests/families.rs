@@ -101,6 +101,37 @@ fn half_square_triangles() {
     assert_eq!(Ruler::Eighth.up(cut), finished + inch(7, 8));
 }
 
+/// Common practice: two cords for a bag 11¾ in wide with 6 in tails are about a yard each; one for 11 in is 28 in.
+#[test]
+fn cords_for_a_sack() {
+    let sack = with(Family::Drawstring, System::Inches, &[("width", "11 3/4"), ("cord", "two"), ("cord_tail", "6")]);
+    let cords = &drafted(&sack, System::Inches).goods[0];
+    assert_eq!((cords.count, cords.length.size), (2, inch(71, 2)));
+    assert!(cords.length.size <= Length::YARD);
+}
+
+/// Common practice: 5 in squares give triangle units that are trimmed to 4 in, 3½ in when finished.
+#[test]
+fn comfortable_squares_for_triangles() {
+    let exact = square_for_triangles(inch(7, 2), inch(1, 4));
+    assert!(exact > inch(35, 8) - inch(1, 32) && exact < inch(35, 8), "{exact:?}");
+    assert!(inch(7, 2) + inch(3, 2) == inch(5, 1) && exact < inch(5, 1));
+}
+
+/// Common practice: the cure for a print that would stand on its head is a seam at the base, each piece an allowance
+/// longer than its half of the one over the base.
+#[test]
+fn split_at_the_base() {
+    let flat = |base: &str| {
+        let fields = [("depth", "0"), ("base", base), ("seam_base", "1/2")];
+        piece(&drafted(&with(Family::Tote, System::Inches, &fields), System::Inches), "outer-panel")
+    };
+    let (one, two) = (flat("fold"), flat("seam"));
+    assert_eq!((one.count, two.count), (1, 2));
+    assert_eq!(two.height.size, one.height.size / 2 + inch(1, 2));
+    assert_eq!(two.width.size, one.width.size);
+}
+
 /// Common practice: 6 in folded in four → 1½ in; 5 in with ½ in turns folded once → 2 in.
 #[rstest]
 #[case(StrapMake::FoldedInFour, inch(3, 2), inch(6, 1))]

@@ -214,4 +214,38 @@ proptest! {
         let others = |d: &Draft| d.pieces.iter().filter(|p| !p.id.starts_with(panel.id.as_ref())).cloned().collect::<Vec<_>>();
         prop_assert_eq!(others(&pieced), others(&whole));
     }
+
+    /// What follows from a measure is what a bag drafted that much wider and taller would have: the one worked out from
+    /// the reasons, the other from the rules.
+    #[test]
+    fn following_a_measure_is_drafting_the_bag_that_came_out(
+        mouth in 0..5_usize, caddy in any::<bool>(), quarters in (24_i64..80, 24_i64..80, 8_i64..20), off in (-6_i64..6, -6_i64..6),
+    ) {
+        let typed = |eighths: i64| format!("{eighths}/8");
+        // Even eighths, so that no half of them needs rounding.
+        let (w, h, d) = (quarters.0 * 2, quarters.1 * 2, quarters.2 * 4);
+        let mouths = ["turned-through", "double-hem", "dropped-in", "bound", "band"];
+        let (family, panel) = if caddy { (Family::Caddy, "front") } else { (Family::Tote, "outer-panel") };
+        let bag = |w: i64, h: i64| {
+            let (w, h, d) = (typed(w), typed(h), typed(d));
+            let sizes = [("width", w.as_str()), ("height", h.as_str()), ("depth", d.as_str()), ("mouth", mouths[mouth])];
+            let mut bag = family.usual(System::Inches);
+            sizes.iter().all(|(k, v)| bag.set(k, v, System::Inches).is_ok()).then_some(bag)
+        };
+        let (Some(asked), Some(came_out)) = (bag(w, h), bag(w + off.0, h + off.1)) else { return Ok(()) };
+        if asked.draft(Ruler::Eighth).is_err() || came_out.draft(Ruler::Eighth).is_err() {
+            return Ok(());
+        }
+        let mut project = Project::new("Trial", System::Inches);
+        project.bag = asked;
+        let quilted = made(&project, &[make_up(panel, "quilted", "yes")]);
+        let trimmed = came_out.draft(Ruler::Eighth).expect("it stood").piece(panel).expect("a panel").size();
+        let show = |l: Length| Ruler::Eighth.show(l).text;
+        let after = made(&quilted, &[measured(panel, &show(trimmed.0), &show(trimmed.1))]);
+        let wanted = came_out.draft(Ruler::Eighth).expect("it stood");
+        for id in ["lining-panel", "lining-front", "band", "binding"] {
+            let (Some(found), Some(right)) = (draft(&after).piece(id).cloned(), wanted.piece(id)) else { continue };
+            prop_assert_eq!(found.size(), right.size(), "{} of {:?} {}", id, family, mouths[mouth]);
+        }
+    }
 }

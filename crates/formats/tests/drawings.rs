@@ -197,6 +197,63 @@ fn the_sheet_leaves_nothing_out() {
     }
 }
 
+/// What is bought by the length, what comes off a block, and patches stand on the sheet too.
+#[test]
+fn the_sheet_knows_reels_blocks_and_patches() {
+    let set = |field: &str, value: &str| Edit::Bag { field: field.into(), value: value.into() };
+    let stiff = Edit::AddCloth { name: "Stiff".into(), material: "interfacing".into() };
+    let sheet_of = |edits: &[Edit]| {
+        let (project, planned, job, lay) = made(System::Inches, edits);
+        let pages = sheet::cut_sheet_pages(&project, &planned, &job, &lay);
+        let steps = cut_list(&job, &lay.cloths, &planned.draft.pieces, &planned.blocks);
+        (pages.iter().map(|p| p.body.clone()).collect::<String>(), steps)
+    };
+    let duffel = Edit::Family { family: "duffel".into() };
+    let (all, _) = sheet_of(&[duffel.clone()]);
+    assert!(all.contains("Webbing to buy"), "the reel is a line of its own");
+    let kind = bofta_core::bag::GoodKind::Webbing;
+    let width = Some(Length::inches(3, 2));
+    let hand = Edit::LengthsAtHand { kind, width, lengths: "500".into() };
+    let (all, _) = sheet_of(&[duffel, hand]);
+    assert!(all.contains("from 500:") && all.contains("nothing"), "what is at hand is used, nothing is bought");
+    let (all, steps) = sheet_of(&[stiff, set("backing_cloth", "interfacing"), set("backing", "block")]);
+    let block = steps.iter().filter(|s| matches!(s, Step::Block { .. })).count();
+    assert!(block > 0 && all.contains("fuse it to its backing, let it cool flat"));
+    let make = |field: &str, value: &str| Edit::MakeUp {
+        piece: "lining-panel".into(),
+        field: field.into(),
+        value: value.into(),
+    };
+    let (all, _) = sheet_of(&[make("front", "grid")]);
+    assert!(all.contains("Patch, lining panel"));
+}
+
+/// The seams of a pieced panel are drawn within its outline: one line between any two columns and any two rows.
+#[rstest]
+#[case("grid", 3 + 3)]
+#[case("strips", 3)]
+#[case("triangles", 3 + 3 + 16)]
+#[case("crazy", 10)]
+fn a_pieced_panel_shows_its_seams(#[case] front: &str, #[case] seams: usize) {
+    let make = |field: &str, value: &str| Edit::MakeUp {
+        piece: "outer-panel".into(),
+        field: field.into(),
+        value: value.into(),
+    };
+    let (project, planned, ..) = made(System::Inches, &[make("front", front)]);
+    let panel = planned.draft.piece("outer-panel").expect("a panel");
+    let plain = draw::piece(panel, project.cloth_of(panel.part), Ruler::Eighth, 1e-5, false);
+    let drawn = Document::parse(&plain.to_svg()).map(|d| {
+        let clipped = d
+            .descendants()
+            .find(|n| n.has_attribute("clip-path"))
+            .map(|g| g.children().filter(|n| n.has_tag_name("line")).count());
+        (clipped, d.descendants().filter(|n| n.has_tag_name("clipPath")).count())
+    });
+    // Each seam is a light line and a dotted one over it.
+    assert_eq!(drawn.expect("well formed"), (Some(seams * 2), 1));
+}
+
 #[test]
 fn text_is_measured_by_its_own_face() {
     let wide = draw::text_width("WWW", draw::Face::Text, 16.0);

@@ -227,6 +227,7 @@ fn seed_packet_pouch() -> anyhow::Result<Project> {
         ("height", "5 1/4"),
         ("depth", "2"),
         ("backing", "clear-of-seams"),
+        ("key_loop", "yes"),
     ])?;
     m.cloth(
         "Marigold lawn",
@@ -246,7 +247,11 @@ fn seed_packet_pouch() -> anyhow::Result<Project> {
         (Pattern::Fleece, "#F2EEE4", "#B5AE9E"),
         &[(C::Width, "20"), (C::Price, "4.60")],
     )?;
-    m.assign(&[("lining", "fine-ticking")])?;
+    m.assign(&[("lining", "fine-ticking"), ("contrast", "fine-ticking")])?;
+    for (field, value) in [("front", "strips"), ("columns", "5")] {
+        let piece = "outer-panel".into();
+        m.edit(Edit::MakeUp { piece, field: field.into(), value: value.into() })?;
+    }
     Ok(m.0)
 }
 

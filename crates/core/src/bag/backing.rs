@@ -4,6 +4,7 @@ use super::draft::Draft;
 use super::field::{Field, Group, choice};
 use crate::measure::{Length, Ruler};
 use crate::piece::{Dimension, Figure, Grain, Part, Piece, Term, When};
+use crate::shape::{Point, outset};
 use std::borrow::Cow;
 use std::collections::BTreeMap;
 
@@ -138,8 +139,26 @@ fn behind(panel: &Piece, school: BackingSchool, cloth: BackingCloth, within: All
                 Figure::CutAtFold { across: trimmed(across, within.side, "seam_side"), up: up.clone() }
             }
             Figure::Rounded(radius) => Figure::Rounded((*radius - within.side).max(Length::ZERO)),
-            // Of what is not a rectangle the scissors decide: cut like the panel, then trimmed by the seam.
-            other => other.clone(),
+            Figure::Circle | Figure::Rectangle => panel.figure.clone(),
+            // Every edge of any other outline comes in by the narrowest of the seams.
+            Figure::HalfRound | Figure::Tapered(_) | Figure::Free(_) => {
+                let seam = [within.side, within.top, within.base].into_iter().filter(|s| *s > Length::ZERO).min();
+                let by = seam.unwrap_or_default();
+                let Some(corners) = outset(&panel.outline().corners(), -by) else {
+                    return piece(id.clone(), name.clone(), panel.width.clone(), panel.height.clone())
+                        .shaped(panel.figure.clone())
+                        .noted("cut like its panel, then trimmed clear of the seams");
+                };
+                let side = |d: &Dimension, far: fn(&Point) -> Length| {
+                    let size = corners.iter().map(far).max().unwrap_or_default();
+                    let less = Term::once("less the seams round it", size - d.size, "seam_side");
+                    Dimension::sum(vec![Term::once("the panel", d.size, "backing"), less], ruler)
+                };
+                let (width, height) = (side(&panel.width, |p| p.x), side(&panel.height, |p| p.y));
+                return piece(id.clone(), name.clone(), width, height)
+                    .shaped(Figure::Free(corners))
+                    .noted("lies inside the seam allowances");
+            }
         };
         piece(id.clone(), name.clone(), width, height).shaped(figure).noted("lies inside the seam allowances")
     };

@@ -126,12 +126,12 @@ impl Extras {
             mark(draft, inside.0, middle("magnetic snap, its centre", down));
         }
         if closure == Closure::Button {
-            mark(draft, place.outer, middle("button, its centre", place.outer_top + inch * 2));
+            mark(draft, place.outer, middle("button, its centre", (place.outer_top + inch * 2).max(inch)));
         }
         if self.ring_tabs {
             let tab = Mark {
                 name: "ring tab, caught in both side seams",
-                distance: place.outer_top + inch,
+                distance: (place.outer_top + inch).max(inch),
                 from: From::TopEdge,
                 and: None,
             };

@@ -1,7 +1,8 @@
 //! Sizes measured on what is made, and what is still to be cut that follows from them.
 //!
 //! A drafted size is a sum of named terms. What was measured differs from what was drafted; every size still to be cut
-//! in which the same finished sizes stand, so many times as often, differs by as much, so many times.
+//! in which the same finished sizes stand, so many times as often, differs by as much, so many times: a binding goes
+//! twice round what a panel is once. Where only some of them stand it cannot be told which of them came out otherwise.
 
 use crate::measure::{Length, Ruler};
 use crate::piece::{Dimension, Piece, Term, When};
@@ -82,7 +83,8 @@ fn shares(side: &Dimension, sizes: &BTreeSet<&'static str>) -> BTreeMap<&'static
     found
 }
 
-/// `by` as often as all of `part` stands in `whole`, in the same proportions; nothing when it does not.
+/// `by` as often as all of `part` stands in `whole`, in the same proportions and whatever else stands there; nothing
+/// when it does not.
 fn so_many_times(
     whole: &BTreeMap<&'static str, i64>,
     part: &BTreeMap<&'static str, i64>,
@@ -90,10 +92,9 @@ fn so_many_times(
 ) -> Option<Length> {
     let (field, one) = part.first_key_value()?;
     let many = *whole.get(field)?;
-    let same = whole.len() == part.len()
-        && part.iter().all(|(field, value)| {
-            whole.get(field).is_some_and(|w| i128::from(*w) * i128::from(*one) == i128::from(*value) * i128::from(many))
-        });
+    let same = part.iter().all(|(field, value)| {
+        whole.get(field).is_some_and(|w| i128::from(*w) * i128::from(*one) == i128::from(*value) * i128::from(many))
+    });
     (same && many.signum() == one.signum())
         .then(|| Length((i128::from(by.0) * i128::from(many) / i128::from(*one)) as i64))
 }

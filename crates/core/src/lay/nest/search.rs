@@ -22,7 +22,7 @@ const LATE: usize = 25;
 /// how often it is then disturbed before the length asked for is given up.
 const PATIENCE: [u32; 2] = [40, 100];
 const STRIKES: u32 = 2;
-const DISTURBED: usize = 10;
+const DISTURBED: usize = 4;
 /// Squeezes given up before a search that is behind another goes on from the other's lay.
 const LEFT_BEHIND: u32 = 1;
 /// More placements than this are only filled, not searched.
