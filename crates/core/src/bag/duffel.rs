@@ -327,13 +327,22 @@ impl Design for Duffel {
             face.extend((0..=8).rev().map(|i| at(b, low + (high - low) * f64::from(i) / 8.0)));
             solid = solid.face(face, Part::Pocket, 1);
         }
-        for x in [middle - inset, middle + inset] {
-            let line: Vec<[f64; 3]> = (0..=12).map(|i| at(x, PI * 1.3 - f64::from(i) / 12.0 * PI * 0.5)).collect();
-            solid = solid.strap(line, self.strap_width);
-        }
+        // One loop: up the body, over as the handle, which goes on as the body leans there, and down again.
+        let leaves = PI * 0.8;
         let rise = ((self.strap_length.0 as f64) / 2.0 - inset).max(h * 0.15);
-        let (from, to) = (at(middle - inset, PI * 0.8), at(middle + inset, PI * 0.8));
-        solid = solid.handle(from, to, rise, self.strap_width);
+        let up = |x: f64, i: i32| at(x, PI * 1.3 - f64::from(i) / 12.0 * (PI * 1.3 - leaves));
+        let over = (0..=20).map(|i| {
+            let t = f64::from(i) / 20.0;
+            let high = rise * (1.0 - (2.0 * t - 1.0).abs().powf(2.6)).max(0.0);
+            let [x, y, z] = at(middle - inset + 2.0 * inset * t, leaves);
+            [x, y - high * leaves.cos(), z + high * leaves.sin()]
+        });
+        let run: Vec<[f64; 3]> = (0..12)
+            .map(|i| up(middle - inset, i))
+            .chain(over)
+            .chain((0..12).rev().map(|i| up(middle + inset, i)))
+            .collect();
+        solid = solid.strap(run, self.strap_width);
         for thread in solid.threads.iter_mut().filter(|t| t.kind == ThreadKind::Strap) {
             thread.kind = ThreadKind::Webbing;
         }

@@ -69,7 +69,7 @@ macro_rules! families {
 
 families! {
     /// Two panels or one over the base, flat or boxed.
-    Tote = "tote", "Tote", "flat or boxed, hemmed, turned through, or with a facing and zip";
+    Tote = "tote", "Tote", "flat or boxed; its mouth hemmed, turned through, bound, banded or zipped";
     /// Drawn shut by a cord.
     Drawstring = "drawstring", "Drawstring bag", "plain or lined, casing folded or sewn on, flat, boxed or round at the base";
     /// Zipped.
