@@ -343,3 +343,35 @@ fn a_block_is_fused_and_cut_once() {
     let draft = quilted.plan().expect("drafts").draft;
     assert!(draft.pieces.iter().all(|p| p.block_of.is_empty() && p.when != When::FromBlock));
 }
+
+/// Common practice: cotton is backed, canvas and faux leather stand by themselves, vinyl is too thick to fold in four, a thin
+/// print is backed to match a heavier cloth.
+#[test]
+fn cloths_that_are_chosen_are_advised_on() {
+    let said = |material: &str, more: &[Edit]| {
+        let add = Edit::AddCloth { name: "Front".into(), material: material.into() };
+        let fusible = Edit::AddCloth { name: "Stiff".into(), material: "interfacing".into() };
+        let project = made(&made(&Project::new("Tote", System::Inches), &[add, fusible]), more);
+        let notices = project.plan().expect("drafts").draft.notices;
+        notices.into_iter().map(|n| n.text).collect::<Vec<_>>().join(" ")
+    };
+    let backed = [bag("backing_cloth", "interfacing"), bag("backing", "full-size")];
+    assert!(said("cotton", &[]).contains("usually backed"));
+    assert!(!said("cotton", &backed).contains("usually backed"));
+    assert!(!said("canvas", &[]).contains("stands by itself"));
+    assert!(said("canvas", &backed).contains("adds bulk in its seams"));
+    assert!(said("vinyl", &backed).contains("melts under the iron"));
+    let four = [bag("strap_make", "folded-in-four")];
+    let middle = [bag("strap_make", "edges-to-middle")];
+    assert!(
+        said("vinyl", &four).contains("too thick to fold in four")
+            && !said("canvas", &four).contains("too thick to fold")
+    );
+    assert!(!said("vinyl", &middle).contains("too thick to fold"));
+    let thin = Edit::AddCloth { name: "Thin print".into(), material: "cotton".into() };
+    let beside = Edit::Assign { part: "contrast".into(), cloth: "thin-print".into() };
+    let pieced = [thin, beside, bag("front", "grid")];
+    assert!(said("canvas", &pieced).contains("Thin print is thinner than Front"));
+    // Of a part that is not cut nothing is said.
+    assert!(!said("canvas", &pieced[..2]).contains("Thin print is thinner"));
+}

@@ -209,7 +209,7 @@ fn the_sheet_knows_reels_blocks_and_patches() {
         (pages.iter().map(|p| p.body.clone()).collect::<String>(), steps)
     };
     let duffel = Edit::Family { family: "duffel".into() };
-    let (all, _) = sheet_of(&[duffel.clone()]);
+    let (all, _) = sheet_of(std::slice::from_ref(&duffel));
     assert!(all.contains("Webbing to buy"), "the reel is a line of its own");
     let kind = bofta_core::bag::GoodKind::Webbing;
     let width = Some(Length::inches(3, 2));

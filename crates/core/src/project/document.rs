@@ -1,5 +1,6 @@
 //! The document and what follows from it.
 
+use super::advice;
 use super::cloth::ProjectCloth;
 use super::measured::{self, Measured};
 use crate::FieldProblem;
@@ -221,6 +222,8 @@ impl Project {
             }
         }
         self.arrange_blocks(&mut draft);
+        let advice = advice::advice(self, &draft);
+        draft.notices.extend(advice);
         let unassigned: Vec<Part> = Part::ALL
             .into_iter()
             .filter(|part| {

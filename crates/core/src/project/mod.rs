@@ -3,6 +3,7 @@
 //!
 //! For the server, which stores the document and asks it for a draft and a job.
 
+mod advice;
 mod cloth;
 mod document;
 mod edit;

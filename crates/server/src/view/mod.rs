@@ -1,11 +1,19 @@
 //! What the screens are sent: every measure with its text and its words, every drawing ready to show.
 
+mod bag;
+mod cloth;
+mod lay;
 mod measure;
+mod notice;
+mod piece;
 mod project;
 mod shelf;
 mod step;
 
+pub use bag::{FamilyView, family_views};
+pub use lay::{LayView, lay_view};
 pub use measure::{DimensionView, DrawingView, Measure};
-pub use project::{Context, FamilyView, LayView, ProblemView, ProjectView, family_views, lay_view, project_view};
+pub use notice::ProblemView;
+pub use project::{Context, ProjectView, project_view};
 pub use shelf::{Card, card};
 pub use step::{StepView, step_view};

@@ -1,0 +1,68 @@
+//! What follows from the cloths that were chosen: how the outer is backed, what folds, what hangs upside down. Common
+//! practice; nothing is forbidden, every line says why.
+
+use super::Project;
+use super::cloth::ProjectCloth;
+use crate::bag::{Draft, Notice, Stage};
+use crate::cloth::{Material, Print};
+use crate::piece::Part;
+
+/// The advice for `draft`, cut from the project's cloths.
+pub(super) fn advice(project: &Project, draft: &Draft) -> Vec<Notice> {
+    let has = |part| draft.pieces.iter().any(|p| p.part == part);
+    let cloth = |part| project.cloth_of(part).filter(|_| has(part));
+    let mut found = Vec::new();
+    if let Some(outer) = cloth(Part::Outer) {
+        found.extend(backing(project, outer, &has));
+        found.extend(contrast(outer, cloth(Part::Contrast), &has));
+    }
+    if let Some(straps) = cloth(Part::Straps)
+        && straps.material == Material::Vinyl
+        && project.bag.answer("strap_make") == Some("folded-in-four")
+    {
+        let text = format!(
+            "{} is faux leather, too thick to fold in four: take its edges to the middle, or webbing.",
+            straps.name
+        );
+        found.push(Notice::attention("strap_make", text));
+    }
+    let stands = |c: &&ProjectCloth| c.print == Print::OneWay || c.nap;
+    if draft.piece("slip-pocket").is_some() && cloth(Part::Pocket).filter(stands).is_some() {
+        let text = "The pocket is folded at its top edge: the back of a one-way print hangs upside down, out of sight.";
+        found.push(Notice { stage: Stage::Cloth, field: None, ..Notice::note("pocket", text) });
+    }
+    found
+}
+
+/// What lies behind the outer, by what the outer is.
+fn backing(project: &Project, outer: &ProjectCloth, has: &dyn Fn(Part) -> bool) -> Option<Notice> {
+    // A bag that cannot be backed has no such choice.
+    let backed = project.bag.answer("backing")? != "none";
+    let fusible = has(Part::Interfacing);
+    match (outer.material, backed) {
+        (Material::Cotton | Material::Linen, false) => Some(Notice::note(
+            "backing",
+            "An outer of cotton is usually backed: interfacing gives it body, fleece padding. Canvas stands by itself.",
+        )),
+        (Material::Canvas, true) if fusible => Some(Notice::note(
+            "backing",
+            "Canvas stands by itself: interfacing adds bulk in its seams. Fleece, if a padded body is wanted.",
+        )),
+        (Material::Vinyl, true) => Some(Notice::attention(
+            "backing",
+            "Faux leather stands by itself and melts under the iron: leave fusibles out, or slip the fleece in loose.",
+        )),
+        _ => None,
+    }
+}
+
+/// A thin print beside a heavier cloth is backed to match it.
+fn contrast(outer: &ProjectCloth, contrast: Option<&ProjectCloth>, has: &dyn Fn(Part) -> bool) -> Option<Notice> {
+    let thin = contrast.filter(|c| c.material == Material::Cotton)?;
+    let heavy = matches!(outer.material, Material::Canvas | Material::Vinyl);
+    (heavy && !has(Part::Interfacing)).then(|| {
+        let text =
+            format!("{} is thinner than {} beside it: back it with interfacing to match.", thin.name, outer.name);
+        Notice { stage: Stage::Cloth, field: None, ..Notice::note("backing", text) }
+    })
+}

@@ -1,0 +1,166 @@
+//! The lay of every cloth, and the shopping list that follows from it.
+
+use super::shelf::{bought_text, cost_text};
+use super::{DrawingView, Measure};
+use crate::laying::Laid;
+use bofta_core::buying::purchases;
+use bofta_core::cloth::Money;
+use bofta_core::cutting::{Manner, Step, manner};
+use bofta_core::lay::{ClothLay, Offcut};
+use bofta_core::measure::{Length, show_bought};
+use bofta_core::project::Project;
+use bofta_formats::draw::{cloth_lay, swatch};
+use serde::Serialize;
+use std::collections::BTreeSet;
+use utoipa::ToSchema;
+
+/// The lay of one cloth.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct ClothLayView {
+    pub cloth: String,
+    pub name: String,
+    /// Length to buy, or to take from what is owned, as a shop says it.
+    pub length: String,
+    pub owned: bool,
+    pub needed: Measure,
+    /// In hundredths.
+    pub used_percent: u32,
+    pub cost: Option<String>,
+    pub proven: bool,
+    /// The shortest purchase that cannot be ruled out.
+    pub bound: String,
+    /// `all edge to edge`, `some round a template` or `some stop short`.
+    pub cuts: String,
+    /// Different readings to set on the ruler.
+    pub settings: u32,
+    /// The largest piece left worth keeping.
+    pub left: Option<String>,
+    pub drawing: DrawingView,
+}
+
+/// The lay.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct LayView {
+    pub cloths: Vec<ClothLayView>,
+    /// Sentences about pieces that found no place.
+    pub unplaced: Vec<String>,
+    pub warnings: Vec<String>,
+    pub complete: bool,
+    pub proven: bool,
+    pub used_percent: u32,
+    /// To buy in all, as a shop says it.
+    pub bought: String,
+    /// Empty when no price is known or nothing is bought.
+    pub cost: String,
+    pub iterations: u64,
+}
+
+/// A line of the shopping list.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct PurchaseView {
+    pub cloth: String,
+    pub name: String,
+    pub width: Measure,
+    pub length: String,
+    /// The steps of the shop, when it has any: `6 × ⅛ yd`.
+    pub steps: Option<String>,
+    pub needed: Measure,
+    pub spare: Measure,
+    pub owned: bool,
+    pub price: Option<String>,
+    pub cost: Option<String>,
+    pub proven: bool,
+    pub swatch: DrawingView,
+}
+
+/// The lay as the stage shows it.
+pub fn lay_view(project: &Project, laid: &Laid, steps: &[Step]) -> LayView {
+    let lay = &laid.lay;
+    let cloths: Vec<ClothLayView> = lay.cloths.iter().filter_map(|c| cloth_lay_view(project, laid, c, steps)).collect();
+    LayView {
+        used_percent: used_percent(laid),
+        unplaced: lay.unplaced.iter().map(|u| u.why.clone()).collect(),
+        warnings: lay.warnings.clone(),
+        complete: lay.complete(),
+        proven: lay.proven,
+        bought: bought_text(project, lay),
+        cost: cost_text(project, lay),
+        iterations: lay.iterations,
+        cloths,
+    }
+}
+
+/// The pieces' share of all cloth bought or taken, in hundredths.
+pub(super) fn used_percent(laid: &Laid) -> u32 {
+    let mut used = 0.0;
+    let mut all = 0.0;
+    for c in &laid.lay.cloths {
+        let Some(cloth) = laid.job.cloth(&c.cloth) else { continue };
+        let area = cloth.washed_width().0 as f64 * c.buy_length.0 as f64;
+        used += area * c.used_share;
+        all += area;
+    }
+    if all > 0.0 { (used / all * 100.0).round() as u32 } else { 0 }
+}
+
+fn cloth_lay_view(project: &Project, laid: &Laid, c: &ClothLay, steps: &[Step]) -> Option<ClothLayView> {
+    let cloth = project.cloth(&c.cloth)?;
+    let as_job = laid.job.cloth(&c.cloth)?;
+    let ruler = project.ruler;
+    let readings: BTreeSet<Length> = steps
+        .iter()
+        .filter_map(|s| match s {
+            Step::Cut { cloth, cut } if *cloth == c.cloth => Some(cut.reading),
+            _ => None,
+        })
+        .collect();
+    let down = |l: Length| ruler.show(l.floor_to(ruler.step())).text;
+    Some(ClothLayView {
+        cloth: c.cloth.clone(),
+        name: cloth.name.clone(),
+        length: show_bought(c.buy_length, project.system),
+        owned: as_job.owned,
+        needed: Measure::new(ruler.up(c.needed_length), ruler),
+        used_percent: (c.used_share * 100.0).round() as u32,
+        cost: (!as_job.owned && as_job.price.is_some()).then(|| as_job.cost(c.buy_length).show()),
+        proven: c.proven(),
+        bound: show_bought(c.bound, project.system),
+        cuts: match manner(steps.iter().filter(|s| s.cloth() == Some(&c.cloth))) {
+            Manner::EdgeToEdge => "all edge to edge",
+            Manner::RoundTemplates => "some round a template",
+            Manner::Stopped => "some stop short",
+        }
+        .to_owned(),
+        settings: readings.len() as u32,
+        left: c.offcuts.first().and_then(|o| match o {
+            Offcut::Rect { width, height, .. } => Some(format!("{} × {}", down(*width), down(*height))),
+            Offcut::Polygon(_) => None,
+        }),
+        drawing: cloth_lay(project, &laid.job, c, 960.0, 440.0, "stage")?.into(),
+    })
+}
+
+pub(super) fn purchase_views(project: &Project, laid: &Laid) -> Vec<PurchaseView> {
+    let (ruler, system) = (project.ruler, project.system);
+    purchases(&laid.job, &laid.lay)
+        .into_iter()
+        .filter_map(|p| {
+            let cloth = project.cloth(&p.cloth)?;
+            let steps = cloth.shop.step.filter(|s| !p.owned && p.length.is_multiple_of(*s));
+            Some(PurchaseView {
+                name: cloth.name.clone(),
+                width: Measure::new(cloth.width, ruler),
+                length: show_bought(p.length, system),
+                steps: steps.map(|s| format!("{} × {}", p.length.0 / s.0, show_bought(s, system))),
+                needed: Measure::new(ruler.up(p.needed), ruler),
+                spare: Measure::new(p.spare.floor_to(ruler.step()), ruler),
+                owned: p.owned,
+                price: cloth.price.map(|price| price.amount.show()),
+                cost: p.cost.map(Money::show),
+                proven: p.proven,
+                swatch: swatch(cloth, &format!("buy-{}", cloth.id), 96.0, 64.0).into(),
+                cloth: p.cloth,
+            })
+        })
+        .collect()
+}

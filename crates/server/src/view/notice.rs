@@ -1,0 +1,67 @@
+//! What to look at, and what is wrong with a field.
+
+use crate::laying::Laid;
+use bofta_core::FieldProblem;
+use bofta_core::bag::{Notice, Severity, Stage};
+use bofta_core::project::Planned;
+use serde::Serialize;
+use utoipa::ToSchema;
+
+/// What is wrong with one field.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct ProblemView {
+    pub field: String,
+    pub value: String,
+    pub message: String,
+}
+
+impl std::convert::From<FieldProblem> for ProblemView {
+    fn from(p: FieldProblem) -> Self {
+        Self { field: p.field, value: p.value, message: p.message }
+    }
+}
+
+/// Something to look at.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct NoticeView {
+    /// Stage to put it right: `bag`, `cloth`, `lay`.
+    pub stage: String,
+    pub field: Option<String>,
+    /// Likely a mistake, not only good to know.
+    pub attention: bool,
+    pub text: String,
+}
+
+pub(super) fn notices(planned: &Planned, laid: Option<&Laid>) -> Vec<NoticeView> {
+    let mut all: Vec<NoticeView> = planned.problems.iter().map(|p| attention("cloth", p.to_string())).collect();
+    for part in &planned.unassigned {
+        all.push(attention("cloth", format!("{} has no cloth yet.", part.name())));
+    }
+    if let Some(laid) = laid {
+        all.extend(laid.lay.unplaced.iter().map(|u| attention("lay", format!("{}.", u.why))));
+        all.extend(laid.lay.warnings.iter().map(|w| attention("lay", w.clone())));
+    }
+    all.extend(planned.draft.notices.iter().map(notice));
+    all
+}
+
+fn attention(stage: &str, text: String) -> NoticeView {
+    NoticeView { stage: stage.to_owned(), field: None, attention: true, text }
+}
+
+fn notice(n: &Notice) -> NoticeView {
+    let stage = match n.stage {
+        Stage::Bag => "bag",
+        Stage::Pieces => "pieces",
+        Stage::Cloth => "cloth",
+        Stage::Lay => "lay",
+        Stage::Buy => "buy",
+        Stage::Cut => "cut",
+    };
+    NoticeView {
+        stage: stage.to_owned(),
+        field: n.field.map(str::to_owned),
+        attention: n.severity == Severity::Attention,
+        text: n.text.clone(),
+    }
+}

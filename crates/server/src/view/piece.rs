@@ -1,0 +1,167 @@
+//! The cut list: every piece with its reasons and its drawing, and the parts.
+
+use super::bag::{FieldView, field_view};
+use super::{DimensionView, DrawingView, Measure};
+use bofta_core::bag::MadeUp;
+use bofta_core::bag::making_up::may_be_made_up;
+use bofta_core::measure::Length;
+use bofta_core::piece::{Figure, Grain, Part, Piece, PrintRule, When};
+use bofta_core::project::{Planned, Project, is_measured_later};
+use bofta_formats::draw::piece;
+use serde::Serialize;
+use utoipa::ToSchema;
+
+/// A piece of the cut list.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct PieceView {
+    pub id: String,
+    pub name: String,
+    /// Key of the part.
+    pub part: String,
+    pub bundle: String,
+    pub count: u32,
+    pub width: DimensionView,
+    pub height: DimensionView,
+    /// `at the table`, or when else it is cut to size.
+    pub when: Option<String>,
+    /// Cut out of both lower corners.
+    pub corner_across: Option<DimensionView>,
+    pub corner_up: Option<DimensionView>,
+    pub grain: String,
+    pub print: String,
+    pub note: Option<String>,
+    pub marks: Vec<String>,
+    /// It is measured once it is made: as it was measured, or as it should come out.
+    pub measured: Option<MeasuredView>,
+    /// How it may be made up, when it is a panel: its fields, and what stands in a few words.
+    pub made_up: Option<MadeUpView>,
+    /// Id of its cloth.
+    pub cloth: Option<String>,
+    pub drawing: DrawingView,
+}
+
+/// A piece that is measured once it is made.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct MeasuredView {
+    /// Whether it has been.
+    pub is: bool,
+    /// Across, seams included.
+    pub width: Measure,
+    /// Up, seams included.
+    pub height: Measure,
+}
+
+/// How a panel is made up.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct MadeUpView {
+    /// What stands, in a few words; empty when it is in one piece.
+    pub summary: String,
+    pub fields: Vec<FieldView>,
+}
+
+/// A part of the bag and its cloth.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct PartView {
+    pub key: String,
+    pub name: String,
+    pub pieces: u32,
+    pub cloth: Option<String>,
+}
+
+pub(super) fn pieces(project: &Project, planned: &Planned) -> Vec<PieceView> {
+    let all = &planned.draft.pieces;
+    // One scale for the whole sheet, so that pieces compare.
+    let largest = all.iter().flat_map(|p| [p.width.size.0, p.height.size.0]).max().unwrap_or(1);
+    let scale = 250.0 / largest as f64;
+    all.iter().map(|p| piece_view(project, p, scale)).collect()
+}
+
+fn piece_view(project: &Project, p: &Piece, scale: f64) -> PieceView {
+    let ruler = project.ruler;
+    let (corner_across, corner_up) = match &p.figure {
+        Figure::CutOut { across, up } | Figure::CutAtFold { across, up } => {
+            (Some(DimensionView::new(across, ruler)), Some(DimensionView::new(up, ruler)))
+        }
+        _ => (None, None),
+    };
+    let cloth = project.cloth_of(p.part);
+    let is_measured = project.measured.contains_key(p.id.as_ref());
+    PieceView {
+        id: p.id.to_string(),
+        name: p.name.to_string(),
+        part: p.part.key().to_owned(),
+        bundle: p.part.name().to_owned(),
+        count: p.count,
+        width: DimensionView::new(&p.width, ruler),
+        height: DimensionView::new(&p.height, ruler),
+        corner_across,
+        corner_up,
+        grain: match p.grain {
+            Grain::Length => "along the selvedge",
+            Grain::Across => "across the width",
+            Grain::Either => "along or across",
+            Grain::Bias => "on the bias",
+            Grain::Any => "any way",
+        }
+        .to_owned(),
+        print: match p.print {
+            PrintRule::Upright => "stands as printed",
+            PrintRule::Ignore => "either way up",
+        }
+        .to_owned(),
+        note: p.note.as_ref().map(ToString::to_string),
+        when: match p.when {
+            When::Now => None,
+            When::OverAndTrimmed(over) => Some(format!("cut {} over, then trimmed", ruler.show(over).text)),
+            When::Measured if is_measured => None,
+            When::Pieced(_) => Some("pieced from patches, then trimmed to this size".to_owned()),
+            When::FromBlock => Some("cut from its fused block, backing and all".to_owned()),
+            When::Measured => Some("cut to what is made: measure first".to_owned()),
+        },
+        marks: p.marks.iter().map(|m| m.told(ruler, p.size())).collect(),
+        measured: measured_view(project, p),
+        made_up: made_up_view(project, p),
+        cloth: cloth.map(|c| c.id.clone()),
+        drawing: piece(p, cloth, ruler, scale, true).into(),
+    }
+}
+
+fn measured_view(project: &Project, p: &Piece) -> Option<MeasuredView> {
+    if !is_measured_later(p) {
+        return None;
+    }
+    let over = match p.when {
+        When::OverAndTrimmed(over) => over,
+        _ => Length::ZERO,
+    };
+    let known = project.measured.get(p.id.as_ref());
+    let (width, height) = known.map_or((p.width.size - over, p.height.size - over), |m| (m.width, m.height));
+    let measure = |l| Measure::new(l, project.ruler);
+    Some(MeasuredView { is: known.is_some(), width: measure(width), height: measure(height) })
+}
+
+fn made_up_view(project: &Project, p: &Piece) -> Option<MadeUpView> {
+    let known = project.made_up.get(p.id.as_ref()).copied();
+    if known.is_none() && !may_be_made_up(p) {
+        return None;
+    }
+    let mut made = known.unwrap_or_else(|| MadeUp::plain(project.system));
+    let summary = made.summary();
+    Some(MadeUpView { summary, fields: made.fields().iter().map(|f| field_view(f, project)).collect() })
+}
+
+pub(super) fn parts(project: &Project, planned: &Planned) -> Vec<PartView> {
+    Part::ALL
+        .into_iter()
+        .filter_map(|part| {
+            let count: u32 =
+                planned.draft.pieces.iter().filter(|p| p.part == part && p.when.is_laid()).map(|p| p.count).sum();
+            (count > 0).then(|| PartView {
+                key: part.key().to_owned(),
+                name: part.name().to_owned(),
+                pieces: count,
+                cloth: project.cloth_of(part).map(|c| c.id.clone()),
+            })
+        })
+        .collect()
+}
