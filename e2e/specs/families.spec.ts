@@ -221,7 +221,12 @@ test('a banded mouth, a key loop, and a block that is fused and cut', async ({ p
   await go(page, 'Pieces');
   await expect(page.getByRole('heading', { name: /^Band/ })).toBeVisible();
   await expect(page.getByRole('heading', { name: /^Key loop/ })).toBeVisible();
-  await page.goto(`${demo.address}/projects/bottle-caddy/bag`);
+  // Its binding is longer than the cloth is wide: joined as the maker joins.
+  await page.goto(`${demo.address}/projects/bottle-caddy/pieces`);
+  await page.getByRole('radiogroup', { name: 'Joined' }).getByText('straight across').click();
+  await expect(page.getByText(/strips joined straight across/)).toBeVisible();
+  await accessible(page);
+  await go(page, 'Bag');
   await page.getByRole('button', { name: /^Backing/ }).click();
   await page.getByRole('radio', { name: /^One block/ }).click();
   await go(page, 'Cut');

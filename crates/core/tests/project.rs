@@ -375,3 +375,37 @@ fn cloths_that_are_chosen_are_advised_on() {
     // Of a part that is not cut nothing is said.
     assert!(!said("canvas", &pieced[..2]).contains("Thin print is thinner"));
 }
+
+/// A listed row on a one-way print whose numbers no other row confirms is asked about; beside one as wide it is not.
+#[test]
+fn which_number_is_the_width_is_asked_where_the_print_matters() {
+    let row = |name: &str, w: i64, h: i64| Row::new(name, Part::Outer, 1, Length::INCH * w, Length::INCH * h);
+    let with = |rows: Vec<Row>, print: &str| {
+        let list = made(&with_cloth(), &[Edit::Rows { rows }, cloth(ClothField::Print, print)]);
+        let notices = list.plan().expect("drafts").draft.notices;
+        notices.iter().filter(|n| n.text.contains("turn it if it stands the other way")).count()
+    };
+    assert_eq!(with(vec![row("Flap", 9, 5)], "one-way"), 1);
+    assert_eq!(with(vec![row("Flap", 9, 5)], "all-over"), 0);
+    assert_eq!(with(vec![row("Flap", 9, 5), row("Band", 9, 2)], "one-way"), 0, "panel and band share a length");
+    assert_eq!(with(vec![row("Flap", 9, 9)], "one-way"), 0);
+    let free = Row { any_way: true, ..row("Flap", 9, 5) };
+    assert_eq!(with(vec![free], "one-way"), 0);
+}
+
+/// Joined straight across, a strip takes two seams a join; on the diagonal its width and an inch (common practice).
+#[test]
+fn strips_are_joined_as_the_maker_joins() {
+    let long = [bag("strap_length", "60"), cloth(ClothField::Width, "44"), cloth(ClothField::Owned, "54")];
+    let diagonal = made(&with_cloth(), &long);
+    let straight = made(&diagonal, &[Edit::Lay { field: LayField::Join, value: "straight".into() }]);
+    let strap = |p: &Project| p.plan().expect("drafts").draft.piece("strap").expect("a strap").clone();
+    let (a, b) = (strap(&diagonal), strap(&straight));
+    assert!(a.joined && b.joined && (a.count, b.count) == (4, 4));
+    // Two strips each: half of what the one join takes more.
+    let seams = Length::INCH;
+    let half = (a.width.size + Length::INCH - seams) / 2;
+    assert!((a.height.size - b.height.size - half).0.abs() <= Length::inches(1, 8).0, "{:?} {:?}", a.height, b.height);
+    assert!(b.note.as_ref().is_some_and(|n| n.contains("straight across")));
+    assert_eq!(refused(&diagonal, &Edit::Lay { field: LayField::Join, value: "glued".into() }), "join");
+}

@@ -3,6 +3,7 @@
 use super::field::choice;
 use crate::measure::{Length, Ruler};
 use crate::piece::{Dimension, Grain, Part, Piece, Term};
+use serde::{Deserialize, Serialize};
 
 choice! {
     /// How a binding is folded.
@@ -15,9 +16,12 @@ choice! {
 }
 
 /// How strips are joined end to end.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "kebab-case")]
 pub enum Join {
     /// At 45°: lies flat, costs the strip's width.
+    #[default]
     Diagonal,
     /// Straight across: costs two seams.
     Straight,

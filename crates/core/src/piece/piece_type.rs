@@ -178,6 +178,8 @@ pub struct Piece {
     pub note: Option<Cow<'static, str>>,
     /// It is a block, of cloth or of its backing, that these pieces are cut from once both are fused.
     pub block_of: Vec<Cow<'static, str>>,
+    /// It is longer than its cloth: these are strips that are joined end to end.
+    pub joined: bool,
     /// The panel it is a patch of.
     pub patch_of: Option<Cow<'static, str>>,
     /// The piece it is fused or sewn behind.
@@ -209,6 +211,7 @@ impl Piece {
             marks: vec![],
             note: None,
             block_of: vec![],
+            joined: false,
             patch_of: None,
             backs: None,
         }

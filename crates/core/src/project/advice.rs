@@ -3,8 +3,9 @@
 
 use super::Project;
 use super::cloth::ProjectCloth;
-use crate::bag::{Draft, Notice, Stage};
+use crate::bag::{Bag, Draft, Notice, Row, RowShape, Stage};
 use crate::cloth::{Material, Print};
+use crate::measure::Length;
 use crate::piece::Part;
 
 /// The advice for `draft`, cut from the project's cloths.
@@ -25,6 +26,9 @@ pub(super) fn advice(project: &Project, draft: &Draft) -> Vec<Notice> {
             straps.name
         );
         found.push(Notice::attention("strap_make", text));
+    }
+    if let Bag::CutList(list) = &project.bag {
+        found.extend(which_way_up(project, &list.rows));
     }
     let stands = |c: &&ProjectCloth| c.print == Print::OneWay || c.nap;
     if draft.piece("slip-pocket").is_some() && cloth(Part::Pocket).filter(stands).is_some() {
@@ -65,4 +69,31 @@ fn contrast(outer: &ProjectCloth, contrast: Option<&ProjectCloth>, has: &dyn Fn(
             format!("{} is thinner than {} beside it: back it with interfacing to match.", thin.name, outer.name);
         Notice { stage: Stage::Cloth, field: None, ..Notice::note("backing", text) }
     })
+}
+
+/// Which number of a listed row is its width is told by edges that must match; where nothing tells it and the print has
+/// one way up, it is asked.
+fn which_way_up(project: &Project, rows: &[Row]) -> Vec<Notice> {
+    let one_way = |part| project.cloth_of(part).is_some_and(|c| c.print == Print::OneWay || c.nap);
+    let told = |at: usize, row: &Row| {
+        // Another row as wide, or one with both numbers the same way round.
+        rows.iter().enumerate().any(|(i, other)| i != at && other.width == row.width)
+    };
+    let asked = rows.iter().enumerate().filter(|(at, row)| {
+        let free = row.any_way || matches!(row.part, Part::Straps | Part::Binding) || row.part.is_backing();
+        let plain = matches!(row.shape, RowShape::Rectangle) && row.width.is_some_and(|w| w != row.height);
+        plain && !free && one_way(row.part) && !told(*at, row)
+    });
+    let show = |l: Length| project.ruler.show(l).text;
+    asked
+        .map(|(_, row)| {
+            let text = format!(
+                "{} is taken to be {} wide and {} tall, and nothing else in the list says so: on a one-way print turn it if it stands the other way.",
+                row.name,
+                row.width.map(show).unwrap_or_default(),
+                show(row.height)
+            );
+            Notice { stage: Stage::Bag, field: None, ..Notice::attention("rows", text) }
+        })
+        .collect()
 }

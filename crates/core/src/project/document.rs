@@ -2,10 +2,11 @@
 
 use super::advice;
 use super::cloth::ProjectCloth;
+use super::joins;
 use super::measured::{self, Measured};
 use crate::FieldProblem;
 use crate::bag::backing::{self, BlockRows};
-use crate::bag::binding::{self, Join};
+use crate::bag::binding::Join;
 use crate::bag::{Bag, Draft, Family, Finished, Good, GoodKind, MadeUp};
 use crate::buying::linear::{self, Reel, Sold};
 use crate::cutting::Block;
@@ -40,6 +41,9 @@ pub struct LayChoices {
     pub print_may_lie: bool,
     /// Which way straps run.
     pub straps: StrapLie,
+    /// How strips are joined that are longer than their cloth.
+    #[serde(default)]
+    pub join: Join,
     /// Corners are cut out with the panels, so small pieces may lie in them. Not where cuts run edge to edge.
     #[serde(default)]
     pub in_notches: bool,
@@ -103,36 +107,6 @@ pub struct Planned {
     pub blocks: Vec<Block>,
     /// What keeps it from being laid.
     pub problems: Vec<FieldProblem>,
-}
-
-/// A binding or strap longer than its cloth becomes strips that are joined on the diagonal; `advice` says where not.
-fn join_strips(
-    piece: &mut Piece,
-    longest: Length,
-    (of_length, of_width): (&'static str, &'static str),
-    advice: &str,
-    ruler: Ruler,
-) {
-    let (width, length) = piece.size();
-    let Some(n) = binding::strips(length, longest, Join::Diagonal, width, Length::ZERO).filter(|n| *n > 1) else {
-        return;
-    };
-    let lost = binding::join_costs(Join::Diagonal, width, Length::ZERO);
-    let strips = i64::from(n);
-    let share = |all: Length| Length((all.0 + strips - 1) / strips);
-    piece.height = Dimension::sum(
-        vec![
-            Term::once("share of the whole length", share(length), of_length),
-            Term::once("share of the joins", share(lost * (strips - 1)), of_width),
-        ],
-        ruler,
-    );
-    piece.count *= n;
-    piece.grain = Grain::Either;
-    piece.note = Some(
-        format!("each from {n} strips joined on the diagonal: {advice}; {} long in all", ruler.show(length).text)
-            .into(),
-    );
 }
 
 impl Project {
@@ -203,24 +177,7 @@ impl Project {
                     Dimension { size: across, terms: vec![Term::once("right across the cloth", across, "rows")] };
             }
         }
-        for piece in draft.pieces.iter_mut().filter(|p| p.part == Part::Binding) {
-            if let Some(cloth) = self.cloth_of(piece.part) {
-                let fields = ("binding_width", "binding_fold");
-                join_strips(
-                    piece,
-                    cloth.for_job().usable_width(),
-                    fields,
-                    "keep the joins off the corners",
-                    self.ruler,
-                );
-            }
-        }
-        for piece in draft.pieces.iter_mut().filter(|p| p.part == Part::Straps) {
-            if let Some(longest) = self.cloth_of(piece.part).and_then(|cloth| self.longest_strap(cloth)) {
-                let fields = ("strap_length", "strap_width");
-                join_strips(piece, longest, fields, "keep the joins off the shoulder and the ends", self.ruler);
-            }
-        }
+        joins::join(self, &mut draft);
         self.arrange_blocks(&mut draft);
         let advice = advice::advice(self, &draft);
         draft.notices.extend(advice);
@@ -274,7 +231,7 @@ impl Project {
 
     /// The longest strap that comes in one from `cloth`, along or across it as straps may lie; nothing when more of it
     /// is bought as it is needed.
-    fn longest_strap(&self, cloth: &ProjectCloth) -> Option<Length> {
+    pub(super) fn longest_strap(&self, cloth: &ProjectCloth) -> Option<Length> {
         let cloth = cloth.for_job();
         let (across, along) = (cloth.usable_width(), cloth.usable_length());
         match self.lay.straps {

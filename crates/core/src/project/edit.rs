@@ -49,6 +49,7 @@ pub enum LayField {
     Cuts,
     PrintMayLie,
     Straps,
+    Join,
     InNotches,
 }
 
@@ -370,6 +371,7 @@ impl Project {
                     LayField::Cuts => self.lay.cuts = choice("cuts", value)?,
                     LayField::PrintMayLie => self.lay.print_may_lie = yes_or_no("print_may_lie", value)?,
                     LayField::Straps => self.lay.straps = choice("straps", value)?,
+                    LayField::Join => self.lay.join = choice("join", value)?,
                     LayField::InNotches => self.lay.in_notches = yes_or_no("in_notches", value)?,
                 }
                 Ok(format!("Lay, {}", key_of(field).replace('_', " ")))

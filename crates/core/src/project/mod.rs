@@ -7,6 +7,7 @@ mod advice;
 mod cloth;
 mod document;
 mod edit;
+mod joins;
 mod measured;
 
 pub use cloth::{Look, Pattern, ProjectCloth};

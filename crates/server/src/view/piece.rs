@@ -31,6 +31,8 @@ pub struct PieceView {
     pub print: String,
     pub note: Option<String>,
     pub marks: Vec<String>,
+    /// It is strips that are joined end to end.
+    pub joined: bool,
     /// It is measured once it is made: as it was measured, or as it should come out.
     pub measured: Option<MeasuredView>,
     /// How it may be made up, when it is a panel: its fields, and what stands in a few words.
@@ -119,6 +121,7 @@ fn piece_view(project: &Project, p: &Piece, scale: f64) -> PieceView {
             When::Measured => Some("cut to what is made: measure first".to_owned()),
         },
         marks: p.marks.iter().map(|m| m.told(ruler, p.size())).collect(),
+        joined: p.joined,
         measured: measured_view(project, p),
         made_up: made_up_view(project, p),
         cloth: cloth.map(|c| c.id.clone()),

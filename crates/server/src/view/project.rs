@@ -9,6 +9,7 @@ use super::piece::{PartView, PieceView, parts, pieces};
 use super::shelf::{bought, bought_text, cost_text, shop_unit};
 use crate::laying::{Laid, laid, plan_and_lay};
 use bofta_core::bag::Draft;
+use bofta_core::bag::binding::Join;
 use bofta_core::cutting::cut_list;
 use bofta_core::lay::Cuts;
 use bofta_core::measure::{Length, show_bought};
@@ -38,6 +39,8 @@ pub struct LayChoicesView {
     pub cuts: String,
     pub print_may_lie: bool,
     pub straps: StrapLie,
+    /// How strips are joined that are longer than their cloth.
+    pub join: Join,
     /// Small pieces may lie in the corners cut out of panels.
     pub in_notches: bool,
 }
@@ -125,6 +128,7 @@ pub fn project_view(context: &Context<'_>) -> Result<ProjectView, StoreError> {
             },
             print_may_lie: project.lay.print_may_lie,
             straps: project.lay.straps,
+            join: project.lay.join,
             in_notches: project.lay.in_notches,
         },
         purchases: laid.as_ref().map(|l| purchase_views(project, l)).unwrap_or_default(),

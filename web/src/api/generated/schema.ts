@@ -689,12 +689,19 @@ export interface components {
             note: string;
             size?: components["schemas"]["Measure"] | null;
         };
+        /**
+         * @description How strips are joined end to end.
+         * @enum {string}
+         */
+        Join: "diagonal" | "straight";
         /** @description How the maker wants it laid. */
         LayChoicesView: {
             /** @description `free` or `through`. */
             cuts: string;
             /** @description Small pieces may lie in the corners cut out of panels. */
             in_notches: boolean;
+            /** @description How strips are joined that are longer than their cloth. */
+            join: components["schemas"]["Join"];
             print_may_lie: boolean;
             straps: components["schemas"]["StrapLie"];
         };
@@ -702,7 +709,7 @@ export interface components {
          * @description A choice about the lay.
          * @enum {string}
          */
-        LayField: "cuts" | "print_may_lie" | "straps" | "in_notches";
+        LayField: "cuts" | "print_may_lie" | "straps" | "join" | "in_notches";
         /** @description The lay. */
         LayView: {
             /** @description To buy in all, as a shop says it. */
@@ -822,6 +829,8 @@ export interface components {
             grain: string;
             height: components["schemas"]["DimensionView"];
             id: string;
+            /** @description It is strips that are joined end to end. */
+            joined: boolean;
             made_up?: components["schemas"]["MadeUpView"] | null;
             marks: string[];
             measured?: components["schemas"]["MeasuredView"] | null;

@@ -2,13 +2,14 @@
 import type { PieceView } from '../../api/client';
 import { DimensionButton } from '../../drawing/DimensionButton';
 import { Drawing } from '../../drawing/Drawing';
+import { ChoiceField } from '../../fields/ChoiceField';
 import { useProject } from '../../project/ProjectContext';
 import { MakeUp } from './MakeUp';
 import { MeasuredSize } from './MeasuredSize';
 import { PieceSize } from './PieceSize';
 
 export function PieceCard({ piece: p }: { piece: PieceView }) {
-  const { view } = useProject();
+  const { view, edit } = useProject();
   const cloth = view.cloths.find((c) => c.id === p.cloth);
   return (
     <li className="sheet p-3">
@@ -44,6 +45,18 @@ export function PieceCard({ piece: p }: { piece: PieceView }) {
         </ul>
       )}
       {p.when && <p className="max-w-72 text-sm font-bold">{p.when}</p>}
+      {p.joined && (
+        <ChoiceField
+          label="Joined"
+          inline
+          value={view.choices.join}
+          onChoose={(value) => edit({ edit: 'lay', field: 'join', value })}
+          choices={[
+            { value: 'diagonal', name: 'on the diagonal' },
+            { value: 'straight', name: 'straight across' },
+          ]}
+        />
+      )}
       {p.measured && <MeasuredSize piece={p} measured={p.measured} />}
       {p.note && <p className="max-w-72 text-sm">{p.note}</p>}
     </li>
