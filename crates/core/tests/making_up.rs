@@ -162,6 +162,9 @@ fn what_was_cut_before_it_was_measured_stays() {
     assert_ne!(piece(&quilted, "lining-panel").size(), lining.size());
     quilted.measured.get_mut("outer-panel").expect("measured").cut_before.insert("lining-panel".into());
     assert_eq!(piece(&quilted, "lining-panel").size(), lining.size());
+    // Begun again, all is cut anew.
+    let again = made(&quilted, &[Edit::StepsDone { count: 0 }]);
+    assert_ne!(piece(&again, "lining-panel").size(), lining.size());
     assert_eq!(refused(&quilted, &measured("strap", "4", "20")).field, "piece", "a strap is as it is cut");
     assert_eq!(refused(&quilted, &measured("outer-panel", "0", "20")).field, "width");
 }

@@ -584,6 +584,9 @@ fn a_panel_measured_while_cutting_goes_on() {
     // Any other change waits until the cutting is begun again.
     let (status, refused) = server.edit(id, bag("width", "16"));
     assert_eq!((status, &refused["problems"][0]["field"]), (422, &json!("steps_done")));
+    // Begun again it may change, and what was measured stays known.
+    let (status, again) = server.edit(id, json!([{ "edit": "steps-done", "count": 0 }]));
+    assert_eq!((status, &named(&again, "outer-panel")["measured"]["is"]), (200, &json!(true)));
 }
 
 /// What follows from the measure lies on cloth that is being cut: refused with the piece's name.

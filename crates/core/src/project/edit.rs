@@ -423,6 +423,10 @@ impl Project {
             }
             Edit::StepsDone { count } => {
                 self.steps_done = *count;
+                if *count == 0 {
+                    // All is cut anew, also what had been cut before something was measured.
+                    self.measured.values_mut().for_each(|m| m.cut_before.clear());
+                }
                 Ok(format!("{count} steps done"))
             }
         }

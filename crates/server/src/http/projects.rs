@@ -163,7 +163,7 @@ pub async fn edit(
             // Typed again as it was: nothing to keep and nothing to undo.
             return view(store, &Kept { project: next, ..kept }, None);
         }
-        if before.steps_done > 0 && next.measured != before.measured {
+        if before.steps_done > 0 && next.steps_done > 0 && next.measured != before.measured {
             lay_the_rest(store, &id, &before, &mut next)?;
         }
         if next.steps_done > 0 {
