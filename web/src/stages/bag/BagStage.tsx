@@ -132,7 +132,7 @@ export function BagStage() {
         </div>
       )}
       {!own && <Reasons />}
-      <ul className="mt-3 grid grid-cols-2 gap-2 sm:grid-cols-3 lg:grid-cols-4">
+      <ul className="mt-3 grid grid-cols-2 gap-2 sm:grid-cols-3 lg:grid-cols-4 xl:grid-cols-5">
         {(own ? [] : cards).map((option) => (
           <li key={option.key}>
             <Popover.Root
@@ -142,7 +142,7 @@ export function BagStage() {
                 if (!is && focus) setSearch({}, { replace: true });
               }}
             >
-              <Popover.Trigger className="sheet flex w-full items-center gap-3 px-3 py-1.5 text-left hover:border-indigo data-[state=open]:border-indigo data-[state=open]:outline data-[state=open]:outline-1">
+              <Popover.Trigger className="sheet flex w-full items-center gap-2.5 px-2.5 py-1.5 text-left hover:border-indigo data-[state=open]:border-indigo data-[state=open]:outline data-[state=open]:outline-1">
                 <GroupIcon group={option} />
                 <span className="min-w-0 leading-tight">
                   <span className="block font-bold">{option.name}</span>
