@@ -8,6 +8,7 @@ type Schemas = components['schemas'];
 export type ProjectView = Schemas['ProjectView'];
 export type BagView = Schemas['BagView'];
 export type PieceView = Schemas['PieceView'];
+export type PartView = Schemas['PartView'];
 export type MeasuredView = Schemas['MeasuredView'];
 export type MadeUpView = Schemas['MadeUpView'];
 export type ClothView = Schemas['ClothView'];

@@ -10,10 +10,8 @@ import { PieceSize } from './PieceSize';
 
 export function PieceCard({ piece: p }: { piece: PieceView }) {
   const { view, edit } = useProject();
-  const cloth = view.cloths.find((c) => c.id === p.cloth);
   return (
     <li className="sheet p-3">
-      <p className="text-sm text-soft">{p.bundle}</p>
       <h2 className="flex items-baseline gap-2 text-lg leading-tight">
         {p.name} <span className="font-sans text-base text-soft">× {p.count}</span>
       </h2>
@@ -32,7 +30,7 @@ export function PieceCard({ piece: p }: { piece: PieceView }) {
         </p>
       )}
       <p className="max-w-72 text-sm text-soft">
-        {cloth ? cloth.name : 'no cloth yet'} · {p.grain} · {p.print}
+        {p.grain} · {p.print}
       </p>
       {p.made_up && <MakeUp piece={p} madeUp={p.made_up} />}
       {p.marks.length > 0 && (

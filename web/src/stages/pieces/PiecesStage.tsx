@@ -2,6 +2,7 @@
 import { Download } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import type { PartView } from '../../api/client';
 import { ChoiceField } from '../../fields/ChoiceField';
 import { useProject } from '../../project/ProjectContext';
 import { Goods } from './Goods';
@@ -17,6 +18,7 @@ export function PiecesStage() {
     localStorage.setItem('bofta-pieces', value);
     setShown(value);
   };
+  const bundles = view.parts.filter((part) => view.pieces.some((p) => p.part === part.key));
   return (
     <div>
       <div className="mb-3 flex flex-wrap items-center gap-3">
@@ -52,15 +54,35 @@ export function PiecesStage() {
         </p>
       )}
       {shown === 'sheet' ? (
-        <ul className="flex flex-wrap items-start gap-4">
-          {view.pieces.map((piece) => (
-            <PieceCard key={piece.id} piece={piece} />
+        <div className="flex flex-wrap items-start gap-x-8 gap-y-5">
+          {bundles.map((part) => (
+            <Bundle key={part.key} part={part} />
           ))}
-        </ul>
+        </div>
       ) : (
         <PieceTable />
       )}
       <Goods />
     </div>
+  );
+}
+
+/** The pieces of one part, pinned together once they are cut. */
+function Bundle({ part }: { part: PartView }) {
+  const { view } = useProject();
+  const cloth = view.cloths.find((c) => c.id === part.cloth);
+  return (
+    <section aria-label={part.name} className="max-w-full">
+      <p className="mb-1 border-b border-dashed border-[#9a8f79] text-soft">
+        <span className="font-bold text-indigo">{part.name}</span> · {cloth ? cloth.name : 'no cloth yet'}
+      </p>
+      <ul className="flex flex-wrap items-start gap-4">
+        {view.pieces
+          .filter((p) => p.part === part.key)
+          .map((piece) => (
+            <PieceCard key={piece.id} piece={piece} />
+          ))}
+      </ul>
+    </section>
   );
 }
