@@ -62,7 +62,8 @@ fn the_block_is_fused_before_it_is_cut_and_corners_come_last() {
     assert!(last_on_cloth < fused && fused < first_cut);
     // Every cut of the block runs right across what lies there, read from an edge.
     for step in &steps {
-        let Step::Block { cut, .. } = step else { continue };
+        let Step::Block { step, .. } = step else { continue };
+        let Step::Cut { cut, .. } = step.as_ref() else { panic!("a caddy's panels are square") };
         assert_eq!(cut.kind, CutKind::Through);
         let along = match cut.from {
             Edge::Left => cut.line.x1.0 - cut.lies.x,
@@ -70,6 +71,24 @@ fn the_block_is_fused_before_it_is_cut_and_corners_come_last() {
         };
         assert_eq!(cut.reading.0, along);
     }
+}
+
+/// Half-round panels come off their block round a template; nothing of it is taken for a cut of the cloth.
+#[test]
+fn shaped_panels_of_a_block_are_cut_round() {
+    let mut project = caddy(&[], "20");
+    let edits = [("style", "half-round"), ("backing_cloth", "interfacing"), ("backing", "block")]
+        .map(|(field, value)| Edit::Bag { field: field.into(), value: value.into() });
+    for edit in [Edit::Family { family: "pouch".into() }].iter().chain(&edits) {
+        project = project.edited(edit).unwrap_or_else(|why| panic!("{edit:?}: {why:?}")).0;
+    }
+    let planned = project.plan().expect("drafts");
+    let steps = steps(&planned);
+    let fused = steps.iter().position(|s| matches!(s, Step::Fuse { .. })).expect("it is fused");
+    assert!(steps[fused..].iter().all(|s| s.cloth().is_none()));
+    let round = |s: &Step| matches!(s, Step::Block { step, .. } if matches!(**step, Step::Outline(_)));
+    assert_eq!(steps.iter().filter(|s| round(s)).count(), 2);
+    assert_eq!(steps[fused..].iter().flat_map(Step::frees).filter(|f| f.piece == "outer-panel").count(), 2);
 }
 
 #[test]

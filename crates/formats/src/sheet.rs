@@ -155,15 +155,7 @@ fn lay_page(book: &mut Book, project: &Project, job: &Job, lay: &Lay, id: &str, 
     book.heading("Cuts, in order");
     let steps = cut_list(job, std::slice::from_ref(cloth_of_lay), &[], &[]);
     for (n, step) in steps.iter().enumerate() {
-        let off = falls_off(step, all);
-        match step {
-            Step::Cut { cut, .. } => {
-                let reading = format!("{} {}", project.ruler.show(cut.reading).text, project.system.symbol());
-                book.check_row(n + 1, &reading, how(cut), &off);
-            }
-            Step::Outline(_) => book.check_row(n + 1, "template", "round the outline, where it lies", &off),
-            Step::Fuse { .. } | Step::Block { .. } | Step::Corners(_) => {}
-        }
+        cut_row(book, project, n + 1, step, all);
     }
     book.space(6.0);
     book.text(
@@ -172,6 +164,19 @@ fn lay_page(book: &mut Book, project: &Project, job: &Job, lay: &Lay, id: &str, 
         Face::Text,
         11.0,
     );
+}
+
+/// A cut to tick off: its reading, how it runs, what comes off.
+fn cut_row(book: &mut Book, project: &Project, number: usize, step: &Step, all: &[Piece]) {
+    let off = falls_off(step, all);
+    match step {
+        Step::Cut { cut, .. } => {
+            let reading = format!("{} {}", project.ruler.show(cut.reading).text, project.system.symbol());
+            book.check_row(number, &reading, how(cut), &off);
+        }
+        Step::Outline(_) => book.check_row(number, "template", "round the outline, where it lies", &off),
+        Step::Fuse { .. } | Step::Block { .. } | Step::Corners(_) => {}
+    }
 }
 
 /// Blocks, fused and cut once the cloths are.
@@ -186,10 +191,9 @@ fn blocks(book: &mut Book, project: &Project, steps: &[Step], all: &[Piece]) {
                 number = 1;
                 book.check_row(number, "iron", "fuse it to its backing, let it cool flat", "");
             }
-            Step::Block { cut, .. } => {
+            Step::Block { step, .. } => {
                 number += 1;
-                let reading = format!("{} {}", project.ruler.show(cut.reading).text, project.system.symbol());
-                book.check_row(number, &reading, how(cut), &falls_off(step, all));
+                cut_row(book, project, number, step, all);
             }
             Step::Cut { .. } | Step::Outline(_) | Step::Corners(_) => {}
         }
@@ -248,7 +252,11 @@ pub fn falls_off(step: &Step, pieces: &[Piece]) -> String {
             }
         })
         .collect();
-    let (Step::Cut { cut, .. } | Step::Block { cut, .. }) = step else { return names.join(" and ") };
+    let cut = match step {
+        Step::Cut { cut, .. } => cut,
+        Step::Block { step, .. } => return falls_off(step, pieces),
+        Step::Outline(_) | Step::Fuse { .. } | Step::Corners(_) => return names.join(" and "),
+    };
     // Bare cloth on the near side of the line falls off; on the far side it is what the strip is cut from.
     let bare_falls = cut.bare.map(|b| (b.x, b.y) == (cut.lies.x, cut.lies.y));
     match (names.is_empty(), cut.kind, bare_falls) {

@@ -635,6 +635,24 @@ fn a_fused_block_is_cut_at_the_table() {
     }
 }
 
+/// Of a half-round panel the block is cut round a template, and every step of it is drawn.
+#[test]
+fn a_shaped_panel_is_cut_from_its_block() {
+    let (_folder, server) = demo();
+    let id = "seed-packet-pouch";
+    let whole = json!({ "edit": "make-up", "piece": "outer-panel", "field": "front", "value": "whole" });
+    let block = json!({ "edit": "bag", "field": "backing", "value": "block" });
+    let (status, view) = server.edit(id, json!([whole, block]));
+    assert_eq!((status, &view["lay"]["complete"]), (200, &json!(true)), "{view}");
+    assert!(named(&view, "outer-panel")["made_up"].is_null(), "what is cut from a block is in one piece");
+    let all: Vec<Value> = (1..=view["steps"].as_u64().expect("steps"))
+        .map(|n| server.get(&format!("/api/projects/{id}/steps/{n}")).1)
+        .collect();
+    assert!(all.iter().all(|s| s["drawing"]["body"].as_str().is_some_and(|b| b.len() > 100)));
+    let round = |s: &&Value| s["title"] == "Block of outer" && s["how"] == "Round the template, where it lies";
+    assert_eq!(all.iter().filter(round).count(), 2);
+}
+
 #[test]
 fn a_listed_strap_is_asked_how_it_is_folded() {
     let (_folder, server) = demo();

@@ -115,12 +115,12 @@ pub enum Step {
         /// Id of the block among the pieces.
         block: String,
     },
-    /// A straight cut through a fused block, cloth and backing at once.
+    /// A fused block is cut, cloth and backing at once: straight or round a template, as a cloth is.
     Block {
         /// Id of the block among the pieces.
         block: String,
-        /// The cut.
-        cut: Cut,
+        /// What is done to it.
+        step: Box<Step>,
     },
     /// Corners, after the rectangles.
     Corners(CornerCut),
@@ -139,7 +139,8 @@ impl Step {
     /// The pieces that come off the cloth with it.
     pub fn frees(&self) -> &[Freed] {
         match self {
-            Self::Cut { cut, .. } | Self::Block { cut, .. } => &cut.frees,
+            Self::Cut { cut, .. } => &cut.frees,
+            Self::Block { step, .. } => step.frees(),
             Self::Outline(round) => std::slice::from_ref(&round.frees),
             Self::Fuse { .. } | Self::Corners(_) => &[],
         }
@@ -171,10 +172,8 @@ pub fn cut_list(job: &Job, cloths: &[ClothLay], pieces: &[Piece], blocks: &[Bloc
     let mut steps: Vec<Step> = cloths.iter().flat_map(|lay| apart(job, lay)).collect();
     for block in blocks {
         steps.push(Step::Fuse { block: block.piece.clone() });
-        steps.extend(apart(&block.job, &block.lay).into_iter().map(|step| match step {
-            Step::Cut { cut, .. } => Step::Block { block: block.piece.clone(), cut },
-            other => other,
-        }));
+        let on_block = |step| Step::Block { block: block.piece.clone(), step: Box::new(step) };
+        steps.extend(apart(&block.job, &block.lay).into_iter().map(on_block));
     }
     let lays = || cloths.iter().chain(blocks.iter().map(|b| &b.lay));
     let placed = |piece: &Piece| lays().any(|c| c.placements.iter().any(|p| p.piece == piece.id));

@@ -76,7 +76,7 @@ fn contrast(outer: &ProjectCloth, contrast: Option<&ProjectCloth>, has: &dyn Fn(
 fn which_way_up(project: &Project, rows: &[Row]) -> Vec<Notice> {
     let one_way = |part| project.cloth_of(part).is_some_and(|c| c.print == Print::OneWay || c.nap);
     let told = |at: usize, row: &Row| {
-        // Another row as wide, or one with both numbers the same way round.
+        // Another row as wide: panel and band, or panel and lining, share an edge.
         rows.iter().enumerate().any(|(i, other)| i != at && other.width == row.width)
     };
     let asked = rows.iter().enumerate().filter(|(at, row)| {

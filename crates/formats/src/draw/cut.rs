@@ -30,9 +30,13 @@ pub fn cut_step(
             on_table(&mut canvas, project, &block.job, &block.lay, (whole, &[], &[]), (width, height))?;
             Some(canvas.finish(width, height))
         }
-        Step::Block { block: id, cut } => {
+        Step::Block { block: id, step } => {
             let block = block(id)?;
-            straight(project, &block.job, &block.lay, cut, gone, (width, height))
+            match step.as_ref() {
+                Step::Cut { cut, .. } => straight(project, &block.job, &block.lay, cut, gone, (width, height)),
+                Step::Outline(round) => outline(project, &block.job, &block.lay, round, gone, (width, height)),
+                _ => None,
+            }
         }
         Step::Cut { cloth, cut } => {
             let lay = lay.cloths.iter().find(|c| c.cloth == *cloth)?;

@@ -145,7 +145,8 @@ fn measured_view(project: &Project, p: &Piece) -> Option<MeasuredView> {
 
 fn made_up_view(project: &Project, p: &Piece) -> Option<MadeUpView> {
     let known = project.made_up.get(p.id.as_ref()).copied();
-    if known.is_none() && !may_be_made_up(p) {
+    // What is cut from a block is in one piece, whatever was chosen before the block was.
+    if p.when == When::FromBlock || (known.is_none() && !may_be_made_up(p)) {
         return None;
     }
     let mut made = known.unwrap_or_else(|| MadeUp::plain(project.system));

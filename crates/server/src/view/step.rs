@@ -73,11 +73,17 @@ pub fn step_view(project: &Project, laid: &Laid, planned: &Planned, steps: &[Ste
         drawing,
         ruler: None,
     };
+    tell(&mut view, project, pieces, step)?;
+    Some(view)
+}
+
+/// What is done in `step`, what comes off, and what to check before.
+fn tell(view: &mut StepView, project: &Project, pieces: &[Piece], step: &Step) -> Option<()> {
     match step {
         Step::Cut { cloth, cut } => {
             let cloth = project.cloth(cloth)?;
             view.title.clone_from(&cloth.name);
-            straight(&mut view, project, cut);
+            straight(view, project, cut);
             view.falls_off = falls_off(step, pieces);
             view.frees = freed(project, pieces, step);
             if cut.kind == CutKind::SquareEnd {
@@ -87,7 +93,7 @@ pub fn step_view(project: &Project, laid: &Laid, planned: &Planned, steps: &[Ste
                 }
                 view.before.push("Cut away from you, fingers behind the ruler’s edge.".into());
             } else {
-                before_a_cut(&mut view, cut);
+                before_a_cut(view, cut);
             }
         }
         Step::Fuse { block } => {
@@ -96,13 +102,10 @@ pub fn step_view(project: &Project, laid: &Laid, planned: &Planned, steps: &[Ste
             view.before.push("Glue side of the backing on the wrong side of the cloth.".into());
             view.before.push("Heat and steam burn: follow the sheet that came with it.".into());
         }
-        Step::Block { block, cut } => {
+        Step::Block { block, step } => {
+            tell(view, project, pieces, step)?;
             view.title = pieces.iter().find(|p| p.id == *block)?.name.to_string();
-            straight(&mut view, project, cut);
-            view.falls_off = falls_off(step, pieces);
-            view.frees = freed(project, pieces, step);
-            view.before.push("Cloth up, backing below: both are cut at once.".into());
-            before_a_cut(&mut view, cut);
+            view.before.insert(0, "Cloth up, backing below: both are cut at once.".into());
         }
         Step::Outline(round) => {
             view.title.clone_from(&project.cloth(&round.cloth)?.name);
@@ -131,7 +134,7 @@ pub fn step_view(project: &Project, laid: &Laid, planned: &Planned, steps: &[Ste
             }
         }
     }
-    Some(view)
+    Some(())
 }
 
 /// How a straight cut runs, and its reading on the ruler.
