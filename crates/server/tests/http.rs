@@ -622,7 +622,7 @@ fn a_fused_block_is_cut_at_the_table() {
         .map(|n| server.get(&format!("/api/projects/{id}/steps/{n}")).1)
         .filter(|s| s["title"].as_str().is_some_and(|t| t.starts_with("Block of")))
         .collect();
-    assert!(of_block[0]["how"].as_str().is_some_and(|h| h.starts_with("Fuse it")), "{:?}", of_block[0]);
+    assert!(of_block[0]["how"].as_str().is_some_and(|h| h.starts_with("fuse it")), "{:?}", of_block[0]);
     assert!(of_block.iter().all(|s| s["drawing"]["body"].as_str().is_some_and(|b| b.len() > 100)));
     let freed: usize = of_block.iter().map(|s| s["frees"].as_array().map_or(0, Vec::len)).sum();
     let panels = ["front", "side", "base"].map(|p| named(&view, p)["count"].as_u64().expect("a count"));
@@ -649,7 +649,7 @@ fn a_shaped_panel_is_cut_from_its_block() {
         .map(|n| server.get(&format!("/api/projects/{id}/steps/{n}")).1)
         .collect();
     assert!(all.iter().all(|s| s["drawing"]["body"].as_str().is_some_and(|b| b.len() > 100)));
-    let round = |s: &&Value| s["title"] == "Block of outer" && s["how"] == "Round the template, where it lies";
+    let round = |s: &&Value| s["title"] == "Block of outer" && s["how"] == "round the template, where it lies";
     assert_eq!(all.iter().filter(round).count(), 2);
 }
 

@@ -98,7 +98,7 @@ fn tell(view: &mut StepView, project: &Project, pieces: &[Piece], step: &Step) -
         }
         Step::Fuse { block } => {
             view.title = pieces.iter().find(|p| p.id == *block)?.name.to_string();
-            view.how = "Fuse it to its backing, from the middle out; let it cool flat".into();
+            view.how = "fuse it to its backing, from the middle out; let it cool flat".into();
             view.before.push("Glue side of the backing on the wrong side of the cloth.".into());
             view.before.push("Heat and steam burn: follow the sheet that came with it.".into());
         }
@@ -109,7 +109,7 @@ fn tell(view: &mut StepView, project: &Project, pieces: &[Piece], step: &Step) -
         }
         Step::Outline(round) => {
             view.title.clone_from(&project.cloth(&round.cloth)?.name);
-            view.how = "Round the template, where it lies".into();
+            view.how = "round the template, where it lies".into();
             view.falls_off = falls_off(step, pieces);
             view.frees = freed(project, pieces, step);
             view.before.push("Template right side up, its arrow along the print.".into());

@@ -24,6 +24,8 @@ const SHAPES = [
   ['half-round', 'half-round'],
 ] as const;
 
+type Options = readonly (readonly [string, string])[];
+
 export function CutListRow({ row, at: i }: { row: RowView; at: number }) {
   const { view, edit } = useProject();
   const change = (row: number, field: RowField, value: string) => edit({ edit: 'row', row, field, value });
@@ -45,25 +47,27 @@ export function CutListRow({ row, at: i }: { row: RowView; at: number }) {
       onCommit={(v) => change(row, field, v)}
     />
   );
+  const pick = (field: RowField, name: string, value: string, of: Options) => (
+    <select
+      className="field w-auto min-w-28"
+      aria-label={`${name} row ${i + 1}`}
+      value={value}
+      onChange={(e) => change(i, field, e.target.value)}
+    >
+      {of.map(([key, text]) => (
+        <option key={key} value={key}>
+          {text}
+        </option>
+      ))}
+    </select>
+  );
+  const folds: Options = row.folds.map((f) => [f.key, `${f.name}: ${f.note}`]);
   return (
     <>
       <tr className="border-t border-ruled align-top">
         <td className="w-20 min-w-16 px-1.5 py-1">{typed(i, 'count', 'How many of', String(row.count))}</td>
         <td className="min-w-40 px-1.5 py-1">{typed(i, 'name', 'Name of', row.name)}</td>
-        <td className="px-1.5 py-1">
-          <select
-            className="field min-w-28"
-            aria-label={`Part of row ${i + 1}`}
-            value={row.part}
-            onChange={(e) => change(i, 'part', e.target.value)}
-          >
-            {PARTS.map(([key, name]) => (
-              <option key={key} value={key}>
-                {name}
-              </option>
-            ))}
-          </select>
-        </td>
+        <td className="px-1.5 py-1">{pick('part', 'Part of', row.part, PARTS)}</td>
         <td className="w-28 min-w-24 px-1.5 py-1">{size(i, 'width', 'Width of', row.width ?? null)}</td>
         <td className="py-1">
           <button
@@ -79,19 +83,7 @@ export function CutListRow({ row, at: i }: { row: RowView; at: number }) {
         <td className="w-28 min-w-24 px-1.5 py-1">{size(i, 'height', 'Height of', row.height)}</td>
         <td className="px-1.5 py-1">
           <div className="flex gap-1">
-            <select
-              className="field min-w-28"
-              aria-label={`Shape of row ${i + 1}`}
-              value={row.shape}
-              onChange={(e) => change(i, 'shape', e.target.value)}
-            >
-              <option value="free">by its corners</option>
-              {SHAPES.map(([key, name]) => (
-                <option key={key} value={key}>
-                  {name}
-                </option>
-              ))}
-            </select>
+            {pick('shape', 'Shape of', row.shape, [['free', 'by its corners'], ...SHAPES])}
             {row.corner && <div className="w-24">{size(i, 'corner', 'Corner of', row.corner)}</div>}
           </div>
         </td>
@@ -137,19 +129,7 @@ export function CutListRow({ row, at: i }: { row: RowView; at: number }) {
               <span className={row.fold ? 'text-soft' : 'font-bold text-madder'}>
                 {row.fold ? 'Folded' : 'How is it folded?'}
               </span>
-              <select
-                className="field w-auto"
-                aria-label={`Fold of row ${i + 1}`}
-                value={row.fold}
-                onChange={(e) => change(i, 'fold', e.target.value)}
-              >
-                <option value="">not said yet</option>
-                {row.folds.map((f) => (
-                  <option key={f.key} value={f.key}>
-                    {f.name}: {f.note}
-                  </option>
-                ))}
-              </select>
+              {pick('fold', 'Fold of', row.fold, [['', 'not said yet'], ...folds])}
             </label>
           </td>
         </tr>
