@@ -125,12 +125,12 @@ export function CutListRow({ row, at: i }: { row: RowView; at: number }) {
         <tr>
           <td />
           <td colSpan={9} className="px-1.5 pb-2">
-            <label className="flex flex-wrap items-center gap-2 text-sm">
+            <div className="flex flex-wrap items-center gap-2 text-sm">
               <span className={row.fold ? 'text-soft' : 'font-bold text-madder'}>
                 {row.fold ? 'Folded' : 'How is it folded?'}
               </span>
               {pick('fold', 'Fold of', row.fold, [['', 'not said yet'], ...folds])}
-            </label>
+            </div>
           </td>
         </tr>
       )}
