@@ -6,19 +6,24 @@ import { join } from 'node:path';
 import AxeBuilder from '@axe-core/playwright';
 import { test as base, expect, type Page } from '@playwright/test';
 
+export const program = process.env.BOFTA_PROGRAM ?? '../target/debug/bofta';
+
 export class Server {
   private child: ChildProcess | null = null;
   address = '';
 
   constructor(
     private readonly command: 'serve' | 'demo',
-    private readonly folder: string,
+    readonly folder: string,
   ) {}
+
+  get database(): string {
+    return join(this.folder, 'bofta.db');
+  }
 
   /** Starts it; after the first time on the same address. */
   async start(): Promise<void> {
     const listen = this.address ? new URL(this.address).host : '127.0.0.1:0';
-    const program = process.env.BOFTA_PROGRAM ?? '../target/debug/bofta';
     const child = spawn(program, [this.command, '--listen', listen, '--data', this.folder]);
     this.child = child;
     this.address = await new Promise((resolve, reject) => {
@@ -28,11 +33,20 @@ export class Server {
   }
 
   /** SIGKILL: nothing is finished or put away. */
-  async kill(): Promise<void> {
+  kill(): Promise<void> {
+    return this.stop('SIGKILL');
+  }
+
+  /** SIGTERM: it ends in order. */
+  end(): Promise<void> {
+    return this.stop('SIGTERM');
+  }
+
+  private async stop(signal: NodeJS.Signals): Promise<void> {
     const child = this.child;
     if (!child || child.exitCode !== null) return;
     const ended = new Promise((resolve) => child.on('exit', resolve));
-    child.kill('SIGKILL');
+    child.kill(signal);
     await ended;
   }
 }

@@ -11,6 +11,7 @@ pub mod cloth;
 pub mod cutting;
 pub mod lay;
 pub mod measure;
+pub mod name;
 pub mod piece;
 mod problem;
 pub mod project;

@@ -6,8 +6,8 @@ mod support;
 use bofta_core::cloth::{Cloth, Form, Money, Price, Print, PrintUp, Shrink};
 use bofta_core::cutting::{CutKind, Step, cut_list};
 use bofta_core::lay::{
-    Budget, Cuts, Fault, Job, JobPiece, Lay, Observer, Offcut, Random, Region, Silent, allowed_turns, cut_tree, solve,
-    verify,
+    Budget, Cuts, Fault, Job, JobPiece, Lay, NoLay, Observer, Offcut, Random, Region, Silent, Stop, allowed_turns,
+    comes_apart, solve, verify,
 };
 use bofta_core::measure::{Length, ShopStep, System, show_bought};
 use bofta_core::piece::{Grain, Mirror, PrintRule};
@@ -257,7 +257,7 @@ fn a_job_that_cannot_stand_names_its_field(#[case] spoil: impl Fn(&mut Job), #[c
     let mut job = squares(20, &[5, 4]);
     spoil(&mut job);
     match solve(&job, Budget::iterations(0), &mut Silent) {
-        Err(problem) => assert_eq!(problem.field, field, "{problem}"),
+        Err(NoLay::Field(problem)) => assert_eq!(problem.field, field, "{problem}"),
         other => panic!("{other:?}"),
     }
 }
@@ -481,11 +481,11 @@ fn verify_sees_each_kind_of_fault() {
 }
 
 #[test]
-fn a_pinwheel_has_no_cut_tree_and_its_list_uses_stopped_cuts() {
+fn a_pinwheel_does_not_come_apart_edge_to_edge() {
     let square = |x, y, width, height| Region { x, y, width, height };
     let pinwheel = [square(0, 0, 2, 1), square(2, 0, 1, 2), square(1, 2, 2, 1), square(0, 1, 1, 2), square(1, 1, 1, 1)];
-    assert_eq!(cut_tree(square(0, 0, 3, 3), &pinwheel), None);
-    assert!(cut_tree(square(0, 0, 3, 3), &pinwheel[..1]).is_some());
+    assert!(!comes_apart(square(0, 0, 3, 3), &pinwheel));
+    assert!(comes_apart(square(0, 0, 3, 3), &pinwheel[..1]));
 }
 
 /// A hundred and more pieces answer at once; the engine does not stall on 2,000.
@@ -564,6 +564,110 @@ fn is_through_all(lay: &Lay, job: &Job) -> bool {
             })
             .collect();
         let (right, top) = (pieces.iter().map(Region::right).max(), pieces.iter().map(Region::top).max());
-        cut_tree(Region { x: 0, y: 0, width: right.unwrap_or(0), height: top.unwrap_or(0) }, &pieces).is_some()
+        comes_apart(Region { x: 0, y: 0, width: right.unwrap_or(0), height: top.unwrap_or(0) }, &pieces)
     })
+}
+
+/// A row of thousands is as many cuts one after the other: no stack grows with it, and every piece comes off once.
+#[rstest]
+#[case(4_000, true)]
+#[case(4_000, false)]
+#[case(10_000, false)]
+fn thousands_of_pieces_are_cut_on_a_small_stack(#[case] count: u32, #[case] across: bool) {
+    let work = move || {
+        // One above the other along the roll, or all beside each other across a wide one, none like the next.
+        let (width, height) = if across { (inch(1) / 16, inch(3)) } else { (inch(40), inch(1) / 8) };
+        let roll = if across { width * i64::from(count) } else { inch(44) };
+        let many = job(roll, vec![JobPiece { grain: Grain::Length, ..piece("strip", width, height, count) }]);
+        let found = solve(&many, Budget::iterations(0), &mut Silent).expect("laid");
+        assert!(found.complete());
+        let steps = cut_list(&many, &found.cloths, &[], &[]);
+        let freed: usize = steps.iter().map(|s| s.frees().len()).sum();
+        assert_eq!(freed, count as usize);
+        assert_eq!(verify(&many, &found), []);
+    };
+    let thread = std::thread::Builder::new().stack_size(256 * 1024).spawn(work).expect("a thread");
+    thread.join().expect("the stack holds");
+}
+
+/// Pieces of which no line frees one after the other: a pinwheel of pinwheels.
+#[test]
+fn stopped_cuts_free_every_piece_once_however_many() {
+    let eighth = |n: i64| Length::inches(n, 8);
+    let mut random = Random::new(11);
+    let kinds: Vec<JobPiece> = (0..200)
+        .map(|i| piece(format!("p{i}"), eighth(20 + random.below(60) as i64), eighth(20 + random.below(60) as i64), 4))
+        .collect();
+    let many = job(inch(60), kinds);
+    let found = lay(&many, 0);
+    let steps = cut_list(&many, &found.cloths, &[], &[]);
+    let mut freed: Vec<(String, u32)> =
+        steps.iter().flat_map(|s| s.frees()).map(|f| (f.piece.clone(), f.copy)).collect();
+    freed.sort();
+    freed.dedup();
+    assert_eq!(freed.len(), 800);
+}
+
+/// A job of many circles, none as large as another.
+fn circles(n: i64) -> Job {
+    let circle = |i: i64| Outline::Circle(Length::inches(i + 32, 16));
+    job(inch(54), (0..n).map(|i| support::shaped(format!("c{i}"), circle(i), 1)).collect())
+}
+
+/// Asked to stop, a search ends within some milliseconds wherever it is, claims no proof it has not finished, and what
+/// it gives holds.
+#[rstest]
+#[case(circles(300))]
+#[case(circles(60))]
+#[case(support::dissection(400, 320, 40, &mut Random::new(3)))]
+fn stopped_it_ends_soon_and_claims_nothing(#[case] job: Job) {
+    for after in [0, 5, 40, 200] {
+        let stop = Stop::new();
+        let (asking, begun) = (stop.clone(), std::time::Instant::now());
+        let asker = std::thread::spawn(move || {
+            std::thread::sleep(std::time::Duration::from_millis(after));
+            asking.ask();
+            std::time::Instant::now()
+        });
+        let found = solve(&job, Budget::endless().until(&stop), &mut Silent);
+        let ended = std::time::Instant::now();
+        let asked = asker.join().expect("asked");
+        match found {
+            Ok(lay) => {
+                assert_eq!(verify(&job, &lay), []);
+                assert!(lay.complete(), "what was not tried is not said to fit nowhere");
+            }
+            Err(e) => assert_eq!(e, NoLay::OutOfTime),
+        }
+        // On a busy machine a thread may wait for its turn; beyond a second it is not that.
+        let late = ended.saturating_duration_since(asked);
+        assert!(late < std::time::Duration::from_secs(1), "{late:?} after it was asked at {:?}", asked - begun);
+    }
+}
+
+/// Laid by hulls or boxes for want of memory, a lay says so and its bound is none of the boxes'.
+#[test]
+fn too_many_outlines_are_laid_by_plainer_ones_and_that_is_said() {
+    let found = lay(&circles(200), 0);
+    assert!(found.complete());
+    assert!(found.warnings.iter().any(|w| w.contains("by the boxes around them")), "{:?}", found.warnings);
+    assert!(found.cloths[0].bound < found.cloths[0].buy_length, "a bound of boxes would be too high");
+    assert!(lay(&circles(60), 0).warnings.is_empty());
+}
+
+#[test]
+fn what_a_job_holds_too_much_of_is_named() {
+    let refused = |job: &Job| match solve(job, Budget::iterations(0), &mut Silent) {
+        Err(NoLay::Field(problem)) => problem.field,
+        other => panic!("{other:?}"),
+    };
+    assert_eq!(refused(&circles(401)), "pieces");
+    let mut dear = job(inch(44), vec![piece("a", inch(4), inch(4), 1)]);
+    dear.cloths[0].price = Some(Price { amount: Money(i64::MAX), per: Length::YARD });
+    assert_eq!(refused(&dear), "cloths[0].price.amount");
+    dear.cloths[0].price = Some(Price { amount: Money(1), per: Length(1) });
+    assert_eq!(refused(&dear), "cloths[0].price.per");
+    let corners: Vec<bofta_core::shape::Point> =
+        (0..500).map(|i| bofta_core::shape::Point::new(Length(i * 1000), Length(i * i))).collect();
+    assert!(Outline::polygon(corners).expect_err("refused").to_string().contains("at most 400"));
 }

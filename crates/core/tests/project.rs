@@ -5,7 +5,7 @@ use bofta_core::bag::{GoodKind, Row};
 use bofta_core::buying::{other_widths, purchases};
 use bofta_core::cloth::{Money, Price};
 use bofta_core::cutting::{Manner, Step, cut_list, manner};
-use bofta_core::lay::{Budget, Silent, solve, verify};
+use bofta_core::lay::{Budget, Silent, Stop, solve, verify};
 use bofta_core::measure::{Length, ShopStep, System, show_bought};
 use bofta_core::piece::{Part, When};
 use bofta_core::project::{ClothField, Edit, LayField, Look, Pattern, Project, ProjectField, RowField};
@@ -153,7 +153,7 @@ fn the_shopping_list_knows_steps_prices_and_what_is_owned() {
 fn other_widths_leave_out_the_own_one() {
     let project = with_cloth();
     let job = project.plan().expect("drafts").job.expect("a job");
-    let widths = other_widths(&job, "moss-canvas", 50);
+    let widths = other_widths(&job, "moss-canvas", 50, &Stop::new());
     let names: Vec<_> = widths.iter().map(|w| w.width.in_units(System::Inches)).collect();
     assert_eq!(names, [44.0, 60.0]);
     assert!(widths.iter().all(|w| w.length.is_some_and(|l| show_bought(l, System::Inches).ends_with("yd"))));

@@ -148,9 +148,9 @@ proptest! {
     /// threads; and never longer than the bounding boxes laid as rectangles from the same seed.
     #[test]
     fn shaped_lays_verify(job in any_shaped_job()) {
-        let one = solve(&job, Budget { iterations: 60, threads: 1 }, &mut Silent).expect("a sound job");
+        let one = solve(&job, Budget { threads: 1, ..Budget::iterations(60) }, &mut Silent).expect("a sound job");
         prop_assert_eq!(verify(&job, &one), vec![]);
-        let two = solve(&job, Budget { iterations: 60, threads: 2 }, &mut Silent).expect("a sound job");
+        let two = solve(&job, Budget { threads: 2, ..Budget::iterations(60) }, &mut Silent).expect("a sound job");
         prop_assert_eq!(&one, &two);
         prop_assert!(one.bought() >= one.bound.length);
         let mut boxes = job.clone();

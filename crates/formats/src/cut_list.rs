@@ -1,18 +1,17 @@
 //! A cut list as people have it: typed rows, text copied from a web page, a table from a spreadsheet. Rows that are
 //! read and lines that are not are kept apart; nothing is guessed silently.
 
+use crate::gate::LONGEST_LINE;
 use bofta_core::bag::{Row, RowShape};
 use bofta_core::measure::{Length, System, parse_length};
+use bofta_core::name;
 use bofta_core::piece::Part;
 use regex::{Captures, Regex};
-use serde::Serialize;
+use serde::{Deserialize, Serialize};
 use std::sync::LazyLock;
 
-/// A file larger than this is no cut list.
-pub const LARGEST: usize = 4 * 1024 * 1024;
-
 /// A line that was not read.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
 pub struct Unread {
     /// Its number, from 1.
     pub line: usize,
@@ -23,7 +22,7 @@ pub struct Unread {
 }
 
 /// What was found.
-#[derive(Clone, Debug, Default, PartialEq, Eq)]
+#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
 pub struct Found {
     /// Rows, in their order.
     pub rows: Vec<Row>,
@@ -72,6 +71,9 @@ static ROUND_FIRST: LazyLock<Option<Regex>> = LazyLock::new(|| {
 static COUNT: LazyLock<Option<Regex>> = LazyLock::new(|| {
     Regex::new(r"(?i)(?:\bcut\s+(?P<a>\d+|one|two|three|four|five|six|eight|ten)\b)|(?:\((?:cut\s+|make\s+|x\s*|×\s*)?(?P<b>\d+)\s*(?:x|×|pcs|pieces|off)?\))|(?:^\s*(?P<c>\d+|one|two|three|four|five|six|eight|ten)\s*(?:x|×|pcs\.?|pieces?|off|no\.?)?(?:\s|$))|(?:[x×]\s*(?P<d>\d+)\s*$)|(?:\b(?P<e>\d+|one|two|three|four|five|six|eight|ten)\s*(?:pcs|pieces?|off|times|squares|circles|strips|panels|x|×)\b)|(?:\b(?:qty|quantity|count)\s*:?\s*(?P<f>\d+))|(?:[:\-–]\s*(?P<g>\d+|one|two|three|four|five|six|eight|ten)\s*(?:x|×|of)?\s*$)").ok()
 });
+
+/// A measure anywhere.
+static MEASURE: LazyLock<Option<Regex>> = LazyLock::new(|| Regex::new(&format!(r"(?i)({NUMBER})\s*({UNIT})")).ok());
 
 fn number(word: &str) -> Option<u32> {
     let words = ["zero", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten"];
@@ -164,7 +166,7 @@ fn name_of(text: &str) -> String {
         })
         .filter(|w| !w.is_empty() && w.chars().any(char::is_alphabetic) && !IDLE.contains(&w.to_lowercase().as_str()))
         .collect();
-    let name: String = words.join(" ");
+    let name: String = name::clean(&words.join(" "));
     let name = name.trim_matches(|c: char| !c.is_alphanumeric()).to_owned();
     let mut chars = name.chars();
     match chars.next() {
@@ -180,6 +182,16 @@ pub fn read_text(text: &str, system: System) -> Found {
     let mut table: Option<Columns> = None;
     let mut labelled = Vec::new();
     for (i, raw) in text.lines().enumerate() {
+        if raw.chars().count() > LONGEST_LINE {
+            let why = format!(
+                "it has more than {LONGEST_LINE} letters, of which the first are shown: no piece takes so many"
+            );
+            found.unread.push(Unread { line: i + 1, text: raw.chars().take(80).collect(), why });
+            continue;
+        }
+        // Control signs are no part of a list; a tab parts its cells.
+        let tidy: String = raw.chars().map(|c| if c.is_control() && c != '\t' { ' ' } else { c }).collect();
+        let raw = tidy.as_str();
         let line = raw.trim().trim_start_matches(['•', '*', '·', '‣', '–', '—']).trim_start_matches("- ").trim();
         if line.is_empty() {
             continue;
@@ -214,8 +226,8 @@ pub fn read_text(text: &str, system: System) -> Found {
             continue;
         }
         if lower.contains("seam allowance") || lower.contains("seam allow") {
-            let first = Regex::new(&format!(r"(?i)({NUMBER})\s*({UNIT})")).ok();
-            found.seam = first.and_then(|r| r.find(&line).and_then(|m| parse_length(m.as_str(), system).ok()));
+            found.seam =
+                MEASURE.as_ref().and_then(|r| r.find(&line).and_then(|m| parse_length(m.as_str(), system).ok()));
             continue;
         }
         if (lower.contains("finished") || lower.contains("measures") || lower.contains("finishes"))
@@ -431,13 +443,18 @@ impl Columns {
         let count = match cell(self.count) {
             "" => 1,
             text => number(text.trim_end_matches(['x', '×']))
+                .filter(|n| *n > 0)
                 .ok_or_else(|| format!("“{text}” is not a number of pieces"))?,
         };
         let (name, part) = (cell(self.name), cell(self.part));
         let by_key = Part::ALL.into_iter().find(|p| p.name().eq_ignore_ascii_case(part) || p.key() == part);
         let part = by_key.or_else(|| part_of(part)).or_else(|| part_of(name)).or(heading).unwrap_or(Part::Outer);
-        let name = if name.is_empty() { part.name().to_owned() } else { name.chars().take(80).collect() };
-        let mut row = Row::new(name, part, count.max(1), Length::ZERO, height);
+        let name = if name.is_empty() {
+            part.name().to_owned()
+        } else {
+            name::clean(crate::csv::as_it_was(name)).chars().take(name::MOST_LETTERS).collect()
+        };
+        let mut row = Row::new(name, part, count, Length::ZERO, height);
         row.width = width;
         Ok(row)
     }

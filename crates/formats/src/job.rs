@@ -5,6 +5,7 @@ use bofta_core::FieldProblem;
 use bofta_core::cloth::{Cloth, Form, Money, Price, Print, PrintUp, Shrink};
 use bofta_core::lay::{Aim, Cuts, Job, JobPiece, Pin, Placement, Rules};
 use bofta_core::measure::{Length, ShopStep, System};
+use bofta_core::name;
 use bofta_core::piece::{Grain, Mirror, PrintRule};
 use bofta_core::shape::{Outline, Point, Turn};
 use serde::{Deserialize, Serialize};
@@ -206,8 +207,8 @@ pub fn read_job(text: &str) -> Result<Job, FormatError> {
     if !(0.0..=86_400.0).contains(&rules.seconds) {
         return Err(FieldProblem::new(
             "rules.seconds",
-            rules.seconds,
-            format!("{}: is from 0 to 86400", rules.seconds),
+            shown(rules.seconds),
+            format!("{}: is from 0 to 86400", shown(rules.seconds)),
         )
         .into());
     }
@@ -228,13 +229,16 @@ pub fn read_job(text: &str) -> Result<Job, FormatError> {
     Ok(job)
 }
 
-struct Units(System);
+/// Reads lengths of a file in the unit it is written in.
+pub(crate) struct Units(pub System);
 
 impl Units {
-    fn length(&self, field: &str, value: f64) -> Result<Length, FieldProblem> {
+    /// The length `value` of `field`.
+    pub(crate) fn length(&self, field: &str, value: f64) -> Result<Length, FieldProblem> {
         // Past a kilometre the exact count would leave the range in which areas are safe.
         if !value.is_finite() || value.abs() > 1e5 {
-            return Err(FieldProblem::new(field, value, format!("{value}: is not a size of cloth")));
+            let message = format!("{}: is not a size of cloth; at most 100000 is read", shown(value));
+            return Err(FieldProblem::new(field, shown(value), message));
         }
         Ok(Length::from_units(value, self.0))
     }
@@ -261,7 +265,7 @@ impl Units {
             OutlineFile::Polygon(corners) => self.polygon("outline.polygon", &corners)?,
         };
         Ok(JobPiece {
-            name: file.name.unwrap_or_else(|| file.id.clone()),
+            name: file.name.map_or_else(|| name::clean(&file.id), |n| name::clean(&n)),
             id: file.id,
             count: file.count,
             outline,
@@ -326,7 +330,7 @@ impl Units {
         };
         let price = file.price.map(|p| self.price(&p)).transpose()?;
         Ok(Cloth {
-            name: file.name.unwrap_or_else(|| file.id.clone()),
+            name: file.name.map_or_else(|| name::clean(&file.id), |n| name::clean(&n)),
             id: file.id,
             form,
             selvedge: self.length("selvedge", file.selvedge)?,
@@ -348,10 +352,15 @@ impl Units {
     fn price(&self, file: &PriceFile) -> Result<Price, FieldProblem> {
         let per = self.length("price.per", file.per)?;
         if per <= Length::ZERO {
-            return Err(FieldProblem::new("price.per", file.per, format!("{}: is more than 0", file.per)));
+            return Err(FieldProblem::new(
+                "price.per",
+                shown(file.per),
+                format!("{}: is more than 0", shown(file.per)),
+            ));
         }
-        if !(0.0..=1e9).contains(&file.amount) {
-            return Err(FieldProblem::new("price.amount", file.amount, format!("{}: is 0 or more", file.amount)));
+        if !(0.0..=1e7).contains(&file.amount) {
+            let message = format!("{}: is from 0 to 10000000", shown(file.amount));
+            return Err(FieldProblem::new("price.amount", shown(file.amount), message));
         }
         Ok(Price { amount: Money((file.amount * 100.0).round() as i64), per })
     }
@@ -374,11 +383,16 @@ impl Units {
     }
 }
 
+/// A number as it stands in a file, without three hundred zeros.
+pub(crate) fn shown(value: f64) -> String {
+    if value.abs() < 1e9 { value.to_string() } else { format!("{value:e}") }
+}
+
 fn ppm(field: &str, share: f64) -> Result<u32, FieldProblem> {
     if (0.0..=0.5).contains(&share) {
         Ok((share * 1e6).round() as u32)
     } else {
-        Err(FieldProblem::new(field, share, format!("{share}: a share from 0 to 0.5 is allowed")))
+        Err(FieldProblem::new(field, shown(share), format!("{}: a share from 0 to 0.5 is allowed", shown(share))))
     }
 }
 

@@ -1,13 +1,17 @@
 //! The open format `bofta-lay`, version 1: what `bofta lay` writes and `bofta check` reads.
 
 use crate::FormatError;
+use crate::job::{Units, shown};
 use bofta_core::FieldProblem;
 use bofta_core::cloth::Money;
 use bofta_core::cutting::{CutKind, Edge, Step, cut_list};
-use bofta_core::lay::{Bound, ClothLay, Job, Lay, Offcut, Placement, Unplaced};
+use bofta_core::lay::{Bound, ClothLay, Job, Lay, MOST_PIECES, Offcut, Placement, Unplaced};
 use bofta_core::measure::{Length, System};
 use bofta_core::shape::{Point, Turn};
 use serde::{Deserialize, Serialize};
+
+/// The most corners of what is left of a cloth: the edges of many pieces meet in it.
+const MOST_LEFT_CORNERS: usize = 50_000;
 
 #[derive(Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
@@ -189,57 +193,83 @@ pub fn read_lay(text: &str) -> Result<Lay, FormatError> {
         let given = format!("{} {}", file.format, file.version);
         return Err(FieldProblem::new("format", &given, format!("“{given}”: should be “bofta-lay” version 1")).into());
     }
-    let from = |value: f64| Length::from_units(value, file.units);
-    let mut cloths = Vec::with_capacity(file.cloths.len());
-    for (i, c) in file.cloths.into_iter().enumerate() {
-        let mut placements = Vec::with_capacity(c.placements.len());
-        for (j, p) in c.placements.into_iter().enumerate() {
-            let turn = Turn::new(p.turn).ok_or_else(|| {
-                let field = format!("cloths[{i}].placements[{j}].turn");
-                FieldProblem::new(field, p.turn, format!("{}: is a multiple of 45 below 360", p.turn))
-            })?;
-            placements.push(Placement {
-                piece: p.piece,
-                copy: p.copy,
-                x: from(p.x),
-                y: from(p.y),
-                turn,
-                mirrored: p.mirrored,
-                on_fold: p.on_fold,
-            });
+    let units = Units(file.units);
+    let placed: usize = file.cloths.iter().map(|c| c.placements.len()).sum();
+    let left: usize = file.cloths.iter().map(|c| c.offcuts.len()).sum();
+    for (what, n) in [("placements", placed as u64), ("offcuts", left as u64), ("unplaced", file.unplaced.len() as u64)]
+    {
+        if n > MOST_PIECES {
+            let message = format!("{n} {what}: a lay holds at most {MOST_PIECES}");
+            return Err(FieldProblem::new(format!("cloths.{what}"), n, message).into());
         }
-        cloths.push(ClothLay {
-            cloth: c.id,
-            copy: c.copy,
-            needed_length: from(c.needed_length),
-            buy_length: from(c.buy_length),
-            used_share: c.used_share,
-            placements,
-            offcuts: c
-                .offcuts
-                .iter()
-                .map(|o| match o {
-                    OffcutFile::Rect([x, y, w, h]) => {
-                        Offcut::Rect { x: from(*x), y: from(*y), width: from(*w), height: from(*h) }
-                    }
-                    OffcutFile::Polygon(corners) => {
-                        Offcut::Polygon(corners.iter().map(|[x, y]| Point::new(from(*x), from(*y))).collect())
-                    }
-                })
-                .collect(),
-            bound: Length::ZERO,
-            through: false,
-        });
     }
-    let money = |value: f64| Money((value * 100.0).round() as i64);
+    let mut cloths = Vec::with_capacity(file.cloths.len());
+    for (i, cloth) in file.cloths.into_iter().enumerate() {
+        cloths.push(cloth_lay(&units, cloth).map_err(|p| p.within(&format!("cloths[{i}]")))?);
+    }
+    let money = |field: &str, value: f64| {
+        if value.is_finite() && value.abs() <= 1e12 {
+            return Ok(Money((value * 100.0).round() as i64));
+        }
+        Err(FieldProblem::new(field, shown(value), format!("{}: is at most 1e12", shown(value))))
+    };
     Ok(Lay {
         job: file.job,
         cloths,
         unplaced: file.unplaced.into_iter().map(|u| Unplaced { piece: u.piece, count: u.count, why: u.why }).collect(),
-        cost: money(file.cost),
-        bound: Bound { cost: money(file.bound.cost), length: from(file.bound.length) },
+        cost: money("cost", file.cost)?,
+        bound: Bound {
+            cost: money("bound.cost", file.bound.cost)?,
+            length: units.length("bound.length", file.bound.length)?,
+        },
         proven: file.proven,
         warnings: file.warnings,
         iterations: file.iterations,
+    })
+}
+
+fn cloth_lay(units: &Units, c: ClothFile) -> Result<ClothLay, FieldProblem> {
+    let mut placements = Vec::with_capacity(c.placements.len());
+    for (j, p) in c.placements.into_iter().enumerate() {
+        let field = |name: &str| format!("placements[{j}].{name}");
+        let turn = Turn::new(p.turn).ok_or_else(|| {
+            FieldProblem::new(field("turn"), p.turn, format!("{}: is a multiple of 45 below 360", p.turn))
+        })?;
+        placements.push(Placement {
+            piece: p.piece,
+            copy: p.copy,
+            x: units.length(&field("x"), p.x)?,
+            y: units.length(&field("y"), p.y)?,
+            turn,
+            mirrored: p.mirrored,
+            on_fold: p.on_fold,
+        });
+    }
+    let mut offcuts = Vec::with_capacity(c.offcuts.len());
+    for (j, o) in c.offcuts.iter().enumerate() {
+        let length = |value: f64| units.length(&format!("offcuts[{j}]"), value);
+        offcuts.push(match o {
+            OffcutFile::Rect([x, y, w, h]) => {
+                Offcut::Rect { x: length(*x)?, y: length(*y)?, width: length(*w)?, height: length(*h)? }
+            }
+            OffcutFile::Polygon(corners) if corners.len() > MOST_LEFT_CORNERS => {
+                let message = format!("it has {} corners: at most {MOST_LEFT_CORNERS} are read", corners.len());
+                return Err(FieldProblem::new(format!("offcuts[{j}]"), corners.len(), message));
+            }
+            OffcutFile::Polygon(corners) => Offcut::Polygon(
+                corners.iter().map(|[x, y]| Ok(Point::new(length(*x)?, length(*y)?))).collect::<Result<_, _>>()?,
+            ),
+        });
+    }
+    Ok(ClothLay {
+        cloth: c.id,
+        copy: c.copy,
+        needed_length: units.length("needed_length", c.needed_length)?,
+        buy_length: units.length("buy_length", c.buy_length)?,
+        used_share: c.used_share,
+        placements,
+        offcuts,
+        bound: Length::ZERO,
+        through: false,
     })
 }

@@ -6,6 +6,7 @@ pub mod csv;
 pub mod cut_list;
 pub mod draw;
 mod error;
+pub mod gate;
 mod job;
 mod lay;
 pub mod outlines;

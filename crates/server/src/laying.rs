@@ -1,9 +1,11 @@
-//! Lays of a project: the one kept for its job, or a quick first answer.
+//! Lays of a project: the one kept for its job, or a quick first answer, which is kept from then on.
 
-use bofta_core::lay::{Budget, Job, Lay, Silent, solve, verify};
+use crate::http::problem::Refusal;
+use crate::work::Work;
+use bofta_core::lay::{Budget, Job, Lay, NoLay, Silent, Stop, solve, verify};
 use bofta_core::project::{Planned, Project};
 use bofta_formats::write_job;
-use bofta_store::{Store, StoreError};
+use bofta_store::{KeptLay, StoreError};
 use sha2::{Digest, Sha256};
 
 /// Iterations of a first answer: a few milliseconds, and better than the constructors alone.
@@ -16,6 +18,23 @@ pub struct Laid {
     pub lay: Lay,
 }
 
+/// How far a project is laid.
+#[derive(Default)]
+pub struct Laying {
+    /// The lay, if there is one.
+    pub laid: Option<Laid>,
+    /// Why there is none, although every part has a cloth.
+    pub failed: Option<String>,
+}
+
+/// Whether a first answer is kept with the project.
+#[derive(Clone, Copy, PartialEq, Eq)]
+pub enum Keep {
+    Yes,
+    /// What is only shown is not.
+    No,
+}
+
 /// The key of a job: the same pieces, cloths and rules give the same, whatever the project is called.
 pub fn job_key(job: &Job) -> String {
     let nameless = Job { name: String::new(), ..job.clone() };
@@ -25,21 +44,53 @@ pub fn job_key(job: &Job) -> String {
 
 /// The lay of a planned project: the kept one, else a first answer. Nothing when a part has no cloth or a cloth cannot
 /// be cut from; a lay that does not verify is never shown.
-pub fn laid(store: &Store, id: &str, planned: &Planned) -> Result<Option<Laid>, StoreError> {
-    let Some(job) = &planned.job else { return Ok(None) };
+pub fn laid(work: &Work, id: &str, planned: &Planned, keep: Keep) -> Result<Laying, StoreError> {
+    let Some(job) = &planned.job else { return Ok(Laying::default()) };
     let key = job_key(job);
-    let kept = store.lay(id, &key)?.filter(|lay| verify(job, lay).is_empty());
-    Ok(kept.or_else(|| first_answer(job, FIRST)).map(|lay| Laid { job: job.clone(), key, lay }))
+    let done = |lay: Lay| Laying { laid: Some(Laid { job: job.clone(), key: key.clone(), lay }), failed: None };
+    match work.store.lay(id, &key)? {
+        Some(KeptLay::Lay(lay)) if verify(job, &lay).is_empty() => return Ok(done(*lay)),
+        Some(KeptLay::Failed(why)) => return Ok(Laying { laid: None, failed: Some(why) }),
+        _ => {}
+    }
+    let failed = |why: String| Laying { laid: None, failed: Some(why) };
+    let turn = match work.turn() {
+        Ok(turn) => turn,
+        Err(refusal) => return Ok(failed(refusal.message().to_owned())),
+    };
+    let answer = first_answer(job, FIRST, work.stop());
+    drop(turn);
+    Ok(match answer {
+        Ok(lay) => {
+            if keep == Keep::Yes {
+                work.store.keep_lay(id, &key, &lay)?;
+            }
+            done(lay)
+        }
+        Err(why) => {
+            // Nobody waited for it: that says nothing of the job.
+            if keep == Keep::Yes && (work.timed_out() || !work.stop().asked()) {
+                work.store.keep_failure(id, &key, &why)?;
+            }
+            failed(why)
+        }
+    })
 }
 
-/// A lay after so many iterations.
-pub fn first_answer(job: &Job, iterations: u64) -> Option<Lay> {
-    let lay = solve(job, Budget::iterations(iterations), &mut Silent).ok()?;
+/// A lay after so many iterations, or why there is none.
+pub fn first_answer(job: &Job, iterations: u64, stop: &Stop) -> Result<Lay, String> {
+    let lay = solve(job, Budget::iterations(iterations).until(stop), &mut Silent).map_err(|e| match e {
+        NoLay::Field(problem) => problem.message,
+        NoLay::OutOfTime => "No lay was found in the time a look may take: there are too many pieces, or their outlines are too fine. Fewer pieces, plainer outlines, or Look further on the Lay stage may help".to_owned(),
+    })?;
     let faults = verify(job, &lay);
     for fault in &faults {
         tracing::error!(job = job.name, %fault, "the search gave a lay that does not hold");
     }
-    faults.is_empty().then_some(lay)
+    if faults.is_empty() {
+        return Ok(lay);
+    }
+    Err("The lay that was found does not hold when it is checked, which is a fault of Bofta: change a size a little, or lay it another way".to_owned())
 }
 
 /// Whether `a` is better than `b`: more placed, then cheaper, then less bought, then simpler cuts, then shorter.
@@ -53,10 +104,19 @@ pub fn better(a: &Lay, b: &Lay) -> bool {
     rank(a) < rank(b)
 }
 
-/// The project's plan and lay, without keeping anything.
-pub fn plan_and_lay(store: &Store, id: &str, project: &Project) -> Result<Option<Laid>, StoreError> {
+/// The project's plan and lay; nothing new is kept.
+pub fn plan_and_lay(work: &Work, id: &str, project: &Project) -> Result<Option<Laid>, StoreError> {
     match project.plan() {
-        Ok(planned) => laid(store, id, &planned),
+        Ok(planned) => Ok(laid(work, id, &planned, Keep::No)?.laid),
         Err(_) => Ok(None),
+    }
+}
+
+/// A project that is laid, or why it is not.
+pub fn must_be_laid(laying: Laying) -> Result<Laid, Refusal> {
+    match laying {
+        Laying { laid: Some(laid), .. } => Ok(laid),
+        Laying { failed: Some(why), .. } => Err(Refusal::conflict(format!("{why}."))),
+        _ => Err(Refusal::conflict("Nothing is laid yet: every part needs a cloth first.")),
     }
 }

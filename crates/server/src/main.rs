@@ -5,6 +5,7 @@ mod demo;
 mod http;
 mod laying;
 mod view;
+mod work;
 
 use clap::Parser;
 use std::process::ExitCode;

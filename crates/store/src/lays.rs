@@ -1,6 +1,6 @@
-//! The best lay found for each job of a project.
+//! The best lay found for each job of a project, or why there is none.
 
-use crate::schema::lays;
+use crate::schema::{cards, lays};
 use crate::{Store, StoreError};
 use bofta_core::lay::Lay;
 use diesel::prelude::*;
@@ -8,27 +8,57 @@ use diesel::prelude::*;
 /// Jobs whose lays are remembered per project, so that undo finds the lay of before.
 const REMEMBERED: i64 = 40;
 
+/// What is kept for a job.
+#[derive(Clone, Debug, PartialEq)]
+pub enum KeptLay {
+    /// The best lay so far.
+    Lay(Box<Lay>),
+    /// The sentence that says why there is none.
+    Failed(String),
+}
+
 impl Store {
-    /// The lay kept for a job.
+    /// What is kept for a job.
     ///
     /// # Errors
     /// The database; a lay this version cannot read counts as none.
-    pub fn lay(&self, project: &str, job_key: &str) -> Result<Option<Lay>, StoreError> {
-        let found: Option<String> =
-            lays::table.find((project, job_key)).select(lays::document).first(&mut self.connect()?).optional()?;
-        Ok(found.and_then(|document| serde_json::from_str(&document).ok()))
+    pub fn lay(&self, project: &str, job_key: &str) -> Result<Option<KeptLay>, StoreError> {
+        let found: Option<(String, Option<String>)> = lays::table
+            .find((project, job_key))
+            .select((lays::document, lays::failed))
+            .first(&mut self.connect()?)
+            .optional()?;
+        Ok(found.and_then(|(document, failed)| match failed {
+            Some(why) => Some(KeptLay::Failed(why)),
+            None => serde_json::from_str(&document).ok().map(|lay| KeptLay::Lay(Box::new(lay))),
+        }))
     }
 
-    /// Keeps a lay for a job, in place of the one before.
+    /// Keeps a lay for a job, in place of what was kept before. The card on the shelf that showed that is made anew.
     ///
     /// # Errors
     /// The database, as when there is no such project.
     pub fn keep_lay(&self, project: &str, job_key: &str, lay: &Lay) -> Result<(), StoreError> {
-        let document = serde_json::to_string(lay)?;
+        self.keep(project, job_key, &serde_json::to_string(lay)?, None)
+    }
+
+    /// Keeps why there is no lay for a job.
+    ///
+    /// # Errors
+    /// As [`Store::keep_lay`].
+    pub fn keep_failure(&self, project: &str, job_key: &str, why: &str) -> Result<(), StoreError> {
+        self.keep(project, job_key, "", Some(why))
+    }
+
+    fn keep(&self, project: &str, job_key: &str, document: &str, failed: Option<&str>) -> Result<(), StoreError> {
+        let values = (
+            lays::project_id.eq(project),
+            lays::job_key.eq(job_key),
+            lays::document.eq(document),
+            lays::failed.eq(failed),
+        );
         self.write(|c| {
-            diesel::replace_into(lays::table)
-                .values((lays::project_id.eq(project), lays::job_key.eq(job_key), lays::document.eq(document)))
-                .execute(c)?;
+            diesel::replace_into(lays::table).values(values).execute(c)?;
             let old: Vec<String> = lays::table
                 .filter(lays::project_id.eq(project))
                 .order(diesel::dsl::sql::<diesel::sql_types::BigInt>("rowid").desc())
@@ -38,6 +68,7 @@ impl Store {
                 .load(c)?;
             diesel::delete(lays::table.filter(lays::project_id.eq(project)).filter(lays::job_key.eq_any(old)))
                 .execute(c)?;
+            diesel::delete(cards::table.find(project)).execute(c)?;
             Ok(())
         })
     }

@@ -3,78 +3,56 @@
 //! A project's revision goes up with every change, undo and redo included, and a change names the revision it was made
 //! on, so that two open tabs cannot silently overwrite each other. Calls block; the server keeps them off its async
 //! threads.
+//!
+//! [`Store::open`] looks before it writes: a database of a newer version, of another program or with damage is refused.
+//! [`backup`] keeps copies and brings them back.
 
+pub mod backup;
+mod cards;
 mod cloths;
 mod error;
 mod lays;
-
+mod open;
 mod projects;
 mod schema;
 
+pub use cloths::KeptCloth;
 pub use error::StoreError;
-pub use projects::{Kept, Listed};
+pub use lays::KeptLay;
+pub use open::Held;
+pub use projects::{Kept, Named};
 
-use diesel::connection::SimpleConnection;
-use diesel::r2d2::{ConnectionManager, CustomizeConnection, Pool, PooledConnection};
-use diesel::{Connection, SqliteConnection};
-use diesel_migrations::{EmbeddedMigrations, MigrationHarness, embed_migrations};
-use std::path::Path;
+use diesel::SqliteConnection;
+use diesel::r2d2::{ConnectionManager, Pool, PooledConnection};
+use std::path::PathBuf;
 use std::time::{SystemTime, UNIX_EPOCH};
-
-const MIGRATIONS: EmbeddedMigrations = embed_migrations!();
 
 /// An open database.
 #[derive(Clone)]
 pub struct Store {
     pool: Pool<ConnectionManager<SqliteConnection>>,
+    path: PathBuf,
 }
 
 type Connected = PooledConnection<ConnectionManager<SqliteConnection>>;
 
-/// Readers do not wait for the writer, references hold, and an acknowledged change is on the disk.
-#[derive(Debug)]
-struct Settings;
-
-impl CustomizeConnection<SqliteConnection, diesel::r2d2::Error> for Settings {
-    fn on_acquire(&self, connection: &mut SqliteConnection) -> Result<(), diesel::r2d2::Error> {
-        connection
-            .batch_execute("PRAGMA busy_timeout = 5000; PRAGMA synchronous = FULL; PRAGMA foreign_keys = ON;")
-            .map_err(diesel::r2d2::Error::QueryError)
-    }
-}
-
 impl Store {
-    /// Opens the database at `path`, making it if it is not there and bringing an older one up to date.
-    ///
-    /// # Errors
-    /// [`StoreError`] when the file cannot be opened or is of a later version.
-    pub fn open(path: &Path) -> Result<Self, StoreError> {
-        // The journal's mode stays with the file; set by one connection, so that those of the pool need not wait for it.
-        SqliteConnection::establish(&path.to_string_lossy())?
-            .batch_execute("PRAGMA busy_timeout = 5000; PRAGMA journal_mode = WAL;")?;
-        let manager = ConnectionManager::<SqliteConnection>::new(path.to_string_lossy());
-        let pool = Pool::builder().max_size(4).connection_customizer(Box::new(Settings)).build(manager)?;
-        let store = Self { pool };
-        store.connect()?.run_pending_migrations(MIGRATIONS).map_err(|e| StoreError::Migration(e.to_string()))?;
-        Ok(store)
-    }
-
     fn connect(&self) -> Result<Connected, StoreError> {
         Ok(self.pool.get()?)
     }
 
     /// Runs `work` alone among writers; nothing of it stays when it fails.
     fn write<T>(&self, work: impl FnOnce(&mut SqliteConnection) -> Result<T, StoreError>) -> Result<T, StoreError> {
-        self.connect()?.immediate_transaction(work)
-    }
-
-    /// Copies the whole database to `path`, which must not exist, while it is in use.
-    ///
-    /// # Errors
-    /// [`StoreError`] when the copy cannot be written.
-    pub fn backup(&self, path: &Path) -> Result<(), StoreError> {
-        let quoted = path.to_string_lossy().replace('\'', "''");
-        Ok(self.connect()?.batch_execute(&format!("VACUUM INTO '{quoted}'"))?)
+        // SQLite ends a transaction by itself when the disk is full, so that Diesel's own rollback fails too; what is told
+        // is why the work failed.
+        let mut failed = None;
+        let done = self.connect()?.immediate_transaction(|c| {
+            work(c).map_err(|error| {
+                failed = Some(error);
+                diesel::result::Error::RollbackTransaction
+            })
+        });
+        done.map_err(|error| failed.unwrap_or_else(|| error.into()))
     }
 }
 

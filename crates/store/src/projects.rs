@@ -3,6 +3,7 @@
 use crate::schema::{projects, states};
 use crate::{Store, StoreError, now};
 use bofta_core::project::Project;
+use bofta_core::project::kept::{read_project, write_project};
 use diesel::prelude::*;
 
 /// States that can be gone back to.
@@ -23,43 +24,53 @@ pub struct Kept {
     pub redo: Option<String>,
 }
 
-/// A line of the shelf.
-#[derive(Clone, Debug, PartialEq)]
-pub struct Listed {
+/// A project as the shelf finds it, without its document.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Named {
     /// Its key.
     pub id: String,
     /// Its revision.
     pub revision: i64,
     /// Milliseconds since 1970.
     pub changed_at: i64,
-    /// The document.
-    pub project: Project,
+    /// Its name.
+    pub name: String,
 }
 
 impl Store {
-    /// All projects, the one changed last first.
+    /// All projects on the shelf, the one changed last first.
     ///
     /// # Errors
-    /// [`StoreError`] when the database or a document cannot be read.
-    pub fn projects(&self) -> Result<Vec<Listed>, StoreError> {
+    /// The database.
+    pub fn named(&self) -> Result<Vec<Named>, StoreError> {
         let rows: Vec<(String, i64, i64, String)> = projects::table
-            .inner_join(states::table)
             .filter(projects::deleted.eq(false))
-            .filter(states::position.eq(projects::position))
             .order((projects::changed_at.desc(), projects::id.asc()))
-            .select((projects::id, projects::revision, projects::changed_at, states::document))
+            .select((projects::id, projects::revision, projects::changed_at, projects::name))
             .load(&mut self.connect()?)?;
-        rows.into_iter()
-            .map(|(id, revision, changed_at, document)| {
-                Ok(Listed { id, revision, changed_at, project: serde_json::from_str(&document)? })
-            })
-            .collect()
+        let named = |(id, revision, changed_at, name)| Named { id, revision, changed_at, name };
+        Ok(rows.into_iter().map(named).collect())
+    }
+
+    /// The text a project is kept as, to be saved when it cannot be read.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`], or the database.
+    pub fn document(&self, id: &str) -> Result<String, StoreError> {
+        let found: Option<String> = projects::table
+            .inner_join(states::table)
+            .filter(projects::id.eq(id))
+            .filter(states::position.eq(projects::position))
+            .select(states::document)
+            .first(&mut self.connect()?)
+            .optional()?;
+        found.ok_or_else(|| StoreError::NotFound(id.to_owned()))
     }
 
     /// One project.
     ///
     /// # Errors
-    /// [`StoreError::NotFound`], or the database.
+    /// [`StoreError::NotFound`], [`StoreError::Unreadable`], or the database.
     pub fn project(&self, id: &str) -> Result<Kept, StoreError> {
         let mut connection = self.connect()?;
         read(&mut connection, id)
@@ -70,7 +81,7 @@ impl Store {
     /// # Errors
     /// The database, as when `id` is taken.
     pub fn create(&self, id: &str, project: &Project) -> Result<Kept, StoreError> {
-        let document = serde_json::to_string(project)?;
+        let document = write_project(project).map_err(StoreError::unreadable(id))?;
         self.write(|c| {
             diesel::insert_into(projects::table)
                 .values((
@@ -79,6 +90,7 @@ impl Store {
                     projects::position.eq(0_i64),
                     projects::changed_at.eq(now()),
                     projects::deleted.eq(false),
+                    projects::name.eq(&project.name),
                 ))
                 .execute(c)?;
             insert_state(c, id, 0, "begin", &document)?;
@@ -91,7 +103,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Conflict`] when the project is no longer at `based_on`; nothing is kept then.
     pub fn change(&self, id: &str, based_on: i64, label: &str, project: &Project) -> Result<Kept, StoreError> {
-        let document = serde_json::to_string(project)?;
+        let document = write_project(project).map_err(StoreError::unreadable(id))?;
         self.write(|c| {
             let position = at_revision(c, id, based_on)?;
             diesel::delete(states::table.filter(states::project_id.eq(id)).filter(states::position.gt(position)))
@@ -153,9 +165,10 @@ impl Store {
     }
 
     fn set_deleted(&self, id: &str, deleted: bool) -> Result<(), StoreError> {
-        let changed = diesel::update(projects::table.find(id))
-            .set((projects::deleted.eq(deleted), projects::changed_at.eq(now())))
-            .execute(&mut self.connect()?)?;
+        let changed = self.write(|c| {
+            let set = (projects::deleted.eq(deleted), projects::changed_at.eq(now()));
+            Ok(diesel::update(projects::table.find(id)).set(set).execute(c)?)
+        })?;
         if changed == 0 { Err(StoreError::NotFound(id.to_owned())) } else { Ok(()) }
     }
 }
@@ -179,7 +192,7 @@ fn read(c: &mut SqliteConnection, id: &str) -> Result<Kept, StoreError> {
     Ok(Kept {
         id: id.to_owned(),
         revision,
-        project: serde_json::from_str(document)?,
+        project: read_project(document).map_err(StoreError::unreadable(id))?,
         undo: at(position - 1).map(|_| label.clone()),
         redo: at(position + 1).map(|(_, label, _)| label.clone()),
     })
@@ -187,11 +200,17 @@ fn read(c: &mut SqliteConnection, id: &str) -> Result<Kept, StoreError> {
 
 /// Where the history stands, if the project is still at `based_on`.
 fn at_revision(c: &mut SqliteConnection, id: &str, based_on: i64) -> Result<i64, StoreError> {
-    let now = read(c, id)?;
-    if now.revision != based_on {
-        return Err(StoreError::Conflict { based_on, now: Box::new(now) });
+    let there: Option<(i64, i64)> = projects::table
+        .find(id)
+        .filter(projects::deleted.eq(false))
+        .select((projects::revision, projects::position))
+        .first(c)
+        .optional()?;
+    match there {
+        None => Err(StoreError::NotFound(id.to_owned())),
+        Some((revision, position)) if revision == based_on => Ok(position),
+        Some(_) => Err(StoreError::Conflict { based_on, now: Box::new(read(c, id)?) }),
     }
-    Ok(projects::table.find(id).select(projects::position).first(c)?)
 }
 
 fn insert_state(
@@ -220,5 +239,7 @@ fn move_to(c: &mut SqliteConnection, id: &str, position: i64) -> Result<Kept, St
             projects::changed_at.eq(now()),
         ))
         .execute(c)?;
-    read(c, id)
+    let kept = read(c, id)?;
+    diesel::update(projects::table.find(id)).set(projects::name.eq(&kept.project.name)).execute(c)?;
+    Ok(kept)
 }

@@ -7,6 +7,7 @@ diesel::table! {
         position -> BigInt,
         changed_at -> BigInt,
         deleted -> Bool,
+        name -> Text,
     }
 }
 
@@ -23,6 +24,7 @@ diesel::table! {
     cloths (id) {
         id -> Text,
         document -> Text,
+        name -> Text,
     }
 }
 
@@ -31,8 +33,19 @@ diesel::table! {
         project_id -> Text,
         job_key -> Text,
         document -> Text,
+        failed -> Nullable<Text>,
+    }
+}
+
+diesel::table! {
+    cards (project_id) {
+        project_id -> Text,
+        revision -> BigInt,
+        program -> Text,
+        document -> Text,
     }
 }
 
 diesel::joinable!(states -> projects (project_id));
-diesel::allow_tables_to_appear_in_same_query!(projects, states);
+diesel::joinable!(cards -> projects (project_id));
+diesel::allow_tables_to_appear_in_same_query!(projects, states, cards);

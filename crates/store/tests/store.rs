@@ -4,7 +4,9 @@
 use bofta_core::lay::{Budget, Silent, solve};
 use bofta_core::measure::{Length, System};
 use bofta_core::project::{Edit, Project};
-use bofta_store::{Store, StoreError};
+use bofta_store::{Held, KeptLay, Store, StoreError, backup};
+use rusqlite::Connection;
+use std::path::Path;
 
 fn store() -> (tempfile::TempDir, Store) {
     let folder = tempfile::tempdir().expect("a folder");
@@ -62,10 +64,10 @@ fn a_project_put_away_can_be_restored() {
     let (_folder, store) = store();
     store.create("tote", &Project::new("Tote", System::Centimetres)).expect("created");
     store.put_away("tote").expect("put away");
-    assert!(store.projects().expect("listed").is_empty());
+    assert!(store.named().expect("listed").is_empty());
     assert!(matches!(store.project("tote"), Err(StoreError::NotFound(_))));
     store.restore("tote").expect("restored");
-    assert_eq!(store.projects().expect("listed").len(), 1);
+    assert_eq!(store.named().expect("listed").len(), 1);
     assert!(matches!(store.put_away("other"), Err(StoreError::NotFound(_))));
 }
 
@@ -81,14 +83,192 @@ fn lays_cloths_and_backups_come_back_as_they_were() {
     let job = project.plan().expect("planned").job.expect("every part has a cloth");
     let lay = solve(&job, Budget::iterations(10), &mut Silent).expect("laid");
     store.keep_lay("tote", "key", &lay).expect("kept");
-    assert_eq!(store.lay("tote", "key").expect("read"), Some(lay));
+    assert_eq!(store.lay("tote", "key").expect("read"), Some(KeptLay::Lay(Box::new(lay))));
+    store.keep_failure("tote", "hopeless", "No lay was found").expect("kept");
+    assert_eq!(store.lay("tote", "hopeless").expect("read"), Some(KeptLay::Failed("No lay was found".into())));
     assert_eq!(store.lay("tote", "other").expect("read"), None);
     store.keep_cloth(&project.cloths[0]).expect("kept");
-    assert_eq!(store.cloths().expect("read"), [project.cloths[0].clone()]);
+    assert_eq!(store.cloth("moss-canvas").expect("read"), Some(project.cloths[0].clone()));
+    assert_eq!(store.cloth_names().expect("read"), [("moss-canvas".to_owned(), "Moss canvas".to_owned())]);
     let copy = folder.path().join("copy.db");
     store.backup(&copy).expect("copied");
     assert_eq!(Store::open(&copy).expect("opened").project("tote").expect("there").project, project);
     store.drop_cloth("moss-canvas").expect("dropped");
-    assert!(store.cloths().expect("read").is_empty());
+    assert!(store.cloth_names().expect("read").is_empty());
     assert!(store.keep_lay("nobody", "key", &solve(&job, Budget::iterations(0), &mut Silent).expect("laid")).is_err());
+}
+
+/// A card is good for one revision, one version of the program, and until a better lay is found.
+#[test]
+fn cards_are_kept_as_long_as_they_are_true() {
+    let (_folder, store) = store();
+    let first = store.create("tote", &Project::new("Tote", System::Inches)).expect("created");
+    let ids = ["tote".to_owned()];
+    let cards = |program: &str| store.cards(&ids, program).expect("read").len();
+    store.keep_card("tote", first.revision, "1", "{}").expect("kept");
+    assert_eq!((cards("1"), cards("2")), (1, 0));
+    let (p, label) = wider(&first.project, 15);
+    let second = store.change("tote", first.revision, &label, &p).expect("changed");
+    assert_eq!(cards("1"), 0, "the project has changed");
+    store.keep_card("tote", second.revision, "1", "{}").expect("kept");
+    store.keep_failure("tote", "key", "No lay was found").expect("kept");
+    assert_eq!(cards("1"), 0, "its lay has changed");
+}
+
+#[test]
+fn names_follow_changes_undo_and_redo() {
+    let (_folder, store) = store();
+    let name = || store.named().expect("listed")[0].name.clone();
+    let first = store.create("tote", &Project::new("Tote", System::Inches)).expect("created");
+    let rename = Edit::Project { field: bofta_core::project::ProjectField::Name, value: "Onion bag".into() };
+    let (p, label) = first.project.edited(&rename).expect("a sound edit");
+    let second = store.change("tote", first.revision, &label, &p).expect("changed");
+    assert_eq!(name(), "Onion bag");
+    let undone = store.undo("tote", second.revision).expect("undone");
+    assert_eq!(name(), "Tote");
+    store.redo("tote", undone.revision).expect("redone");
+    assert_eq!(name(), "Onion bag");
+}
+
+fn sql(path: &Path, text: &str) {
+    Connection::open(path).expect("opened").execute_batch(text).expect("done");
+}
+
+/// A database as the first version made it: it is brought up to date, and what is in it comes out as it was.
+#[test]
+fn a_database_of_the_first_version_opens_as_it_was() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let path = folder.path().join("bofta.db");
+    sql(&path, include_str!("../migrations/2026-11-25-000001_first/up.sql"));
+    let document = include_str!("../../core/tests/kept/project-0-tote.json").replace('\'', "''");
+    let cloth = include_str!("../../core/tests/kept/cloth-0.json").replace('\'', "''");
+    sql(
+        &path,
+        &format!(
+            "CREATE TABLE __diesel_schema_migrations (version VARCHAR(50) PRIMARY KEY NOT NULL, run_on TIMESTAMP NOT NULL \
+             DEFAULT CURRENT_TIMESTAMP); INSERT INTO __diesel_schema_migrations (version) VALUES ('20261125000001'); \
+             INSERT INTO projects VALUES ('tote', 1, 0, 5, 0); INSERT INTO states VALUES ('tote', 0, 'begin', '{document}'); \
+             INSERT INTO projects VALUES ('lost', 1, 0, 6, 0); INSERT INTO states VALUES ('lost', 0, 'begin', '{{\"na'); \
+             INSERT INTO cloths VALUES ('moss', '{cloth}');"
+        ),
+    );
+    let store = Store::open(&path).expect("brought up to date");
+    let tote = store.project("tote").expect("read");
+    assert_eq!(tote.project, bofta_core::project::kept::read_project(&document.replace("''", "'")).expect("kept"));
+    let names: Vec<String> = store.named().expect("listed").into_iter().map(|n| n.name).collect();
+    assert_eq!(names, ["".to_owned(), tote.project.name.clone()]);
+    assert!(store.cloth("moss").expect("read").is_some());
+    // What cannot be read is told as such; the rest opens, and its text is there.
+    assert!(matches!(store.project("lost"), Err(StoreError::Unreadable { .. })));
+    assert_eq!(store.document("lost").expect("there"), "{\"na");
+    // A change of the other keeps it in the present form.
+    let (p, label) = wider(&tote.project, 15);
+    store.change("tote", tote.revision, &label, &p).expect("changed");
+    assert!(store.document("tote").expect("there").contains("bofta-project"));
+}
+
+#[test]
+fn a_newer_a_foreign_and_a_broken_database_are_refused_unwritten() {
+    let (folder, kept) = store();
+    kept.create("tote", &Project::new("Tote", System::Inches)).expect("created");
+    drop(kept);
+    let at = |name: &str| folder.path().join(name);
+    sql(&at("bofta.db"), "PRAGMA wal_checkpoint(TRUNCATE); PRAGMA journal_mode = DELETE;");
+    let newer = at("newer.db");
+    std::fs::copy(at("bofta.db"), &newer).expect("copied");
+    sql(&newer, "INSERT INTO __diesel_schema_migrations (version) VALUES ('20990101000000');");
+    let before = std::fs::read(&newer).expect("read");
+    assert!(matches!(Store::open(&newer), Err(StoreError::Newer(v)) if v == "20990101000000"));
+    assert_eq!(std::fs::read(&newer).expect("read"), before, "not a byte is written");
+    let foreign = at("foreign.db");
+    sql(&foreign, "CREATE TABLE recipes (id INTEGER); INSERT INTO recipes VALUES (1);");
+    assert!(matches!(Store::open(&foreign), Err(StoreError::Foreign(_))));
+    std::fs::write(at("text.db"), "This is no database, but a letter to the plot holders. ".repeat(200))
+        .expect("written");
+    assert!(matches!(Store::open(&at("text.db")), Err(StoreError::Damaged(_))));
+    // A page in the middle overwritten, as by a failing disk.
+    let broken = at("broken.db");
+    let mut bytes = std::fs::read(at("bofta.db")).expect("read");
+    let middle = bytes.len() / 2;
+    bytes[middle..middle + 4096].fill(0x5A);
+    std::fs::write(&broken, &bytes).expect("written");
+    assert!(matches!(Store::open(&broken), Err(StoreError::Damaged(_))));
+    assert_eq!(std::fs::read(&broken).expect("read"), bytes, "not a byte is written");
+}
+
+#[test]
+fn a_folder_serves_one_at_a_time() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let held = Held::folder(folder.path()).expect("held");
+    assert!(matches!(Held::folder(folder.path()), Err(StoreError::Busy)));
+    drop(held);
+    assert!(Held::folder(folder.path()).is_ok());
+}
+
+/// A copy brought back is the database of then; what was there is set aside with all that was in its journal.
+#[test]
+fn a_copy_is_brought_back_and_nothing_is_thrown_away() {
+    let (folder, kept) = store();
+    let first = kept.create("tote", &Project::new("Tote", System::Inches)).expect("created");
+    let copy = folder.path().join("copy.db");
+    kept.backup(&copy).expect("copied");
+    assert!(matches!(kept.backup(&copy), Err(StoreError::File { .. })), "it is there already");
+    let (p, label) = wider(&first.project, 15);
+    let second = kept.change("tote", first.revision, &label, &p).expect("changed");
+    drop(kept);
+    let held = Held::folder(folder.path()).expect("held");
+    let aside = backup::restore(&held, folder.path(), "bofta.db", &copy).expect("restored").expect("set aside");
+    let back = Store::open(&folder.path().join("bofta.db")).expect("opened");
+    assert_eq!(back.project("tote").expect("there").project, first.project);
+    assert_eq!(Store::open(&aside).expect("opened").project("tote").expect("there").project, second.project);
+    // A damaged copy takes nobody's place.
+    std::fs::write(folder.path().join("bad.db"), "no").expect("written");
+    drop(back);
+    assert!(backup::restore(&held, folder.path(), "bofta.db", &folder.path().join("bad.db")).is_err());
+    assert!(Store::open(&folder.path().join("bofta.db")).expect("opened").project("tote").is_ok());
+}
+
+#[test]
+fn copies_are_made_when_due_and_are_whole() {
+    let (folder, store) = store();
+    store.create("tote", &Project::new("Tote", System::Inches)).expect("created");
+    let made = store.back_up_when_due().expect("copied").expect("the first is due");
+    assert_eq!(Store::open(&made).expect("whole").named().expect("listed").len(), 1);
+    assert_eq!(store.back_up_when_due().expect("looked"), None, "the newest is not an hour old");
+    assert_eq!(backup::copies(folder.path()).expect("listed").len(), 1);
+}
+
+/// A full disk and another program in the way are told as what they are, and nothing of the change stays.
+#[test]
+fn what_cannot_be_kept_is_told_and_leaves_what_was() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let path = folder.path().join("bofta.db");
+    drop(Store::open(&path).expect("a store"));
+    let store = Store::open_within(&path, Some(60)).expect("a small disk");
+    let mut kept = store.create("tote", &Project::new("Tote", System::Inches)).expect("created");
+    let mut full = None;
+    for inches in 0..2_000 {
+        let (p, label) = wider(&kept.project, 10 + inches % 9);
+        match store.change("tote", kept.revision, &label, &p) {
+            Ok(next) => kept = next,
+            Err(e) => {
+                full = Some(e);
+                break;
+            }
+        }
+    }
+    assert!(matches!(full, Some(StoreError::Full)), "{full:?}");
+    assert_eq!(store.project("tote").expect("there"), kept, "the last that was kept is there");
+    // With room again it goes on.
+    drop(store);
+    let store = Store::open(&path).expect("a larger disk");
+    let (p, label) = wider(&kept.project, 20);
+    let kept = store.change("tote", kept.revision, &label, &p).expect("changed");
+    let other = Connection::open(&path).expect("opened");
+    other.execute_batch("BEGIN IMMEDIATE").expect("held");
+    let (p, label) = wider(&kept.project, 21);
+    assert!(matches!(store.change("tote", kept.revision, &label, &p), Err(StoreError::Busy)));
+    assert_eq!(store.project("tote").expect("reading goes on"), kept);
+    other.execute_batch("ROLLBACK").expect("let go");
+    assert!(store.change("tote", kept.revision, &label, &p).is_ok());
 }

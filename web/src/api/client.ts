@@ -17,6 +17,8 @@ export type ClothLayView = Schemas['ClothLayView'];
 export type StepView = Schemas['StepView'];
 export type Card = Schemas['Card'];
 export type CupboardCloth = Schemas['CupboardCloth'];
+export type CupboardView = Schemas['CupboardView'];
+export type ShelfView = Schemas['ShelfView'];
 export type Alternative = Schemas['Alternative'];
 export type Measure = Schemas['Measure'];
 export type DimensionView = Schemas['DimensionView'];
@@ -52,14 +54,28 @@ const UNREACHED: RefusalBody = {
 
 /** The data of a call, or a thrown {@link Refused}. */
 export async function must<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+  const answer = await done(call);
+  if (answer.data === undefined) throw new Refused(answer.response.status, UNREACHED);
+  return answer.data;
+}
+
+/** A call whose answer has no data, or a thrown {@link Refused}. */
+export async function done<T>(
+  call: Promise<{ data?: T; error?: unknown; response: Response }>,
+): Promise<{ data?: T; response: Response }> {
   let answer: Awaited<typeof call>;
   try {
     answer = await call;
   } catch {
     throw new Refused(0, UNREACHED);
   }
-  if (answer.error !== undefined || answer.data === undefined) {
-    throw new Refused(answer.response.status, (answer.error as RefusalBody) ?? UNREACHED);
+  if (!answer.response.ok) {
+    const body = answer.error as RefusalBody | undefined;
+    throw new Refused(answer.response.status, body?.message ? body : UNREACHED);
   }
-  return answer.data;
+  return answer;
 }
+
+/** Whether the same call may well succeed in a moment: the program does not answer, or cannot keep anything just now. */
+export const isPassing = (error: unknown): error is Refused =>
+  error instanceof Refused && [0, 502, 503, 504, 507].includes(error.status);

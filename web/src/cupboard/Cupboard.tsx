@@ -1,56 +1,79 @@
 // The cupboard: the cloths known to the house.
-import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect } from 'react';
+import { useQueryClient } from '@tanstack/react-query';
+import { Search } from 'lucide-react';
+import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
-import { api, must } from '../api/client';
+import { api, type CupboardCloth, done, Refused } from '../api/client';
 import { Drawing } from '../drawing/Drawing';
+import { More } from '../frame/More';
+import { useCupboard } from './useCupboard';
 
 export function Cupboard() {
   const queries = useQueryClient();
-  const cupboard = useQuery({ queryKey: ['cupboard'], queryFn: () => must(api.GET('/api/cupboard')) });
+  const [find, setFind] = useState('');
+  const [problem, setProblem] = useState<string | null>(null);
+  const cupboard = useCupboard(find);
   useEffect(() => {
     document.title = 'The cupboard · Bofta';
   }, []);
   const drop = async (id: string) => {
-    queries.setQueryData(
-      ['cupboard'],
-      await must(api.DELETE('/api/cupboard/{id}', { params: { path: { id } } })),
-    );
+    try {
+      await done(api.DELETE('/api/cupboard/{id}', { params: { path: { id } } }));
+      setProblem(null);
+    } catch (error) {
+      setProblem(error instanceof Refused ? error.message : String(error));
+    }
+    queries.invalidateQueries({ queryKey: ['cupboard'] });
   };
+  const said = problem ?? cupboard.problem;
   return (
     <main className="mx-auto max-w-[1280px] px-5 pb-10">
       <header className="flex flex-wrap items-end gap-4 pt-5 pb-4">
         <h1 className="text-[34px] leading-none">The cupboard</h1>
-        <p className="flex-1 text-soft">Cloths that any project can take.</p>
+        <p className="w-full flex-1 text-soft max-[600px]:flex-none">Cloths that any project can take.</p>
+        {(cupboard.total > 8 || find !== '') && (
+          <label className="flex min-w-44 flex-1 items-center gap-2 min-[600px]:flex-none">
+            <Search size={17} aria-hidden="true" />
+            <input
+              type="search"
+              className="field min-w-0 flex-1 min-[600px]:w-56"
+              aria-label="Find a cloth by its name"
+              placeholder="Find by name"
+              value={find}
+              onChange={(e) => setFind(e.target.value)}
+            />
+          </label>
+        )}
         <Link to="/" className="btn">
           To the shelf
         </Link>
       </header>
       <div aria-hidden="true" className="ticks mb-6 h-5 rounded border border-tape-edge bg-tape" />
-      {cupboard.isPending && <p className="text-soft">Opening the cupboard …</p>}
-      {cupboard.isError && (
-        <p role="alert" className="sheet p-4">
-          {cupboard.error.message}
-        </p>
+      {!cupboard.isDone && !said && <p className="text-soft">Opening the cupboard …</p>}
+      {said && (
+        <div role="alert" className="sheet mb-4 p-4">
+          <p>{said}</p>
+          <button type="button" className="btn mt-3" onClick={cupboard.again}>
+            Try again
+          </button>
+        </div>
       )}
-      {cupboard.data?.length === 0 && (
+      {cupboard.isDone && cupboard.total === 0 && (
         <p className="sheet max-w-xl p-5">
           The cupboard is empty. In a project, under Cloth, “Keep in the cupboard” puts a cloth here.
         </p>
       )}
+      {cupboard.isDone && cupboard.total > 0 && cupboard.found === 0 && (
+        <p className="sheet max-w-xl p-5">No cloth is called “{find}”.</p>
+      )}
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(230px,1fr))] gap-4">
-        {cupboard.data?.map((c) => (
+        {cupboard.entries.map((c) => (
           <li key={c.id} className="sheet flex flex-col overflow-hidden">
-            <Drawing drawing={c.swatch} label={`${c.name}, its print`} className="h-24 w-full object-cover" />
-            <div className="flex flex-1 flex-col p-3">
-              <h2 className="text-lg leading-tight">{c.name}</h2>
-              <p className="text-soft">
-                {c.material}, {c.width} wide{c.price ? `, ${c.price}` : ''}
-              </p>
-              {c.owned && <p className="font-bold text-woad">{c.owned} here</p>}
+            {c.unreadable ? <Unreadable cloth={c} /> : <Readable cloth={c} />}
+            <div className="p-3 pt-0">
               <button
                 type="button"
-                className="btn mt-3 self-start"
+                className="btn self-start"
                 onClick={() => drop(c.id)}
                 aria-label={`Take ${c.name} out of the cupboard`}
               >
@@ -60,6 +83,36 @@ export function Cupboard() {
           </li>
         ))}
       </ul>
+      <More of={cupboard} />
     </main>
+  );
+}
+
+function Readable({ cloth: c }: { cloth: CupboardCloth }) {
+  return (
+    <>
+      {c.swatch && (
+        <Drawing drawing={c.swatch} label={`${c.name}, its print`} className="h-24 w-full object-cover" />
+      )}
+      <div className="flex flex-1 flex-col p-3">
+        <h2 className="text-lg leading-tight">{c.name}</h2>
+        <p className="text-soft">
+          {c.material}, {c.width} wide{c.price ? `, ${c.price}` : ''}
+        </p>
+        {c.owned && <p className="font-bold text-woad">{c.owned} here</p>}
+      </div>
+    </>
+  );
+}
+
+function Unreadable({ cloth: c }: { cloth: CupboardCloth }) {
+  return (
+    <div className="flex flex-1 flex-col border-l-4 border-madder p-3">
+      <h2 className="text-lg leading-tight">{c.name}</h2>
+      <p className="text-madder">{c.unreadable}</p>
+      <a className="btn mt-2 self-start" href={`/api/cupboard/${c.id}/document.json`} download>
+        Save its text
+      </a>
+    </div>
   );
 }

@@ -24,13 +24,26 @@ export function ProjectFrame() {
   if (query.isError) {
     const missing = query.error instanceof Refused && query.error.status === 404;
     if (missing) return <NotFound message={query.error.message} />;
+    // A document this version cannot read; everything else is a moment's trouble.
+    const unreadable = query.error instanceof Refused && query.error.status === 422;
     return (
       <main className="mx-auto max-w-xl p-10">
         <h1 className="text-2xl">The project could not be read</h1>
         <p className="mt-3">{query.error.message}</p>
-        <button type="button" className="btn mt-5" onClick={() => query.refetch()}>
-          Try again
-        </button>
+        <p className="mt-5 flex flex-wrap gap-2">
+          {unreadable ? (
+            <a className="btn btn-act" href={`/api/projects/${id}/document.json`} download={`${id}.json`}>
+              Save its text
+            </a>
+          ) : (
+            <button type="button" className="btn btn-act" onClick={() => query.refetch()}>
+              Try again
+            </button>
+          )}
+          <Link to="/" className="btn">
+            To the shelf
+          </Link>
+        </p>
       </main>
     );
   }
@@ -45,7 +58,7 @@ const typing = (target: EventTarget | null) =>
   target instanceof HTMLElement && (target.matches('input, textarea, select') || target.isContentEditable);
 
 function Frame() {
-  const { view, edit, undo, redo, message, say } = useProject();
+  const { view, edit, undo, redo, message, say, waiting } = useProject();
   const navigate = useNavigate();
   const stage = useLocation().pathname.split('/')[3] ?? 'bag';
 
@@ -109,6 +122,22 @@ function Frame() {
           </button>
         </div>
       </header>
+      {waiting && (
+        <div
+          role="alert"
+          className="mb-2 flex flex-wrap items-center gap-3 rounded border-2 border-weld bg-paper px-3 py-2"
+        >
+          <span className="min-w-60 flex-1">
+            <strong>Not kept yet.</strong> {waiting.message} What you typed is held here and sent again.
+          </span>
+          <button type="button" className="btn" onClick={waiting.now}>
+            Send it now
+          </button>
+          <button type="button" className="btn" onClick={waiting.leave}>
+            Leave it
+          </button>
+        </div>
+      )}
       {message && (
         <div
           role="alert"

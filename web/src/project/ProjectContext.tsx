@@ -2,7 +2,8 @@
 // before gave, so that quick typing never conflicts with itself.
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { createContext, type ReactNode, useCallback, useContext, useMemo, useRef, useState } from 'react';
-import { api, type Edit, must, type ProblemView, type ProjectView, Refused } from '../api/client';
+import { api, type Edit, isPassing, must, type ProblemView, type ProjectView, Refused } from '../api/client';
+import { useWaiting, type Waiting } from './useWaiting';
 
 export interface Conflict {
   current: ProjectView;
@@ -24,6 +25,8 @@ interface ProjectStore {
   say: (message: string | null) => void;
   put: (view: ProjectView) => void;
   refetch: () => void;
+  /** A change that is not kept yet because the program cannot just now. */
+  waiting: Waiting | null;
 }
 
 const Context = createContext<ProjectStore | null>(null);
@@ -52,6 +55,7 @@ export function ProjectProvider({ initial, children }: { initial: ProjectView; c
   const wanted = useRef<{ edits: Edit[] | null; running: boolean }>({ edits: null, running: false });
   const [conflict, setConflict] = useState<Conflict | null>(null);
   const [message, say] = useState<string | null>(null);
+  const { waiting, until } = useWaiting();
 
   const put = useCallback(
     (view: ProjectView) => {
@@ -85,13 +89,27 @@ export function ProjectProvider({ initial, children }: { initial: ProjectView; c
   const edit = useCallback(
     (...edits: Edit[]) =>
       inTurn(async () => {
+        const based_on = latest.current.revision;
+        const path = { id };
+        let sentBefore = false;
         try {
-          const based_on = latest.current.revision;
-          put(
-            await must(
-              api.POST('/api/projects/{id}/edits', { params: { path: { id } }, body: { based_on, edits } }),
-            ),
-          );
+          const view = await until(async () => {
+            try {
+              const body = { based_on, edits };
+              return await must(api.POST('/api/projects/{id}/edits', { params: { path }, body }));
+            } catch (error) {
+              // An answer that was lost on its way back looks like somebody else's change.
+              if (sentBefore && error instanceof Refused && error.body.current) {
+                const now = error.body.current;
+                const body = { based_on: now.revision, edits };
+                const again = await must(api.POST('/api/projects/{id}/preview', { params: { path }, body }));
+                if (isSame(now, again)) return now;
+              }
+              sentBefore ||= isPassing(error);
+              throw error;
+            }
+          });
+          put(view);
           say(null);
           return [];
         } catch (error) {
@@ -101,7 +119,7 @@ export function ProjectProvider({ initial, children }: { initial: ProjectView; c
           setPreview(null);
         }
       }),
-    [id, inTurn, put, refused],
+    [id, inTurn, put, refused, until],
   );
 
   const travel = useCallback(
@@ -109,13 +127,13 @@ export function ProjectProvider({ initial, children }: { initial: ProjectView; c
       inTurn(async () => {
         try {
           const body = { based_on: latest.current.revision };
-          put(await must(api.POST(path, { params: { path: { id } }, body })));
+          put(await until(() => must(api.POST(path, { params: { path: { id } }, body }))));
         } catch (error) {
           refused(error, []);
         }
       });
     },
-    [id, inTurn, put, refused],
+    [id, inTurn, put, refused, until],
   );
 
   // Only the newest wish is asked for: while one answer is on its way, older ones are dropped.
@@ -159,8 +177,16 @@ export function ProjectProvider({ initial, children }: { initial: ProjectView; c
       say,
       put,
       refetch: () => queries.invalidateQueries({ queryKey: ['project', id] }),
+      waiting,
     }),
-    [preview, initial, edit, travel, runPreview, conflict, message, put, queries, id],
+    [preview, initial, edit, travel, runPreview, conflict, message, put, queries, id, waiting],
   );
   return <Context.Provider value={store}>{children}</Context.Provider>;
+}
+
+/** Whether making the edits once more would change nothing: then they are made. */
+function isSame(now: ProjectView, again: ProjectView): boolean {
+  const plain = (view: ProjectView) =>
+    JSON.stringify({ ...view, revision: 0, tally: { ...view.tally, change: null } });
+  return plain(now) === plain(again);
 }

@@ -1,43 +1,79 @@
-// The shelf: every project as a card with its own small lay and where it stands.
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { Plus, Trash2 } from 'lucide-react';
+// The shelf: every project as a card with its own small lay and where it stands; drawn as it scrolls, found by name.
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { Plus, Search, Trash2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { api, type Card, must, Refused } from '../api/client';
+import { api, type Card, done, must, Refused } from '../api/client';
 import { Drawing } from '../drawing/Drawing';
 import { ChoiceField } from '../fields/ChoiceField';
+import { More } from '../frame/More';
+import { useStretches } from '../frame/useStretches';
+
+/** With fewer projects than this all are in sight. */
+const FOUND_AT_A_GLANCE = 12;
 
 export function Shelf() {
   const queries = useQueryClient();
-  const shelf = useQuery({
-    queryKey: ['shelf'],
-    queryFn: () => must(api.GET('/api/projects')),
-    staleTime: 0,
-  });
+  const [find, setFind] = useState('');
+  const shelf = useStretches<Card>(
+    'shelf',
+    find,
+    async (query) => {
+      const { cards, found, total } = await must(api.GET('/api/projects', { params: { query } }));
+      return { entries: cards, found, total };
+    },
+    (card) => card.pending,
+  );
   const [putAway, setPutAway] = useState<Card | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
   useEffect(() => {
     document.title = 'Bofta';
   }, []);
+  const failed = (error: unknown) => setProblem(error instanceof Refused ? error.message : String(error));
   const remove = useMutation({
     mutationFn: async (card: Card) => {
-      await api.DELETE('/api/projects/{id}', { params: { path: { id: card.id } } });
+      await done(api.DELETE('/api/projects/{id}', { params: { path: { id: card.id } } }));
       return card;
     },
     onSuccess: (card) => {
       setPutAway(card);
+      setProblem(null);
       queries.invalidateQueries({ queryKey: ['shelf'] });
     },
+    onError: failed,
   });
   const restore = async () => {
-    if (putAway) await api.POST('/api/projects/{id}/restore', { params: { path: { id: putAway.id } } });
-    setPutAway(null);
+    if (!putAway) return;
+    try {
+      await done(api.POST('/api/projects/{id}/restore', { params: { path: { id: putAway.id } } }));
+      setPutAway(null);
+      setProblem(null);
+    } catch (error) {
+      failed(error);
+    }
     queries.invalidateQueries({ queryKey: ['shelf'] });
   };
+  const said = problem ?? shelf.problem;
   return (
     <main className="mx-auto max-w-[1280px] px-5 pb-10">
       <header className="flex flex-wrap items-end gap-4 pt-5 pb-4">
         <h1 className="text-[34px] leading-none">Bofta</h1>
-        <p className="flex-1 text-soft">What to cut from which cloth, and what to buy.</p>
+        <p className="w-full flex-1 text-soft max-[600px]:flex-none">
+          What to cut from which cloth, and what to buy.
+        </p>
+        {(shelf.total > FOUND_AT_A_GLANCE || find !== '') && (
+          <label className="flex min-w-44 flex-1 items-center gap-2 min-[600px]:flex-none">
+            <Search size={17} aria-hidden="true" />
+            <input
+              type="search"
+              className="field min-w-0 flex-1 min-[600px]:w-56"
+              aria-label="Find a project by its name"
+              placeholder="Find by name"
+              value={find}
+              onChange={(e) => setFind(e.target.value)}
+            />
+          </label>
+        )}
         <Link to="/cupboard" className="btn">
           The cupboard
         </Link>
@@ -51,42 +87,25 @@ export function Shelf() {
           </button>
         </p>
       )}
-      {shelf.isPending && <p className="text-soft">Looking at the shelf …</p>}
-      {shelf.isError && (
-        <div role="alert" className="sheet p-4">
-          <p>{shelf.error.message}</p>
-          <button type="button" className="btn mt-3" onClick={() => shelf.refetch()}>
+      {!shelf.isDone && !said && <p className="text-soft">Looking at the shelf …</p>}
+      {said && (
+        <div role="alert" className="sheet mb-4 p-4">
+          <p>{said}</p>
+          <button type="button" className="btn mt-3" onClick={shelf.again}>
             Try again
           </button>
         </div>
       )}
-      {shelf.data && (
+      {shelf.isDone && (
         <ul className="grid grid-cols-[repeat(auto-fill,minmax(270px,1fr))] gap-4">
-          <li>
-            <NewProject first={shelf.data.length === 0} />
-          </li>
-          {shelf.data.map((card) => (
+          {find === '' && (
+            <li>
+              <NewProject first={shelf.total === 0} />
+            </li>
+          )}
+          {shelf.entries.map((card) => (
             <li key={card.id} className="sheet group relative flex flex-col">
-              <Link
-                to={`/projects/${card.id}/${card.state === 'needs cloth' ? 'cloth' : 'lay'}`}
-                className="flex flex-1 flex-col p-4"
-              >
-                <span className="flex h-[110px] items-center gap-4">
-                  {card.drawings.length === 0 && <span className="text-soft">no cloth yet</span>}
-                  {card.drawings.map((d, i) => (
-                    <Drawing
-                      // biome-ignore lint/suspicious/noArrayIndexKey: drawings have no key of their own and never move
-                      key={i}
-                      drawing={d}
-                      label={`Lay ${i + 1} of ${card.name}`}
-                      className="max-h-[104px] min-w-0 flex-1"
-                    />
-                  ))}
-                </span>
-                <span className="mt-3 font-heading text-lg">{card.name}</span>
-                <span className="text-soft">{card.bag}</span>
-                <span className="mt-2 border-t border-ruled pt-2 font-bold">{card.state}</span>
-              </Link>
+              {card.unreadable ? <Unreadable card={card} /> : <OnTheShelf card={card} />}
               <button
                 type="button"
                 className="absolute right-2 bottom-2 rounded p-1.5 text-soft hover:bg-calico hover:text-madder"
@@ -100,7 +119,58 @@ export function Shelf() {
           ))}
         </ul>
       )}
+      {shelf.isDone && find !== '' && (
+        <p role="status" className={shelf.found === 0 ? 'sheet max-w-xl p-5' : 'sr-only'}>
+          {shelf.found === 0 ? `No project is called “${find}”.` : `${shelf.found} found`}
+        </p>
+      )}
+      <More of={shelf} />
     </main>
+  );
+}
+
+function OnTheShelf({ card }: { card: Card }) {
+  return (
+    <Link
+      to={`/projects/${card.id}/${card.state === 'needs cloth' ? 'cloth' : 'lay'}`}
+      className="flex flex-1 flex-col p-4"
+      aria-busy={card.pending}
+    >
+      <span className="flex h-[110px] items-center gap-4">
+        {card.drawings.length === 0 && (
+          <span className="text-soft">{card.pending ? 'being laid …' : 'no cloth yet'}</span>
+        )}
+        {card.drawings.map((d, i) => (
+          <Drawing
+            // biome-ignore lint/suspicious/noArrayIndexKey: drawings have no key of their own and never move
+            key={i}
+            drawing={d}
+            label={`Lay ${i + 1} of ${card.name}`}
+            className="max-h-[104px] min-w-0 flex-1"
+          />
+        ))}
+      </span>
+      <span className="mt-3 font-heading text-lg">{card.name}</span>
+      <span className="text-soft">{card.bag}</span>
+      <span className="mt-2 border-t border-ruled pt-2 pr-8 font-bold">{card.state}</span>
+    </Link>
+  );
+}
+
+/** What this version cannot read is shown as such; its text is not lost. */
+function Unreadable({ card }: { card: Card }) {
+  return (
+    <div className="flex flex-1 flex-col border-l-4 border-madder p-4">
+      <span className="font-heading text-lg">{card.name}</span>
+      <p className="mt-1 text-madder">This project cannot be opened: {card.unreadable}.</p>
+      <a
+        className="btn mt-auto self-start"
+        href={`/api/projects/${card.id}/document.json`}
+        download={`${card.id}.json`}
+      >
+        Save its text
+      </a>
+    </div>
   );
 }
 

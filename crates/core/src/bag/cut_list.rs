@@ -9,6 +9,7 @@ use super::strap::{Strap, StrapMake};
 use super::tote::usual;
 use crate::FieldProblem;
 use crate::measure::{LONGEST, Length, Ruler, System};
+use crate::name::{MOST_LETTERS, clean};
 use crate::piece::{Dimension, Figure, Grain, Mirror, Part, Piece, PrintRule, Term};
 use crate::shape::{Outline, Point, outset};
 use serde::{Deserialize, Serialize};
@@ -17,6 +18,8 @@ use serde::{Deserialize, Serialize};
 pub const MOST_ROWS: usize = 400;
 /// More copies of one row than this are a slip of the finger.
 const MOST_COPIES: u32 = 400;
+/// More sentences than this about one list are told when the first are put right.
+const MOST_TOLD: usize = 40;
 
 /// What a row's piece looks like within its width and height.
 #[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
@@ -130,10 +133,38 @@ impl Row {
         Self { seam: Length::ZERO, ..self.clone() }.piece(0, Length::ZERO, ruler).outline().corners()
     }
 
+    /// Every size of it by the name of its field.
+    fn sizes(&self) -> impl Iterator<Item = (&'static str, Length)> {
+        let mut all = vec![("height", self.height), ("seam", self.seam)];
+        all.extend(self.width.map(|w| ("width", w)));
+        match &self.shape {
+            RowShape::Rounded { radius } => all.push(("radius", *radius)),
+            RowShape::Notched { across, up } => all.extend([("across", *across), ("up", *up)]),
+            RowShape::Tapered { by } => all.push(("by", *by)),
+            RowShape::Free { corners } => all.extend(corners.iter().flat_map(|p| [("corners", p.x), ("corners", p.y)])),
+            RowShape::Rectangle | RowShape::Circle | RowShape::HalfRound => {}
+        }
+        all.into_iter()
+    }
+
     /// What cannot stand, its field named `rows[n].…`.
     fn problems(&self, at: usize, faults: &mut Faults) {
         let field = |name: &str| format!("rows[{at}].{name}");
         let row = format!("row {}, “{}”", at + 1, self.name);
+        if self.name.chars().count() > MOST_LETTERS || clean(&self.name) != self.name {
+            let message = format!(
+                "The name of row {} has more than {MOST_LETTERS} letters, or signs that cannot be written.",
+                at + 1
+            );
+            faults.refuse(&field("name"), Length::ZERO, message);
+        }
+        // Sizes beyond any cloth come first: what follows adds and halves them.
+        if self.sizes().any(|(_, size)| size.0.unsigned_abs() > LONGEST.0.unsigned_abs()) {
+            for (name, size) in self.sizes().filter(|(_, size)| size.0.unsigned_abs() > LONGEST.0.unsigned_abs()) {
+                faults.refuse(&field(name), size, format!("The {name} of {row} is over 20 m: is the unit right?"));
+            }
+            return;
+        }
         if let Some(width) = self.width {
             faults.size(&field("width"), &format!("width of {row}"), width);
         }
@@ -322,13 +353,15 @@ impl CutList {
             let width = r.width.map_or_else(|| "width of cloth".to_owned(), |w| ruler.show(w).text);
             format!("{width} × {}", show(r.height))
         };
+        let stems: Vec<String> = cut.iter().map(|r| stem(&r.name)).collect();
         let mut found = Vec::new();
-        let mut say = |text: String| {
-            found.push(Notice { stage: Stage::Pieces, field: None, severity: Severity::Attention, text });
-        };
+        // Every pair of four hundred rows can disagree: so many sentences are told, of the others how many there are.
+        let mut untold = 0;
+        let notice = |text| Notice { stage: Stage::Pieces, field: None, severity: Severity::Attention, text };
+        let mut say = |text: String| if found.len() < MOST_TOLD { found.push(notice(text)) } else { untold += 1 };
         for (i, a) in cut.iter().enumerate() {
-            for b in &cut[i + 1..] {
-                if stem(&a.name) != stem(&b.name) || a.part == b.part {
+            for (j, b) in cut.iter().enumerate().skip(i + 1) {
+                if a.part == b.part || stems[i] != stems[j] {
                     continue;
                 }
                 let meeting = [a, b].iter().all(|r| matches!(r.part, Part::Outer | Part::Lining | Part::Contrast));
@@ -363,14 +396,14 @@ impl CutList {
         }
         // Backing that lies behind nothing is a part that is never used, or the list lacks a piece.
         for (i, backing) in cut.iter().enumerate().filter(|(_, r)| r.part.is_backing()) {
-            let behind = |r: &Row| {
+            let behind = |j: usize, r: &Row| {
                 let room = Length::INCH * 4;
                 let near = |a: Length, b: Length| (a - b).0.abs() <= room.0;
                 let sizes =
                     backing.width.zip(r.width).is_none_or(|(a, b)| near(a, b) && near(backing.height, r.height));
-                !r.part.is_backing() && (stem(&r.name) == stem(&backing.name) && !stem(&r.name).is_empty() || sizes)
+                !r.part.is_backing() && (stems[j] == stems[i] && !stems[j].is_empty() || sizes)
             };
-            if cut.len() > 1 && !cut.iter().enumerate().any(|(j, r)| i != j && behind(r)) {
+            if cut.len() > 1 && !cut.iter().enumerate().any(|(j, r)| i != j && behind(j, r)) {
                 say(format!("{} lies behind nothing in the list: no piece has its name or its size.", backing.name));
             }
         }
@@ -427,6 +460,11 @@ impl CutList {
         {
             say(format!("{} fits only cloth at least {} wide between the selvedges.", row.name, show(least)));
         }
+        if untold > 0 {
+            found.push(notice(format!(
+                "{untold} more things in this list do not agree; put the first right, and they show."
+            )));
+        }
         found
     }
 }
@@ -475,11 +513,12 @@ impl Design for CutList {
 
     fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
         let mut faults = Faults::new(ruler);
-        for (i, row) in self.rows.iter().enumerate() {
-            row.problems(i, &mut faults);
-        }
         if self.rows.len() > MOST_ROWS {
             faults.refuse("rows", Length::ZERO, format!("{} rows: at most {MOST_ROWS} are allowed.", self.rows.len()));
+        } else {
+            for (i, row) in self.rows.iter().enumerate() {
+                row.problems(i, &mut faults);
+            }
         }
         faults.end()?;
         let pieces = self.rows.iter().enumerate().map(|(i, row)| row.piece(i, self.seam_side, ruler)).collect();

@@ -39,7 +39,7 @@ pub use backing::{BackingChoice, BackingCloth, BackingSchool};
 pub use caddy::Caddy;
 pub use clutch::Clutch;
 pub use cross_body::CrossBody;
-pub use cut_list::{CutList, Row, RowShape};
+pub use cut_list::{CutList, MOST_ROWS, Row, RowShape};
 pub use draft::{Draft, Finished, Good, GoodKind, Hardware, Notice, Severity, Stage};
 pub use drawstring::Drawstring;
 pub use duffel::Duffel;

@@ -1,7 +1,7 @@
 //! The shopping list.
 
 use crate::cloth::{Form, Money};
-use crate::lay::{Budget, Job, Lay, Silent, solve};
+use crate::lay::{Budget, Job, Lay, Silent, Stop, solve};
 use crate::measure::{Length, System};
 
 /// One line of the list.
@@ -60,8 +60,9 @@ pub struct OtherWidth {
     pub length: Option<Length>,
 }
 
-/// The usual widths other than its own for the roll `id` of `job`, each searched for `iterations`.
-pub fn other_widths(job: &Job, id: &str, iterations: u64) -> Vec<OtherWidth> {
+/// The usual widths other than its own for the roll `id` of `job`, each searched for `iterations`; those only that were
+/// searched before `stop` was asked for.
+pub fn other_widths(job: &Job, id: &str, iterations: u64, stop: &Stop) -> Vec<OtherWidth> {
     let Some(Form::Roll { width: own, .. }) = job.cloth(id).map(|c| c.form.clone()) else { return vec![] };
     let mut alone = job.clone();
     alone.cloths.retain(|c| c.id == id);
@@ -78,8 +79,9 @@ pub fn other_widths(job: &Job, id: &str, iterations: u64) -> Vec<OtherWidth> {
                 cloth.form = Form::Roll { width: w, length: None, max: None };
                 cloth.owned = false;
             }
-            let lay = solve(&alone, Budget::iterations(iterations), &mut Silent).ok().filter(Lay::complete);
+            let lay = solve(&alone, Budget::iterations(iterations).until(stop), &mut Silent).ok().filter(Lay::complete);
             OtherWidth { width: w, length: lay.map(|l| l.bought()) }
         })
+        .take_while(|_| !stop.asked())
         .collect()
 }

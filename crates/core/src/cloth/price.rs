@@ -14,7 +14,8 @@ impl Money {
     /// `14.50`.
     pub fn show(self) -> String {
         let sign = if self.0 < 0 { "−" } else { "" };
-        format!("{sign}{}.{:02}", self.0.abs() / 100, self.0.abs() % 100)
+        let amount = self.0.unsigned_abs();
+        format!("{sign}{}.{:02}", amount / 100, amount % 100)
     }
 }
 

@@ -1,11 +1,11 @@
 //! The steps at the table.
 
 use super::Block;
-use crate::lay::{ClothLay, Job, Region};
-use crate::lay::{Placement, first_line};
+use crate::lay::{ClothLay, Inside, Job, JobPiece, Placement, Region};
 use crate::measure::Length;
 use crate::piece::{Figure, Piece};
 use crate::shape::Outline;
+use std::collections::HashSet;
 
 /// The edge a reading is measured from.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -175,8 +175,9 @@ pub fn cut_list(job: &Job, cloths: &[ClothLay], pieces: &[Piece], blocks: &[Bloc
         let on_block = |step| Step::Block { block: block.piece.clone(), step: Box::new(step) };
         steps.extend(apart(&block.job, &block.lay).into_iter().map(on_block));
     }
-    let lays = || cloths.iter().chain(blocks.iter().map(|b| &b.lay));
-    let placed = |piece: &Piece| lays().any(|c| c.placements.iter().any(|p| p.piece == piece.id));
+    let lays = cloths.iter().chain(blocks.iter().map(|b| &b.lay));
+    let there: HashSet<&str> = lays.flat_map(|c| &c.placements).map(|p| p.piece.as_str()).collect();
+    let placed = |piece: &Piece| there.contains(piece.id.as_ref());
     let jobs = || std::iter::once(job).chain(blocks.iter().map(|b| &b.job));
     let square = |piece: &Piece| {
         jobs().find_map(|job| job.piece(&piece.id)).is_some_and(|p| matches!(p.outline, Outline::Rect(..)))
@@ -197,8 +198,10 @@ pub fn cut_list(job: &Job, cloths: &[ClothLay], pieces: &[Piece], blocks: &[Bloc
 /// The steps that take one cloth apart.
 fn apart(job: &Job, lay: &ClothLay) -> Vec<Step> {
     let Some(cloth) = job.cloth(&lay.cloth) else { return vec![] };
-    let regions: Vec<Region> = lay.placements.iter().filter_map(|p| region_of(job, p)).collect();
-    let shaped: Vec<bool> = lay.placements.iter().map(|p| is_shaped(job, p)).collect();
+    let pieces = job.pieces_by_id();
+    let known = |p: &Placement| pieces.get(p.piece.as_str()).copied();
+    let regions: Vec<Region> = lay.placements.iter().filter_map(|p| Some(region_of(known(p)?, p))).collect();
+    let shaped: Vec<bool> = lay.placements.iter().map(|p| known(p).is_none_or(|piece| is_shaped(piece, p))).collect();
     let corner = cloth.corner();
     let there = match cloth.usable_length() {
         Some(usable) if cloth.whole_length().is_some() => usable + cloth.trim * 2,
@@ -212,16 +215,16 @@ fn apart(job: &Job, lay: &ClothLay) -> Vec<Step> {
 }
 
 /// Whether straight cuts along its bounding box do not give the piece.
-fn is_shaped(job: &Job, placement: &Placement) -> bool {
-    let rect = job.piece(&placement.piece).is_some_and(|p| matches!(p.outline, Outline::Rect(..)));
+fn is_shaped(piece: &JobPiece, placement: &Placement) -> bool {
+    let rect = matches!(piece.outline, Outline::Rect(..));
     placement.on_fold || !rect || !placement.turn.degrees().is_multiple_of(90)
 }
 
-fn region_of(job: &Job, placement: &Placement) -> Option<Region> {
-    let (width, height) = job.piece(&placement.piece)?.outline.extent(placement.turn);
+fn region_of(piece: &JobPiece, placement: &Placement) -> Region {
+    let (width, height) = piece.outline.extent(placement.turn);
     // On the fold only the right half is on the cloth.
     let (x, width) = if placement.on_fold { (0, (placement.x + width).0) } else { (placement.x.0, width.0) };
-    Some(Region { x, y: placement.y.0, width, height: height.0 })
+    Region { x, y: placement.y.0, width, height: height.0 }
 }
 
 struct Table<'a> {
@@ -245,57 +248,56 @@ impl Table<'_> {
             self.cut(CutKind::Selvedge, rest, false, edge.right(), &[], None);
             rest = left;
         }
-        let all: Vec<usize> = (0..self.regions.len()).collect();
-        self.divide(rest, &all);
+        self.divide(rest, Inside::all(self.regions));
     }
 
-    fn divide(&mut self, region: Region, inside: &[usize]) {
-        match inside {
-            [] => return,
-            [only] if self.regions[*only] == region => {
-                if self.shaped[*only] {
-                    self.round(*only, region);
+    /// Takes `region` apart. What is cut off first is divided first; the rest waits in a list, since a row of thousands
+    /// of pieces is as many cuts one after the other.
+    fn divide(&mut self, region: Region, inside: Inside) {
+        let mut parts = vec![(region, inside)];
+        while let Some((region, inside)) = parts.pop() {
+            if inside.is_empty() {
+                continue;
+            }
+            if let Some(only) = inside.only().filter(|&only| self.regions[only] == region) {
+                if self.shaped[only] {
+                    self.round(only, region);
                 }
-                return;
+                continue;
             }
-            _ => {}
-        }
-        if let Some((across, at)) = first_line(region, self.regions, inside) {
-            let (near, far): (Vec<usize>, Vec<usize>) = inside
-                .iter()
-                .partition(|&&i| if across { self.regions[i].top() <= at } else { self.regions[i].right() <= at });
-            let (near_region, far_region) = if across { region.split_across(at) } else { region.split_along(at) };
-            // What is freed are pieces that lie alone in their part, on either side of the line.
-            let alone = |part: Region, those: &[usize]| matches!(those, [only] if self.regions[*only] == part && !self.shaped[*only]);
-            let mut frees: Vec<usize> = Vec::new();
-            if alone(near_region, &near) {
-                frees.extend(&near);
+            if let Some((across, at)) = inside.first_line(region, self.regions) {
+                let (near, far) = region.split(across, at);
+                let (inside_near, inside_far) = inside.split(self.regions, across, at);
+                self.through(region, across, at, &[(near, &inside_near), (far, &inside_far)]);
+                parts.push((far, inside_far));
+                parts.push((near, inside_near));
+                continue;
             }
-            if alone(far_region, &far) {
-                frees.extend(&far);
-            }
-            let bare = if near.is_empty() {
-                Some(near_region)
-            } else if far.is_empty() {
-                Some(far_region)
+            // No line goes right across: a shaped piece is cut round, for its box may hold others; else the nearest
+            // piece is freed by cuts that stop at its corner.
+            let shaped = inside.lowest_first().find(|&i| self.shaped[i]);
+            let Some(first) = shaped.or_else(|| inside.lowest_first().next()) else { continue };
+            if self.shaped[first] {
+                self.round(first, region)
             } else {
-                None
-            };
-            self.cut(CutKind::Through, region, across, at, &frees, bare);
-            self.divide(near_region, &near);
-            self.divide(far_region, &far);
-            return;
+                self.stopped(region, first)
+            }
+            parts.push((region, inside.without(first)));
         }
-        // No line goes right across: a shaped piece is cut round, for its box may hold others; then the nearest piece is
-        // freed by cuts that stop at its corner.
-        if let Some(&first) =
-            inside.iter().filter(|&&i| self.shaped[i]).min_by_key(|&&i| (self.regions[i].y, self.regions[i].x))
-        {
-            self.round(first, region);
-            let rest: Vec<usize> = inside.iter().copied().filter(|&i| i != first).collect();
-            return self.divide(region, &rest);
-        }
-        let Some(&first) = inside.iter().min_by_key(|&&i| (self.regions[i].y, self.regions[i].x)) else { return };
+    }
+
+    /// A cut from edge to edge. What it frees are pieces that lie alone in their part, on either side of the line.
+    fn through(&mut self, region: Region, across: bool, at: i64, parts: &[(Region, &Inside); 2]) {
+        let alone = |(part, those): &(Region, &Inside)| {
+            those.only().filter(|&only| self.regions[only] == *part && !self.shaped[only])
+        };
+        let frees: Vec<usize> = parts.iter().filter_map(alone).collect();
+        let bare = parts.iter().find(|(_, those)| those.is_empty()).map(|(part, _)| *part);
+        self.cut(CutKind::Through, region, across, at, &frees, bare);
+    }
+
+    /// Frees `first` by cuts that stop at its corners.
+    fn stopped(&mut self, region: Region, first: usize) {
         let piece = self.regions[first];
         let vertical = |x: i64| Line { x1: Length(x), y1: Length(piece.y), x2: Length(x), y2: Length(piece.top()) };
         let mut lines = Vec::new();
@@ -315,8 +317,6 @@ impl Table<'_> {
             let frees = if n == last { self.freed(&[first]) } else { vec![] };
             self.push(Cut { kind: CutKind::Stopped, line, reading, from, lies: region, frees, bare: None });
         }
-        let rest: Vec<usize> = inside.iter().copied().filter(|&i| i != first).collect();
-        self.divide(region, &rest);
     }
 
     fn push(&mut self, cut: Cut) {

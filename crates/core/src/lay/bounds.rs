@@ -56,11 +56,11 @@ pub(super) fn shaped_bound(job: &Job, ground: &Ground, lots: &[Lot]) -> i64 {
                 kind.choices.extend(folded);
             }
         }
-        let strip = Strip { width: ground.width, kinds: inside, gap: 0, through: false };
+        let strip = Strip::of(ground.width, inside);
         return best.max(div_up(i128::from(by_widths(&strip)), 2));
     }
     if ground.edge.is_none() && !inside.is_empty() {
-        let strip = Strip { width: ground.width, kinds: inside, gap: 0, through: false };
+        let strip = Strip::of(ground.width, inside);
         best = best.max(strip_bound(&strip));
         best = raised(&strip, best, best * 2);
     }

@@ -2,15 +2,22 @@
 
 use super::answer::Placement;
 use crate::FieldProblem;
-use crate::cloth::{Cloth, Form};
+use crate::cloth::{Cloth, Form, Money};
 use crate::measure::{LONGEST, Length, System};
 use crate::piece::{Grain, Mirror, PrintRule};
 use crate::shape::{NoFit, Outline, convex_parts};
 use serde::{Deserialize, Serialize};
-use std::collections::HashSet;
+use std::collections::{HashMap, HashSet};
 
 /// The most pieces, copies counted, that one job may hold.
 pub const MOST_PIECES: u64 = 10_000;
+/// The most different pieces where outlines, scraps, folded cloth or pins ask for nesting: its tables grow with their
+/// square.
+pub const MOST_NESTED: usize = 400;
+/// The most cloths of a job, and the most flaws of a scrap.
+pub const MOST_CLOTHS: usize = 1_000;
+/// More holes than this are a sieve.
+pub const MOST_FLAWS: usize = 200;
 
 /// What is worth most in a lay.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
@@ -130,12 +137,21 @@ impl Job {
         self.pieces.iter().find(|p| p.id == id)
     }
 
+    /// All pieces by their ids, for whoever looks up many: one look is a walk through the list.
+    pub fn pieces_by_id(&self) -> HashMap<&str, &JobPiece> {
+        self.pieces.iter().map(|p| (p.id.as_str(), p)).collect()
+    }
+
     /// Checks everything that can be said without searching.
     ///
     /// # Errors
     /// The first field that cannot stand: duplicate or unknown ids, counts or sizes of nothing or beyond reason, a
     /// cloth narrower than its selvedges.
     pub fn check(&self) -> Result<(), FieldProblem> {
+        if self.cloths.len() > MOST_CLOTHS {
+            let message = format!("{} cloths: one job holds at most {MOST_CLOTHS}", self.cloths.len());
+            return Err(FieldProblem::new("cloths", self.cloths.len(), message));
+        }
         let mut ids = HashSet::new();
         for (i, cloth) in self.cloths.iter().enumerate() {
             let field = |name: &str| format!("cloths[{i}].{name}");
@@ -201,10 +217,24 @@ impl Job {
             }
         }
         self.check_gap()?;
+        if self.pieces.len() > MOST_NESTED && self.is_nested() {
+            let message = format!(
+                "{} different pieces: with outlines, scraps, folded cloth or pins at most {MOST_NESTED} are laid together",
+                self.pieces.len()
+            );
+            return Err(FieldProblem::new("pieces", self.pieces.len(), message));
+        }
         for (i, pin) in self.pinned.iter().enumerate() {
             self.check_pin(i, pin).map_err(|p| p.within(&format!("pinned[{i}]")))?;
         }
         Ok(())
+    }
+
+    /// Whether anything in it is more than rectangles on a rectangle.
+    fn is_nested(&self) -> bool {
+        let shaped = |p: &JobPiece| !matches!(p.outline, Outline::Rect(..)) || p.grain == Grain::Bias;
+        let edged = |c: &Cloth| c.layers == 2 || matches!(c.form, Form::Scrap { .. });
+        !self.pinned.is_empty() || self.pieces.iter().any(shaped) || self.cloths.iter().any(edged)
     }
 
     fn check_gap(&self) -> Result<(), FieldProblem> {
@@ -257,6 +287,15 @@ impl Job {
     }
 
     fn check_cloth(&self, cloth: &Cloth) -> Result<(), FieldProblem> {
+        if let Some(price) = cloth.price {
+            if !(0..=DEAREST.0).contains(&price.amount.0) {
+                let message = format!("{}: a price is from 0 to {}", price.amount.show(), DEAREST.show());
+                return Err(FieldProblem::new("price.amount", price.amount.show(), message));
+            }
+            if price.per < Length::MILLIMETRE || price.per > LONGEST {
+                return Err(self.problem("price.per", price.per, "is from 1 mm to 20 m"));
+            }
+        }
         let sizes: &[(&str, Length)] = match &cloth.form {
             Form::Roll { width, length: Some(length), .. } => &[("width", *width), ("length", *length)],
             Form::Roll { width, max: Some(max), .. } => &[("width", *width), ("max", *max)],
@@ -336,6 +375,9 @@ impl Job {
     }
 }
 
+/// The dearest a length of cloth can be.
+const DEAREST: Money = Money(1_000_000_000);
+
 const SLIVER: &str = "is a sliver, thinner than a tenth of a millimetre: nothing can be cut so thin";
 
 /// Less area than a strip a tenth of a millimetre wide along its longer side.
@@ -345,6 +387,10 @@ fn is_sliver(outline: &Outline) -> bool {
 }
 
 fn check_scrap(outline: &Outline, flaws: &[Outline]) -> Result<(), FieldProblem> {
+    if flaws.len() > MOST_FLAWS {
+        let message = format!("{} flaws: at most {MOST_FLAWS} of a scrap are planned round", flaws.len());
+        return Err(FieldProblem::new("flaws", flaws.len(), message));
+    }
     if is_sliver(outline) {
         return Err(FieldProblem::new("polygon", "", SLIVER));
     }

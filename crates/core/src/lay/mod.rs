@@ -7,8 +7,8 @@
 
 mod answer;
 mod bounds;
-mod cut_tree;
 mod ground;
+mod guillotine;
 mod job;
 mod nest;
 mod offcuts;
@@ -22,15 +22,17 @@ mod report;
 mod share;
 mod slices;
 mod solve;
+mod stop;
 mod turns;
 mod verify;
 
 pub use answer::{Bound, ClothLay, Lay, Offcut, Placement, Unplaced};
 pub use bounds::shortest_length;
-pub(crate) use cut_tree::first_line;
-pub use cut_tree::{CutTree, Region, cut_tree};
-pub use job::{Aim, Cuts, Job, JobPiece, MOST_PIECES, Pin, Rules};
+pub(crate) use guillotine::Inside;
+pub use guillotine::{Region, comes_apart};
+pub use job::{Aim, Cuts, Job, JobPiece, MOST_CLOTHS, MOST_FLAWS, MOST_NESTED, MOST_PIECES, Pin, Rules};
 pub use random::Random;
-pub use solve::{Budget, Observer, Silent, solve};
+pub use solve::{Budget, NoLay, Observer, Silent, solve};
+pub use stop::Stop;
 pub use turns::{Allowed, allowed_turns};
 pub use verify::{Fault, verify};

@@ -1,7 +1,7 @@
 //! What is left of a cloth: rectangles worth keeping first, then what remains as polygons.
 
 use super::answer::Offcut;
-use super::cut_tree::Region;
+use super::guillotine::Region;
 use crate::measure::Length;
 use crate::shape::Point;
 use geo::{Area as _, BooleanOps, BoundingRect, LineString, MultiPolygon, Polygon};

@@ -2,14 +2,15 @@
 //! which takes up what the rectangle search makes of the bounding boxes and so is never worse.
 
 use super::bounds::{shaped_bound, strip_bound};
-use super::cut_tree::Region;
 use super::ground::Ground;
+use super::guillotine::Region;
 use super::job::{Aim, Cuts, Job, JobPiece};
-use super::nest::{Layout, Lot, Nest, NestSearch, Put, boxes, whole_left};
+use super::nest::{Detail, Layout, Lot, Nest, NestSearch, Put, boxes, whole_left};
 use super::rank::{Use, place_in_list, square_inches};
 use super::rectangles::{Laid, Strip, StripSearch};
 use super::share::order_of_grounds;
 use super::slices;
+use super::stop::Stop;
 use crate::measure::Length;
 use crate::shape::Outline;
 use std::sync::Arc;
@@ -36,7 +37,10 @@ pub(super) struct OnGround<'a> {
     pub bound: i64,
     /// The purchase slices were last asked about.
     sliced: Option<Length>,
+    stop: Stop,
     since_proven: u64,
+    /// Outlines are laid by the boxes around them, for want of time.
+    only_boxes: bool,
 }
 
 enum Search<'a> {
@@ -57,14 +61,21 @@ fn is_shaped(piece: &JobPiece) -> bool {
 }
 
 /// A strip of bounding boxes of `lots` on `ground`.
-fn strip_of(job: &Job, ground: &Ground, lots: &[Lot]) -> Strip {
+fn strip_of(job: &Job, ground: &Ground, lots: &[Lot], stop: &Stop) -> Strip {
     let cloth = &job.cloths[ground.cloth];
     let pieces: Vec<(usize, &JobPiece, u32)> = lots.iter().map(|l| (l.piece, &job.pieces[l.piece], l.copies)).collect();
-    Strip::new(cloth, &pieces, job.rules.gap, job.rules.cuts)
+    Strip::new(cloth, &pieces, job.rules.gap, job.rules.cuts).until(stop)
 }
 
 impl<'a> OnGround<'a> {
-    pub(super) fn new(job: &'a Job, grounds: &Arc<[Ground]>, ground: usize, mut lots: Vec<Lot>, seed: u64) -> Self {
+    pub(super) fn new(
+        job: &'a Job,
+        grounds: &Arc<[Ground]>,
+        ground: usize,
+        mut lots: Vec<Lot>,
+        seed: u64,
+        stop: &Stop,
+    ) -> Self {
         // The same lots give the same problem, whoever asks.
         lots.sort_unstable_by_key(|l| (l.piece, l.flipped));
         let here = &grounds[ground];
@@ -75,16 +86,19 @@ impl<'a> OnGround<'a> {
         let shaped = lots.iter().any(|l| is_shaped(&job.pieces[l.piece]));
         let few_cuts = job.rules.aim == Aim::FewCuts;
         let (search, bound) = if plain && !shaped {
-            let strip = strip_of(job, here, &lots);
+            let strip = strip_of(job, here, &lots, stop);
             (Search::Strip(Box::new(StripSearch::new(cloth, strip, few_cuts, seed))), 0)
         } else {
-            let nest = Arc::new(Nest::new(job, grounds, &lots, |_| vec![ground]));
-            let bound = shaped_bound(job, here, &lots);
-            let strip =
-                plain.then(|| strip_of(job, here, &lots)).filter(|s| s.kinds.iter().all(|k| !k.choices.is_empty()));
+            // The boxes come first: they are quick, and an answer if there is no time for more.
+            let strip = plain
+                .then(|| strip_of(job, here, &lots, stop))
+                .filter(|s| s.kinds.iter().all(|k| !k.choices.is_empty()));
             let boxes = strip.map(|strip| StripSearch::new(cloth, strip, few_cuts, seed));
+            let nest = Arc::new(Nest::new(job, grounds, &lots, |_| vec![ground], stop));
+            let bound = if nest.is_whole { shaped_bound(job, here, &lots) } else { 0 };
             let through = job.rules.cuts == Cuts::Through;
             let mut nested = match &boxes {
+                _ if !nest.is_whole => NestSearch::idle(job, nest, seed),
                 // Edge to edge only the boxes can be cut apart.
                 Some(_) if through => NestSearch::idle(job, nest, seed),
                 // So many shapes: the boxes are the first answer.
@@ -96,9 +110,15 @@ impl<'a> OnGround<'a> {
             if let Some(boxes) = &boxes {
                 take_boxes(&mut nested, ground, &lots, boxes);
             }
-            (Search::Nest(Box::new(nested), boxes.map(Box::new)), bound)
+            match boxes {
+                Some(boxes) if !nested.nest.is_whole => (Search::Strip(Box::new(boxes)), 0),
+                boxes => (Search::Nest(Box::new(nested), boxes.map(Box::new)), bound),
+            }
         };
+        // Boxes in place of outlines say nothing of how short a lay of the outlines can be.
+        let only_boxes = shaped && matches!(search, Search::Strip(_));
         let mut made = Self {
+            only_boxes,
             ground,
             lots,
             job,
@@ -107,12 +127,13 @@ impl<'a> OnGround<'a> {
             iteration: 0,
             bound,
             sliced: None,
+            stop: stop.clone(),
             since_proven: 0,
         };
         made.raise_bound();
         let mut tries = 0;
         let most = if made.pieces() > 300 { 20 } else { TRIES_BEFORE_FULL };
-        while made.over() && tries < most {
+        while made.over() && tries < most && !stop.asked() {
             made.iterate();
             tries += 1;
         }
@@ -124,7 +145,7 @@ impl<'a> OnGround<'a> {
     }
 
     fn raise_bound(&mut self) {
-        if let Search::Strip(strip) = &mut self.search {
+        if let (Search::Strip(strip), false) = (&mut self.search, self.only_boxes) {
             self.bound = self.bound.max(strip.bound).max(strip_bound(&strip.strip));
             strip.bound = self.bound;
         }
@@ -172,7 +193,7 @@ impl<'a> OnGround<'a> {
             if cheaper < self.bound {
                 return;
             }
-            if slices::ruled_out(self.job, ground, &self.lots, cheaper) {
+            if slices::ruled_out(self.job, ground, &self.lots, cheaper, &self.stop) {
                 self.bound = cheaper + 1;
                 return;
             }
@@ -313,6 +334,15 @@ impl<'a> OnGround<'a> {
             if let Some(layout) = matched(&search.nest, ground, &placed, nest) {
                 search.take(&layout);
             }
+        }
+    }
+
+    /// How closely the outlines are followed here.
+    pub(super) fn detail(&self) -> Detail {
+        match &self.search {
+            Search::Strip(_) if self.only_boxes => Detail::Boxes,
+            Search::Strip(_) => Detail::Exact,
+            Search::Nest(search, _) => search.nest.detail,
         }
     }
 

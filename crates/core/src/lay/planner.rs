@@ -7,6 +7,7 @@ use super::nest::{Lot, Nest, NestSearch, all_lots};
 use super::on_ground::{Found, OnGround};
 use super::rank::{Rank, Use, square_inches};
 use super::share::{Shared, order_of_grounds, share};
+use super::stop::Stop;
 use std::sync::Arc;
 
 /// More pieces than this are shared once and for all.
@@ -23,6 +24,7 @@ pub(super) struct Planner<'a> {
     pub unplaced: Vec<(usize, u32)>,
     pool: Option<NestSearch<'a>>,
     seed: u64,
+    stop: Stop,
     iteration: u64,
     turn: usize,
 }
@@ -35,10 +37,10 @@ pub(super) struct Plan {
 }
 
 impl<'a> Planner<'a> {
-    pub(super) fn new(job: &'a Job, grounds: &Arc<[Ground]>, seed: u64) -> Self {
-        let Shared { searches, unplaced } = share(job, grounds, seed);
-        let mut planner =
-            Self { job, grounds: grounds.clone(), searches, unplaced, pool: None, seed, iteration: 0, turn: 0 };
+    pub(super) fn new(job: &'a Job, grounds: &Arc<[Ground]>, seed: u64, stop: &Stop) -> Self {
+        let Shared { searches, unplaced } = share(job, grounds, seed, stop);
+        let (grounds, stop) = (grounds.clone(), stop.clone());
+        let mut planner = Self { job, grounds, searches, unplaced, pool: None, seed, stop, iteration: 0, turn: 0 };
         if planner.has_choice() {
             planner.open_pool();
         }
@@ -56,7 +58,8 @@ impl<'a> Planner<'a> {
     fn open_pool(&mut self) {
         let (job, grounds) = (self.job, self.grounds.clone());
         let lots = all_lots(job);
-        let nest = Arc::new(Nest::new(job, &grounds, &lots, |piece| order_of_grounds(job, &grounds, piece)));
+        let order = |piece: &_| order_of_grounds(job, &grounds, piece);
+        let nest = Arc::new(Nest::new(job, &grounds, &lots, order, &self.stop));
         let nowhere = nest.kinds.iter().any(|k| k.grounds.is_empty());
         if nowhere {
             return; // what fits nowhere would be tried for ever
@@ -64,6 +67,11 @@ impl<'a> Planner<'a> {
         let pool = NestSearch::new(job, nest, self.seed);
         self.pool = Some(pool);
         self.try_pool();
+    }
+
+    /// Whether everything lies somewhere.
+    pub(super) fn complete(&self) -> bool {
+        self.unplaced.is_empty() && !self.searches.iter().any(OnGround::over)
     }
 
     /// How good the plan is.
@@ -142,13 +150,13 @@ impl<'a> Planner<'a> {
             }
             let known = self.searches.iter().find(|s| s.ground == g && s.lots == lots);
             same &= known.is_some();
-            let mut search = OnGround::new(self.job, &self.grounds, g, lots, self.seed);
+            let mut search = OnGround::new(self.job, &self.grounds, g, lots, self.seed, &self.stop);
             search.take_puts(&nest, puts);
             if let Some(known) = known {
                 search.share(&known.found(), known.bound);
             } else {
                 for _ in 0..TRIAL {
-                    if search.finished() {
+                    if search.finished() || self.stop.asked() {
                         break;
                     }
                     search.iterate();
@@ -189,7 +197,7 @@ impl<'a> Planner<'a> {
             self.searches = plan
                 .lots
                 .iter()
-                .map(|(g, lots, ..)| OnGround::new(self.job, &self.grounds, *g, lots.clone(), self.seed))
+                .map(|(g, lots, ..)| OnGround::new(self.job, &self.grounds, *g, lots.clone(), self.seed, &self.stop))
                 .collect();
             self.unplaced.clone_from(&plan.unplaced);
         }

@@ -1,9 +1,10 @@
 //! The lay as it is told: what the planner found, with lengths to buy, offcuts, bounds and warnings.
 
 use super::answer::{Bound, ClothLay, Lay, Placement, Unplaced};
-use super::cut_tree::Region;
 use super::ground::Ground;
-use super::job::Job;
+use super::guillotine::Region;
+use super::job::{Job, JobPiece};
+use super::nest::Detail;
 use super::offcuts::{bands, keepable, remaining};
 use super::on_ground::{OnGround, Placed};
 use super::planner::Planner;
@@ -13,6 +14,7 @@ use crate::cloth::{Cloth, Form, Money};
 use crate::measure::{Area, Length};
 use crate::piece::Mirror;
 use crate::shape::{Point, Turn};
+use std::collections::{HashMap, HashSet};
 
 /// Beyond so many placements on one cloth what remains is not told as polygons.
 const MOST_OUTLINED: usize = 150;
@@ -73,7 +75,8 @@ pub(super) fn lay_of(job: &Job, planner: &Planner<'_>, iterations: u64, whole: b
     let unplaced = unplaced(job, &planner.grounds, &left);
     let least = if choice { bought == Length::ZERO } else { cloths.iter().all(|c| c.proven() || !is_bought(job, c)) };
     let proven = unplaced.is_empty() && least && owned_least(job, &cloths, choice);
-    let warnings = warnings(job, &cloths);
+    let mut warnings = warnings(job, &cloths);
+    warnings.extend(plainer_outlines(&order));
     Lay { job: job.name.clone(), cloths, unplaced, cost, bound, proven, warnings, iterations }
 }
 
@@ -185,7 +188,9 @@ impl Numbers {
 
 fn cloth_lay(job: &Job, ground: &Ground, search: &OnGround<'_>, placements: Vec<Placement>, whole: bool) -> ClothLay {
     let cloth = &job.cloths[ground.cloth];
-    let highest = placements.iter().filter_map(|p| Some(p.y + job.piece(&p.piece)?.outline.extent(p.turn).1)).max();
+    let pieces = job.pieces_by_id();
+    let known = |p: &Placement| pieces.get(p.piece.as_str()).copied();
+    let highest = placements.iter().filter_map(|p| Some(p.y + known(p)?.outline.extent(p.turn).1)).max();
     let laid = highest.unwrap_or_default() - ground.low;
     let needed_length = cloth.needed_length(laid);
     let buy_length = cloth.buy_length(needed_length);
@@ -194,14 +199,14 @@ fn cloth_lay(job: &Job, ground: &Ground, search: &OnGround<'_>, placements: Vec<
         _ => buy_length.shrunk(cloth.shrink.along).max(needed_length) - cloth.trim,
     };
     let usable = Region { x: ground.left.0, y: ground.low.0, width: ground.width, height: there.0 };
-    let outlines: Vec<Vec<Point>> = placements.iter().filter_map(|p| outline_on_cloth(job, p)).collect();
+    let outlines: Vec<Vec<Point>> = placements.iter().filter_map(|p| Some(outline_on_cloth(known(p)?, p))).collect();
     let moved = |parts: &[Vec<Point>]| -> Vec<Vec<Point>> {
         let off = Point::new(ground.left, ground.low);
         parts.iter().map(|c| c.iter().map(|p| Point::new(p.x + off.x, p.y + off.y)).collect()).collect()
     };
     let missing = ground.edge.as_ref().map_or_else(Vec::new, |e| moved(&e.missing));
     let beyond = ground.edge.as_ref().map_or_else(Vec::new, |e| moved(&e.beyond));
-    let mut taken: Vec<Region> = outlines.iter().flat_map(|o| taken_by(o)).collect();
+    let mut taken: Vec<Region> = taken_by(&pieces, &placements);
     taken.extend(missing.iter().chain(&beyond).flat_map(|c| bands(c)));
     let mut offcuts = keepable(usable, &taken, job.rules.keep);
     if whole && placements.len() <= MOST_OUTLINED {
@@ -212,10 +217,10 @@ fn cloth_lay(job: &Job, ground: &Ground, search: &OnGround<'_>, placements: Vec<
         let off: Vec<Vec<Point>> = outlines.iter().chain(&missing).cloned().collect();
         offcuts.extend(remaining(&around, &off, &offcuts));
     }
-    let copies = |p: &Placement| job.piece(&p.piece).map_or(1, |piece| p.yields(piece, cloth));
+    let copies = |p: &Placement| known(p).map_or(1, |piece| p.yields(piece, cloth));
     let area: Area = placements
         .iter()
-        .filter_map(|p| Some((p, job.piece(&p.piece)?)))
+        .filter_map(|p| Some((p, known(p)?)))
         .fold(Area(0), |sum, (p, piece)| sum + Area(piece.outline.area().0 * i128::from(copies(p))));
     ClothLay {
         cloth: cloth.id.clone(),
@@ -243,15 +248,25 @@ fn whole_area(cloth: &Cloth, there: Length) -> Area {
 }
 
 /// The corners of a placed piece on its cloth; of one on the fold only what lies right of it.
-pub(super) fn outline_on_cloth(job: &Job, p: &Placement) -> Option<Vec<Point>> {
-    let corners = job.piece(&p.piece)?.outline.placed(p.turn, p.mirrored);
-    let placed = corners.into_iter().map(|c| Point::new(c.x + p.x, c.y + p.y));
-    Some(placed.collect())
+pub(super) fn outline_on_cloth(piece: &JobPiece, p: &Placement) -> Vec<Point> {
+    let corners = piece.outline.placed(p.turn, p.mirrored);
+    corners.into_iter().map(|c| Point::new(c.x + p.x, c.y + p.y)).collect()
 }
 
-/// Boxes that cover a piece: one for a rectangle, bands of its convex parts otherwise.
-fn taken_by(outline: &[Point]) -> Vec<Region> {
-    crate::shape::convex_parts(outline).iter().flat_map(|part| bands(part)).collect()
+/// Boxes that cover the pieces: one for a rectangle, bands of its convex parts otherwise; of pieces that lie alike they
+/// are worked out once.
+fn taken_by(pieces: &HashMap<&str, &JobPiece>, placements: &[Placement]) -> Vec<Region> {
+    let mut known: HashMap<(&str, Turn, bool), Vec<Region>> = HashMap::new();
+    let mut taken = Vec::new();
+    for p in placements {
+        let boxes = known.entry((&p.piece, p.turn, p.mirrored)).or_insert_with(|| {
+            let piece = pieces.get(p.piece.as_str());
+            let corners = piece.map_or_else(Vec::new, |piece| piece.outline.placed(p.turn, p.mirrored));
+            crate::shape::convex_parts(&corners).iter().flat_map(|part| bands(part)).collect()
+        });
+        taken.extend(boxes.iter().map(|r| Region { x: r.x + p.x.0, y: r.y + p.y.0, ..*r }));
+    }
+    taken
 }
 
 fn corners_of(r: Region) -> Vec<Point> {
@@ -259,13 +274,23 @@ fn corners_of(r: Region) -> Vec<Point> {
     vec![Point::new(x, y), Point::new(right, y), Point::new(right, top), Point::new(x, top)]
 }
 
+/// Says where outlines were not followed.
+fn plainer_outlines(searches: &[&OnGround<'_>]) -> Option<String> {
+    let by = match searches.iter().map(|s| s.detail()).max()? {
+        Detail::Exact => return None,
+        Detail::Hull => "as if bays in their outlines were filled",
+        Detail::Boxes => "by the boxes around them",
+    };
+    Some(format!("So many different outlines are too much to nest: the pieces are laid {by}."))
+}
+
 fn warnings(job: &Job, cloths: &[ClothLay]) -> Vec<String> {
     let mut found = Vec::new();
     for lay in cloths {
         let Some(cloth) = job.cloth(&lay.cloth) else { continue };
+        let there: HashSet<&str> = lay.placements.iter().map(|p| p.piece.as_str()).collect();
         for piece in &job.pieces {
-            let here = lay.placements.iter().any(|p| p.piece == piece.id);
-            if here && allowed_turns(piece.grain, piece.print, cloth).against_grain {
+            if there.contains(piece.id.as_str()) && allowed_turns(piece.grain, piece.print, cloth).against_grain {
                 found.push(format!(
                     "{} lies against its grain on {}, so that the print stands up.",
                     piece.name, cloth.name

@@ -6,6 +6,7 @@ use super::ground::Ground;
 use super::job::{Aim, Job, JobPiece};
 use super::nest::{Lot, all_lots};
 use super::on_ground::OnGround;
+use super::stop::Stop;
 use super::turns::allowed_turns;
 use crate::measure::{Length, Ruler};
 use crate::shape::Turn;
@@ -76,7 +77,7 @@ pub(super) fn fits(job: &Job, ground: &Ground, piece: &JobPiece) -> bool {
 }
 
 /// Shares the pieces of `job` among `grounds`, apart from those that are pinned.
-pub(super) fn share<'a>(job: &'a Job, grounds: &Arc<[Ground]>, seed: u64) -> Shared<'a> {
+pub(super) fn share<'a>(job: &'a Job, grounds: &Arc<[Ground]>, seed: u64, stop: &Stop) -> Shared<'a> {
     let orders: Vec<Vec<usize>> = job.pieces.iter().map(|p| order_of_grounds(job, grounds, p)).collect();
     let many = job.pieces.iter().map(|p| p.count).sum::<u32>() > MANY;
     let mut on: Vec<Vec<Waiting>> = vec![Vec::new(); grounds.len()];
@@ -121,7 +122,7 @@ pub(super) fn share<'a>(job: &'a Job, grounds: &Arc<[Ground]>, seed: u64) -> Sha
                 continue;
             }
             loop {
-                let search = OnGround::new(job, grounds, g, lots(&on[g]), seed);
+                let search = OnGround::new(job, grounds, g, lots(&on[g]), seed, stop);
                 let over = search.overflow();
                 if over.is_empty() {
                     searches[g] = Some(search);
@@ -145,7 +146,7 @@ pub(super) fn share<'a>(job: &'a Job, grounds: &Arc<[Ground]>, seed: u64) -> Sha
         let pinned_here =
             job.pinned.iter().any(|p| p.cloth == job.cloths[grounds[g].cloth].id && p.cloth_copy == grounds[g].copy);
         if searches[g].is_none() && (!on[g].is_empty() || pinned_here) {
-            searches[g] = Some(OnGround::new(job, grounds, g, lots(&on[g]), seed));
+            searches[g] = Some(OnGround::new(job, grounds, g, lots(&on[g]), seed, stop));
         }
     }
     Shared { searches: searches.into_iter().flatten().collect(), unplaced }

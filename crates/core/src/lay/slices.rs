@@ -12,6 +12,7 @@ use super::ground::Ground;
 use super::job::Job;
 use super::nest::{Lot, parts_of};
 use super::rectangles::common_divisor;
+use super::stop::Stop;
 use super::turns::allowed_turns;
 use crate::measure::Length;
 use crate::shape::Point;
@@ -60,14 +61,14 @@ enum Lines {
 }
 
 /// Whether no lay of `lots` on a rectangle of cloth, `ground`, can be as short as `length`.
-pub(super) fn ruled_out(job: &Job, ground: &Ground, lots: &[Lot], length: i64) -> bool {
+pub(super) fn ruled_out(job: &Job, ground: &Ground, lots: &[Lot], length: i64, stop: &Stop) -> bool {
     if ground.edge.is_some() || lots.is_empty() {
         return false;
     }
     let gap = job.rules.gap.0;
     [(Lines::Across, ground.width, length), (Lines::Along, length, ground.width)].into_iter().any(
         |(lines, capacity, room)| {
-            items(job, ground, lots, length, lines).is_none_or(|items| more_than(&items, capacity + gap, room))
+            items(job, ground, lots, length, lines).is_none_or(|items| more_than(&items, capacity + gap, room, stop))
         },
     )
 }
@@ -163,7 +164,7 @@ fn section(part: &[(i64, i64)], low: i64, high: i64) -> i64 {
 }
 
 /// Whether packing all slices into lines of `capacity` takes more than `room` of lines.
-fn more_than(items: &[Item], capacity: i64, room: i64) -> bool {
+fn more_than(items: &[Item], capacity: i64, room: i64, stop: &Stop) -> bool {
     let slices: usize = items.iter().flat_map(|i| &i.ways).map(|w| w.slices.len()).sum();
     if slices > MOST_SLICES || capacity <= 0 || room <= 0 {
         return false;
@@ -180,7 +181,7 @@ fn more_than(items: &[Item], capacity: i64, room: i64) -> bool {
         }
         // No prices can prove more than the best of all, nor these more by another line.
         let settled = prices.best < 1.0 || dearest <= ONE + ONE / 1_000_000 || line == before;
-        if settled || work > MOST_WORK || !prices.forbid(&line) {
+        if settled || work > MOST_WORK || stop.asked() || !prices.forbid(&line) {
             return false;
         }
         before = line;
@@ -338,7 +339,7 @@ impl<'a> Prices<'a> {
 #[cfg(test)]
 mod tests {
     use super::{Item, Slice, Way};
-    use super::{Lines, more_than, section, sliced};
+    use super::{Lines, Stop, more_than, section, sliced};
     use crate::measure::Length;
     use crate::shape::{Outline, Point, convex_parts};
     use proptest::prelude::*;
@@ -353,15 +354,20 @@ mod tests {
         let six = || Item { copies: 3, ways: vec![straight(6, 5)] };
         let four = || Item { copies: 3, ways: vec![straight(4, 5)] };
         let five = || Item { copies: 2, ways: vec![straight(5, 5)] };
-        assert!(more_than(&[six()], 10, 14) && !more_than(&[six()], 10, 15));
-        assert!(more_than(&[six(), four()], 10, 14) && !more_than(&[six(), four()], 10, 15));
-        assert!(more_than(&[six(), four(), five()], 10, 19) && !more_than(&[six(), four(), five()], 10, 20));
+        assert!(more_than(&[six()], 10, 14, &Stop::new()) && !more_than(&[six()], 10, 15, &Stop::new()));
+        assert!(
+            more_than(&[six(), four()], 10, 14, &Stop::new()) && !more_than(&[six(), four()], 10, 15, &Stop::new())
+        );
+        assert!(
+            more_than(&[six(), four(), five()], 10, 19, &Stop::new())
+                && !more_than(&[six(), four(), five()], 10, 20, &Stop::new())
+        );
         // One that may lie either way counts with the better of the two.
         let either = || Item { copies: 2, ways: vec![straight(10, 3), straight(3, 10)] };
-        assert!(more_than(&[either()], 10, 5) && !more_than(&[either()], 10, 6));
+        assert!(more_than(&[either()], 10, 5, &Stop::new()) && !more_than(&[either()], 10, 6, &Stop::new()));
         // Half from the fold there is one on a line, however narrow.
         let halves = Item { copies: 3, ways: vec![Way { from_fold: true, ..straight(2, 5) }] };
-        assert!(more_than(&[halves], 10, 14));
+        assert!(more_than(&[halves], 10, 14, &Stop::new()));
     }
 
     #[test]

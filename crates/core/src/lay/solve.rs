@@ -5,29 +5,49 @@ use super::ground::grounds;
 use super::job::Job;
 use super::planner::Planner;
 use super::report::lay_of;
+use super::stop::Stop;
 use super::verify::pin_faults;
 use crate::FieldProblem;
 use std::ops::ControlFlow;
 use std::sync::Arc;
+use thiserror::Error;
 
 /// How long to search, and on how many threads.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, PartialEq, Eq)]
 pub struct Budget {
     /// About so many iterations, to the end of a round; 0 gives the constructors' answer.
     pub iterations: u64,
     /// Threads that may be used, 1 or 2. They change how long it takes, never the lay.
     pub threads: usize,
+    /// Ends it early, within some milliseconds.
+    pub stop: Stop,
+}
+
+/// Why there is no lay.
+#[derive(Clone, Debug, PartialEq, Eq, Error)]
+pub enum NoLay {
+    /// A field of the job that cannot stand.
+    #[error(transparent)]
+    Field(#[from] FieldProblem),
+    /// It was stopped before every piece had been tried anywhere.
+    #[error("the time ran out before a first lay was found: these pieces are too many, or their outlines too fine")]
+    OutOfTime,
 }
 
 impl Budget {
     /// So many iterations on the caller's own thread.
-    pub const fn iterations(iterations: u64) -> Self {
-        Self { iterations, threads: 1 }
+    pub fn iterations(iterations: u64) -> Self {
+        Self { iterations, threads: 1, stop: Stop::new() }
     }
 
     /// As long as the observer lets it, on two threads.
-    pub const fn endless() -> Self {
-        Self { iterations: u64::MAX, threads: 2 }
+    pub fn endless() -> Self {
+        Self { iterations: u64::MAX, threads: 2, stop: Stop::new() }
+    }
+
+    /// The same, ended early by `stop`.
+    pub fn until(self, stop: &Stop) -> Self {
+        Self { stop: stop.clone(), ..self }
     }
 }
 
@@ -58,22 +78,29 @@ const PLANNERS: usize = 2;
 /// Lays `job`. Deterministic in job, seed and iterations run.
 ///
 /// # Errors
-/// The field of the job that cannot stand. Pieces that fit no cloth are not an error: they are in the lay's `unplaced`.
-pub fn solve(job: &Job, budget: Budget, observer: &mut dyn Observer) -> Result<Lay, FieldProblem> {
+/// The field of the job that cannot stand, or that the budget's [`Stop`] came before a first lay. Pieces that fit no
+/// cloth are not an error: they are in the lay's `unplaced`.
+pub fn solve(job: &Job, budget: Budget, observer: &mut dyn Observer) -> Result<Lay, NoLay> {
     job.check()?;
     pin_faults(job)?;
     let grounds: Arc<[_]> = grounds(job).into();
-    let mut planners = vec![Planner::new(job, &grounds, job.rules.seed)];
+    let stop = &budget.stop;
+    let mut planners = vec![Planner::new(job, &grounds, job.rules.seed, stop)];
+    // What found no place may only not have been tried.
+    if stop.asked() && !planners[0].complete() {
+        return Err(NoLay::OutOfTime);
+    }
     observer.better(&lay_of(job, &planners[0], 0, false));
     let mut iterations = 0;
     let round = round_length(job);
     let mut best = planners[0].rank();
-    while iterations < budget.iterations && !planners.iter().any(Planner::finished) {
+    while iterations < budget.iterations && !stop.asked() && !planners.iter().any(Planner::finished) {
         if planners.len() < PLANNERS {
-            planners.push(Planner::new(job, &grounds, job.rules.seed.wrapping_mul(0x9E37_79B9).wrapping_add(1)));
+            let seed = job.rules.seed.wrapping_mul(0x9E37_79B9).wrapping_add(1);
+            planners.push(Planner::new(job, &grounds, seed, stop));
         }
         let steps = round.min((budget.iterations - iterations).div_ceil(PLANNERS as u64));
-        let better = run_round(&mut planners, steps, budget.threads > 1);
+        let better = run_round(&mut planners, steps, budget.threads > 1, stop);
         iterations += steps * PLANNERS as u64;
         if better {
             exchange(&mut planners);
@@ -99,8 +126,10 @@ fn round_length(job: &Job) -> u64 {
     (4_000 / (pieces * pieces / 4 + 16)).clamp(1, 100)
 }
 
-fn run_round(planners: &mut [Planner<'_>], steps: u64, side_by_side: bool) -> bool {
-    let run = |planner: &mut Planner<'_>| (0..steps).fold(false, |better, _| planner.iterate() || better);
+fn run_round(planners: &mut [Planner<'_>], steps: u64, side_by_side: bool, stop: &Stop) -> bool {
+    let run = |planner: &mut Planner<'_>| {
+        (0..steps).take_while(|_| !stop.asked()).fold(false, |better, _| planner.iterate() || better)
+    };
     match planners {
         [first, second] if side_by_side => std::thread::scope(|scope| {
             let other = scope.spawn(|| run(second));

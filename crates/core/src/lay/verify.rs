@@ -80,9 +80,9 @@ pub enum Fault {
         /// The piece.
         piece: String,
         /// Copies laid or said to be unplaced.
-        found: u32,
+        found: u64,
         /// Copies asked for.
-        wanted: u32,
+        wanted: u64,
     },
     /// A figure of the lay is not what its placements give.
     Figure {
@@ -120,20 +120,21 @@ impl fmt::Display for Fault {
 /// All that is wrong with `lay` as an answer to `job`; empty when it holds.
 pub fn verify(job: &Job, lay: &Lay) -> Vec<Fault> {
     let mut faults = Vec::new();
-    let mut counts: BTreeMap<&str, u32> = BTreeMap::new();
+    let mut counts: BTreeMap<&str, u64> = BTreeMap::new();
     for unplaced in &lay.unplaced {
-        *counts.entry(&unplaced.piece).or_default() += unplaced.count;
+        *counts.entry(&unplaced.piece).or_default() += u64::from(unplaced.count);
     }
+    let pieces = job.pieces_by_id();
     let mut cost = 0;
     let mut copies: BTreeSet<(&str, u32)> = BTreeSet::new();
     let mut grounds: BTreeSet<(&str, u32)> = BTreeSet::new();
     for cloth_lay in &lay.cloths {
         let cloth = job.cloth(&cloth_lay.cloth);
         for placement in &cloth_lay.placements {
-            let piece = job.piece(&placement.piece);
+            let piece = pieces.get(placement.piece.as_str()).copied();
             let yields = cloth.zip(piece).map_or(1, |(cloth, piece)| placement.yields(piece, cloth));
-            *counts.entry(&placement.piece).or_default() += yields;
-            for copy in placement.copy..placement.copy + yields {
+            *counts.entry(&placement.piece).or_default() += u64::from(yields);
+            for copy in (0..yields).map(|n| placement.copy.saturating_add(n)) {
                 let known = piece.is_none_or(|p| (1..=p.count).contains(&copy));
                 if !known || !copies.insert((&placement.piece, copy)) {
                     faults.push(Fault::Copy { piece: placement.piece.clone(), copy });
@@ -159,8 +160,8 @@ pub fn verify(job: &Job, lay: &Lay) -> Vec<Fault> {
     }
     for piece in &job.pieces {
         let found = counts.remove(piece.id.as_str()).unwrap_or(0);
-        if found != piece.count {
-            faults.push(Fault::Count { piece: piece.id.clone(), found, wanted: piece.count });
+        if found != u64::from(piece.count) {
+            faults.push(Fault::Count { piece: piece.id.clone(), found, wanted: piece.count.into() });
         }
     }
     faults.extend(counts.into_keys().map(|piece| Fault::Unknown { piece: piece.to_owned() }));
@@ -177,20 +178,17 @@ pub fn verify(job: &Job, lay: &Lay) -> Vec<Fault> {
 
 /// The first pin that cannot stand: off the cloth, on another, turned or flipped as it may not be.
 pub(super) fn pin_faults(job: &Job) -> Result<(), FieldProblem> {
-    for cloth in &job.cloths {
-        for copy in 1..=cloth.copies() {
-            let here = |p: &&super::job::Pin| p.cloth == cloth.id && p.cloth_copy == copy;
-            let placements: Vec<Placement> = job.pinned.iter().filter(here).map(|p| p.placement.clone()).collect();
-            if placements.is_empty() {
-                continue;
-            }
-            let mut faults = Vec::new();
-            let shapes = shapes(job, cloth, &placements, &mut faults);
-            check_edges(cloth, None, &shapes, &mut faults);
-            check_overlaps(job.rules.gap, cloth, &shapes, &mut faults);
-            if let Some(fault) = faults.first() {
-                return Err(FieldProblem::new("pinned", "", format!("cannot stay where it is: {fault}")));
-            }
+    let begun: BTreeSet<(&str, u32)> = job.pinned.iter().map(|p| (p.cloth.as_str(), p.cloth_copy)).collect();
+    for (id, copy) in begun {
+        let Some(cloth) = job.cloth(id) else { continue };
+        let here = |p: &&super::job::Pin| p.cloth == id && p.cloth_copy == copy;
+        let placements: Vec<Placement> = job.pinned.iter().filter(here).map(|p| p.placement.clone()).collect();
+        let mut faults = Vec::new();
+        let shapes = shapes(job, cloth, &placements, &mut faults);
+        check_edges(cloth, None, &shapes, &mut faults);
+        check_overlaps(job.rules.gap, cloth, &shapes, &mut faults);
+        if let Some(fault) = faults.first() {
+            return Err(FieldProblem::new("pinned", "", format!("cannot stay where it is: {fault}")));
         }
     }
     Ok(())
@@ -210,8 +208,9 @@ fn polygon_of(corners: &[Point]) -> Polygon<f64> {
 
 fn shapes(job: &Job, cloth: &Cloth, placements: &[Placement], faults: &mut Vec<Fault>) -> Vec<Shape> {
     let mut shapes: Vec<Shape> = Vec::with_capacity(placements.len());
+    let pieces = job.pieces_by_id();
     for placement in placements {
-        let Some(piece) = job.piece(&placement.piece) else { continue }; // counted as unknown already
+        let Some(piece) = pieces.get(placement.piece.as_str()) else { continue }; // counted as unknown already
         if !piece.cloths.contains(&cloth.id) {
             faults.push(Fault::Cloth { piece: label(placement), cloth: cloth.id.clone() });
         }
@@ -260,20 +259,35 @@ fn check_cloth(job: &Job, cloth: &Cloth, lay: &ClothLay, faults: &mut Vec<Fault>
     }
 }
 
-/// Whether boxes can be parted again and again by a straight line between them until each is alone.
+/// Whether boxes can be parted again and again by straight lines between them until each is alone.
 fn comes_apart(boxes: Vec<[Length; 4]>) -> bool {
-    if boxes.len() < 2 {
-        return true;
-    }
-    for axis in [0, 1] {
-        for line in boxes.iter().map(|b| b[axis]) {
-            let (before, after): (Vec<_>, Vec<_>) = boxes.iter().copied().partition(|b| b[axis + 2] <= line);
-            if !before.is_empty() && after.iter().all(|b| b[axis] >= line) {
-                return comes_apart(before) && comes_apart(after);
+    let mut groups = vec![boxes];
+    while let Some(mut group) = groups.pop() {
+        if group.len() < 2 {
+            continue;
+        }
+        let before = groups.len();
+        for axis in [0, 1] {
+            group.sort_by_key(|b| b[axis]);
+            let mut reach = group[0][axis];
+            let mut parted: Vec<Vec<[Length; 4]>> = vec![vec![]];
+            for b in &group {
+                if b[axis] >= reach && parted.last().is_some_and(|p| !p.is_empty()) {
+                    parted.push(vec![]);
+                }
+                reach = reach.max(b[axis + 2]);
+                parted.last_mut().into_iter().for_each(|p| p.push(*b));
+            }
+            if parted.len() > 1 {
+                groups.extend(parted);
+                break;
             }
         }
+        if groups.len() == before {
+            return false;
+        }
     }
-    false
+    true
 }
 
 fn check_edges(cloth: &Cloth, lay: Option<&ClothLay>, shapes: &[Shape], faults: &mut Vec<Fault>) {

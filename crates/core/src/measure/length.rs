@@ -39,8 +39,29 @@ impl System {
 /// 1 in = 25.4 mm and 1 yd = 0.9144 m exactly (international yard, 1959; NIST SP 811).
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(transparent)]
+#[serde(try_from = "i64", into = "i64")]
 pub struct Length(pub i64);
+
+/// The longest length that is read from anywhere, 1250 km: far beyond any cloth, and sums and products of such lengths
+/// stay exact.
+const FARTHEST_READ: u64 = 10_000_000_000_000;
+
+impl TryFrom<i64> for Length {
+    type Error = String;
+
+    fn try_from(units: i64) -> Result<Self, String> {
+        if units.unsigned_abs() <= FARTHEST_READ {
+            return Ok(Self(units));
+        }
+        Err(format!("{units} is no length: at most {FARTHEST_READ} eighths of a micrometre are read"))
+    }
+}
+
+impl From<Length> for i64 {
+    fn from(length: Length) -> Self {
+        length.0
+    }
+}
 
 impl Length {
     /// No length.

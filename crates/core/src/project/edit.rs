@@ -9,6 +9,7 @@ use crate::bag::making_up::may_be_made_up;
 use crate::bag::{Bag, CutList, Design, Family, GoodKind, MadeUp, Row, RowShape};
 use crate::cloth::{Material, Money, Price};
 use crate::measure::{LONGEST, Length, Ruler, ShopStep, System, parse_length};
+use crate::name::named;
 use crate::piece::Part;
 use crate::shape::{Outline, Point};
 use serde::de::value::StrDeserializer;
@@ -16,6 +17,8 @@ use serde::de::{DeserializeOwned, IntoDeserializer};
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
 
+/// More cloths than these are a cupboard, not a bag.
+const MOST_CLOTHS: usize = 60;
 /// More lengths of one thing than these are a reel.
 const MOST_LENGTHS: usize = 40;
 
@@ -279,6 +282,9 @@ impl Project {
                     _ => CutList::usual(self.system),
                 };
                 list.rows.clone_from(rows);
+                for (at, row) in list.rows.iter_mut().enumerate() {
+                    row.name = named(&format!("rows[{at}].name"), &row.name)?;
+                }
                 self.bag = Bag::CutList(list);
                 self.made_up.clear();
                 self.measured.clear();
@@ -333,8 +339,12 @@ impl Project {
                 Ok(format!("Look of {}", cloth.name))
             }
             Edit::AddCloth { name, material } => {
-                let name = name_of("name", name)?;
+                let name = named("name", name)?;
                 let material: Material = choice("material", material)?;
+                if self.cloths.len() >= MOST_CLOTHS {
+                    let message = format!("There are {MOST_CLOTHS} cloths in this project: no more are planned with.");
+                    return Err(FieldProblem::new("name", &name, message));
+                }
                 if self.cloths.iter().any(|c| c.name == name) {
                     return Err(FieldProblem::new(
                         "name",
@@ -378,7 +388,7 @@ impl Project {
             }
             Edit::Project { field, value } => {
                 match field {
-                    ProjectField::Name => self.name = name_of("name", value)?,
+                    ProjectField::Name => self.name = named("name", value)?,
                     ProjectField::System => {
                         self.system = choice("system", value)?;
                         self.ruler = Ruler::usual(self.system);
@@ -503,7 +513,7 @@ impl Project {
             return Err(FieldProblem::new(key, value, format!("There is no row {}: the list has {count}.", row + 1)));
         };
         match field {
-            RowField::Name => found.name = name_of(&key, value)?,
+            RowField::Name => found.name = named(&key, value)?,
             RowField::Part => found.part = choice(&key, value)?,
             RowField::Count => {
                 found.count = value.trim().parse().map_err(|_| {
@@ -624,7 +634,7 @@ fn edit_cloth(
     let none = matches!(value.trim(), "" | "none");
     match field {
         ClothField::Name => {
-            let name = name_of(&key, value)?;
+            let name = named(&key, value)?;
             if others.contains(&name) {
                 return Err(FieldProblem::new(
                     &key,
@@ -732,14 +742,5 @@ fn yes_or_no(field: &str, value: &str) -> Result<bool, FieldProblem> {
         "yes" | "true" => Ok(true),
         "no" | "false" => Ok(false),
         other => Err(FieldProblem::new(field, other, format!("“{other}” is not a choice here: yes or no."))),
-    }
-}
-
-fn name_of(field: &str, value: &str) -> Result<String, FieldProblem> {
-    let name = value.trim();
-    match name.chars().count() {
-        0 => Err(FieldProblem::new(field, value, "Give it a name.")),
-        1..=80 => Ok(name.to_owned()),
-        n => Err(FieldProblem::new(field, value, format!("The name has {n} letters: at most 80 are allowed."))),
     }
 }

@@ -8,6 +8,7 @@ mod cloth;
 mod document;
 mod edit;
 mod joins;
+pub mod kept;
 mod measured;
 
 pub use cloth::{Look, Pattern, ProjectCloth};

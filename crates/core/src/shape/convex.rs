@@ -6,6 +6,7 @@
 
 use super::Point;
 use crate::measure::Length;
+use std::collections::{BTreeSet, HashMap};
 
 /// Twice the area of the triangle, positive when it turns left.
 fn turn_of(a: Point, b: Point, c: Point) -> i128 {
@@ -88,8 +89,19 @@ fn triangles(corners: &[Point]) -> Vec<Vec<usize>> {
         let at = |i: usize| corners[left[i % n]];
         let ear = (0..n).find(|&i| {
             let (a, b, c) = (at(i + n - 1), at(i), at(i + 1));
+            let span = |of: fn(&Point) -> Length| {
+                let (a, b, c) = (of(&a), of(&b), of(&c));
+                a.min(b).min(c)..=a.max(b).max(c)
+            };
+            let (across, up) = (span(|p| p.x), span(|p| p.y));
             let inside = |p: Point| {
-                p != a && p != b && p != c && turn_of(a, b, p) >= 0 && turn_of(b, c, p) >= 0 && turn_of(c, a, p) >= 0
+                (across.contains(&p.x) && up.contains(&p.y))
+                    && p != a
+                    && p != b
+                    && p != c
+                    && turn_of(a, b, p) >= 0
+                    && turn_of(b, c, p) >= 0
+                    && turn_of(c, a, p) >= 0
             };
             turn_of(a, b, c) > 0 && !(0..n).any(|j| inside(at(j)))
         });
@@ -108,19 +120,56 @@ fn triangles(corners: &[Point]) -> Vec<Vec<usize>> {
     found
 }
 
+/// Joins parts as long as any two stay convex, always the first pair in order.
 fn joined(mut parts: Vec<Vec<usize>>, corners: &[Point]) -> Vec<Vec<usize>> {
-    'again: loop {
-        for i in 0..parts.len() {
-            for j in i + 1..parts.len() {
-                if let Some(both) = join(&parts[i], &parts[j], corners) {
-                    parts.swap_remove(j);
-                    parts[i] = both;
-                    continue 'again;
+    let mut beside = beside(&parts);
+    // Pairs not tried yet: what was tried in vain is tried again only when one of the two has changed.
+    let mut untried: BTreeSet<(usize, usize)> =
+        beside.iter().enumerate().flat_map(|(n, others)| others.iter().map(move |&m| pair(n, m))).collect();
+    while let Some((i, j)) = untried.pop_first() {
+        let Some(both) = join(&parts[i], &parts[j], corners) else { continue };
+        parts[i] = both;
+        let gone = std::mem::take(&mut beside[j]);
+        for m in gone {
+            beside[m].remove(&j);
+            untried.remove(&pair(j, m));
+            if m != i {
+                beside[m].insert(i);
+                beside[i].insert(m);
+            }
+        }
+        untried.extend(beside[i].iter().map(|&m| pair(i, m)));
+        // The last part takes the place of the one that is gone.
+        let last = parts.len() - 1;
+        parts.swap_remove(j);
+        let others = beside.swap_remove(j);
+        debug_assert!(others.is_empty());
+        if j < last {
+            for m in beside[j].clone() {
+                beside[m].remove(&last);
+                beside[m].insert(j);
+                if untried.remove(&pair(last, m)) {
+                    untried.insert(pair(j, m));
                 }
             }
         }
-        return parts;
     }
+    parts
+}
+
+const fn pair(a: usize, b: usize) -> (usize, usize) {
+    if a < b { (a, b) } else { (b, a) }
+}
+
+/// Of each part, those that share an edge with it.
+fn beside(parts: &[Vec<usize>]) -> Vec<BTreeSet<usize>> {
+    let edges = |part: &[usize]| -> Vec<(usize, usize)> {
+        (0..part.len()).map(|i| (part[i], part[(i + 1) % part.len()])).collect()
+    };
+    let owners: HashMap<(usize, usize), usize> =
+        parts.iter().enumerate().flat_map(|(n, part)| edges(part).into_iter().map(move |e| (e, n))).collect();
+    let across = |part: &Vec<usize>| edges(part).iter().filter_map(|&(a, b)| owners.get(&(b, a)).copied()).collect();
+    parts.iter().map(across).collect()
 }
 
 /// Two parts as one across a shared edge, if that is convex.
@@ -218,4 +267,49 @@ fn clipped_area(part: &[Point], [x1, y1, x2, y2]: [f64; 4]) -> f64 {
     }
     let n = ring.len();
     (0..n).map(|i| ring[i].0 * ring[(i + 1) % n].1 - ring[i].1 * ring[(i + 1) % n].0).sum::<f64>() / 2.0
+}
+
+#[cfg(test)]
+mod tests {
+    use super::{join, joined, triangles};
+    use crate::measure::Length;
+    use crate::shape::{Outline, Point};
+    use proptest::prelude::*;
+
+    /// Joins the first pair that can be, over and over: what `joined` does without trying everything again.
+    fn plainly(mut parts: Vec<Vec<usize>>, corners: &[Point]) -> Vec<Vec<usize>> {
+        'again: loop {
+            for i in 0..parts.len() {
+                for j in i + 1..parts.len() {
+                    if let Some(both) = join(&parts[i], &parts[j], corners) {
+                        parts.swap_remove(j);
+                        parts[i] = both;
+                        continue 'again;
+                    }
+                }
+            }
+            return parts;
+        }
+    }
+
+    proptest! {
+        #[test]
+        fn parts_are_joined_until_none_can_be(radii in prop::collection::vec(20_i64..100, 5..24)) {
+            let n = radii.len();
+            let corners: Vec<Point> = radii.iter().enumerate().map(|(i, r)| {
+                let angle = std::f64::consts::TAU * i as f64 / n as f64;
+                let at = |share: f64| Length((*r as f64 * 1e5 * share).round() as i64);
+                Point::new(at(angle.cos()), at(angle.sin()))
+            }).collect();
+            let Ok(Outline::Polygon(corners)) = Outline::polygon(corners) else { return Ok(()) };
+            let fast = joined(triangles(&corners), &corners);
+            let area = |parts: &[Vec<usize>]| -> i128 {
+                let points = |part: &Vec<usize>| part.iter().map(|&i| corners[i]).collect::<Vec<_>>();
+                parts.iter().map(|p| Outline::Polygon(points(p)).area().0 * 2).sum()
+            };
+            prop_assert!((area(&fast) - Outline::Polygon(corners.clone()).area().0 * 2).abs() <= 2 * n as i128);
+            prop_assert_eq!(fast.len(), plainly(fast.clone(), &corners).len(), "some can be joined still");
+            prop_assert!(fast.len() <= plainly(triangles(&corners), &corners).len() + n / 4);
+        }
+    }
 }

@@ -6,8 +6,10 @@ mod convex;
 mod nofit;
 mod outline;
 mod outset;
+mod simplify;
 
 pub use convex::{area_below, convex_hull, convex_parts, inner_rectangle, is_convex, without_idle_corners};
 pub use nofit::{NoFit, Region as NoFitRegion};
-pub use outline::{Outline, OutlineError, Point, Turn};
+pub use outline::{FURTHEST, MOST_CORNERS, Outline, OutlineError, Point, Turn};
 pub use outset::outset;
+pub use simplify::simplified;

@@ -67,6 +67,11 @@ fn arc(centre: Point, radius: Length, thirty_seconds: std::ops::RangeInclusive<u
     })
 }
 
+/// The most corners of an outline: a curve drawn to a tenth of a millimetre takes some dozen.
+pub const MOST_CORNERS: usize = 400;
+/// The furthest a corner may lie from the origin: areas and sums of such lengths stay exact.
+pub const FURTHEST: Length = Length(100 * Length::METRE.0);
+
 /// What is wrong with an outline.
 #[derive(Clone, Debug, PartialEq, Eq, Error)]
 pub enum OutlineError {
@@ -79,6 +84,12 @@ pub enum OutlineError {
     /// Two sides cross.
     #[error("side {0} crosses side {1}")]
     Crosses(usize, usize),
+    /// More corners than a piece is planned with.
+    #[error("it has {0} corners: at most {MOST_CORNERS} are planned with")]
+    TooManyCorners(usize),
+    /// A corner further out than any cloth.
+    #[error("corner {0} lies further than 100 m away: is the unit right?")]
+    TooFar(usize),
     /// It encloses nothing.
     #[error("the corners enclose no area")]
     NoArea,
@@ -119,11 +130,17 @@ impl Outline {
     /// A simple polygon; clockwise corners are put the other way round, and a corner given twice in a row counts once.
     ///
     /// # Errors
-    /// Too few corners, crossing sides (numbered from 1), or no area.
+    /// Too few corners or too many, one too far away, crossing sides (all numbered from 1), or no area.
     pub fn polygon(mut corners: Vec<Point>) -> Result<Self, OutlineError> {
+        if let Some(i) = corners.iter().position(|p| !within_reach(p.x) || !within_reach(p.y)) {
+            return Err(OutlineError::TooFar(i + 1));
+        }
         corners.dedup();
         while corners.len() > 1 && corners.first() == corners.last() {
             corners.pop();
+        }
+        if corners.len() > MOST_CORNERS {
+            return Err(OutlineError::TooManyCorners(corners.len()));
         }
         if corners.len() < 3 {
             return Err(OutlineError::TooFewCorners(corners.len()));
@@ -289,7 +306,17 @@ fn side_of(a: Point, b: Point, p: Point) -> i128 {
     cross(Point::new(b.x - a.x, b.y - a.y), Point::new(p.x - a.x, p.y - a.y)).signum()
 }
 
+fn within_reach(of: Length) -> bool {
+    (-FURTHEST..=FURTHEST).contains(&of)
+}
+
 fn segments_meet(a: Point, b: Point, c: Point, d: Point) -> bool {
+    // Most sides of an outline are nowhere near each other.
+    let beyond =
+        |of: fn(&Point) -> Length| of(&a).max(of(&b)) < of(&c).min(of(&d)) || of(&c).max(of(&d)) < of(&a).min(of(&b));
+    if beyond(|p| p.x) || beyond(|p| p.y) {
+        return false;
+    }
     let within = |p: Point, q: Point, r: Point| {
         r.x >= p.x.min(q.x) && r.x <= p.x.max(q.x) && r.y >= p.y.min(q.y) && r.y <= p.y.max(q.y)
     };

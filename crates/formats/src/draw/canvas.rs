@@ -1,6 +1,7 @@
 //! Writing SVG: a few shapes and the colours of the house.
 
 use super::font::{Face, text_width};
+use bofta_core::name::is_unwritable;
 use std::fmt::Write;
 
 /// The colours, by what they are for.
@@ -241,5 +242,17 @@ pub(super) fn num(value: f64) -> String {
 
 /// Text made safe inside an element or attribute.
 pub(super) fn escape(text: &str) -> String {
-    text.replace('&', "&amp;").replace('<', "&lt;").replace('>', "&gt;").replace('"', "&quot;")
+    let mut out = String::with_capacity(text.len());
+    for c in text.chars() {
+        match c {
+            '&' => out.push_str("&amp;"),
+            '<' => out.push_str("&lt;"),
+            '>' => out.push_str("&gt;"),
+            '"' => out.push_str("&quot;"),
+            // XML has no place for them, however they came into an older name.
+            c if is_unwritable(c) => out.push(' '),
+            c => out.push(c),
+        }
+    }
+    out
 }

@@ -33,6 +33,11 @@ impl Face {
 static FACES: LazyLock<Vec<Option<ttf_parser::Face<'static>>>> =
     LazyLock::new(|| FONT_FILES.iter().map(|data| ttf_parser::Face::parse(data, 0).ok()).collect());
 
+/// Whether the fonts that ship with the program have a sign for `c`.
+pub fn has_sign(c: char) -> bool {
+    c.is_whitespace() || FACES.iter().flatten().all(|font| font.glyph_index(c).is_some())
+}
+
 /// Width of `text` at `size`, in the unit of `size`.
 pub fn text_width(text: &str, face: Face, size: f64) -> f64 {
     let Some(Some(font)) = FACES.get(face as usize) else { return text.chars().count() as f64 * size * 0.5 };

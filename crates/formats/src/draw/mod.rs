@@ -15,7 +15,7 @@ mod solid;
 pub use bag::{Anchor, BagDrawing, bag};
 pub use canvas::{Canvas, Drawing, Style, ink};
 pub use cut::{cut_step, ruler_strip};
-pub use font::{FONT_FILES, Face, text_width};
+pub use font::{FONT_FILES, Face, has_sign, text_width};
 pub use lay::{cloth_lay, thumbnail};
 pub use pattern::swatch;
 pub use piece::piece;

@@ -1,7 +1,7 @@
 //! `bofta lay` and `bofta check`.
 
 use super::BAD_INPUT;
-use bofta_core::lay::{Budget, Job, Lay, Observer, solve, verify};
+use bofta_core::lay::{Budget, Job, Lay, NoLay, Observer, Stop, solve, verify};
 use bofta_core::measure::show_bought;
 use bofta_formats::{read_job, read_lay, write_lay};
 use clap::Args;
@@ -12,6 +12,10 @@ use std::time::{Duration, Instant};
 
 /// Exit status when a piece did not fit.
 const INCOMPLETE: u8 = 3;
+/// Exit status when the time ran out before a first lay.
+const OUT_OF_TIME: u8 = 4;
+/// What a first answer may take, however few seconds are given.
+const FIRST_ANSWER: Duration = Duration::from_secs(2);
 /// Exit status when a lay does not hold.
 const FAULTY: u8 = 1;
 
@@ -100,11 +104,19 @@ pub fn lay(args: &LayArgs) -> ExitCode {
     let start = Instant::now();
     let told = args.progress.then_some(&job);
     let mut clock = Clock { start, limit: Duration::from_secs_f64(seconds), told, last: None };
-    let lay = match solve(&job, Budget { iterations, threads: 2 }, &mut clock) {
+    // The observer is only asked between rounds; this ends it within one.
+    let stop = Stop::new();
+    let end = stop.clone();
+    let longest = Duration::from_secs_f64(seconds).max(FIRST_ANSWER);
+    std::thread::spawn(move || {
+        std::thread::sleep(longest);
+        end.ask();
+    });
+    let lay = match solve(&job, Budget { iterations, threads: 2, stop }, &mut clock) {
         Ok(lay) => lay,
         Err(error) => {
             eprintln!("bofta: {}: {error}", args.job.display());
-            return ExitCode::from(BAD_INPUT);
+            return ExitCode::from(if error == NoLay::OutOfTime { OUT_OF_TIME } else { BAD_INPUT });
         }
     };
     let text = write_lay(&job, &lay, start.elapsed().as_secs_f64());

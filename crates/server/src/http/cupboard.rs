@@ -1,16 +1,20 @@
 //! The cupboard: cloths known to the house.
 
 use super::App;
-use super::problem::{Body, Refusal, RefusalBody};
+use super::problem::{Asked, At, Body, Refusal, RefusalBody};
 use super::projects::Edits;
-use crate::view::{Context, DrawingView, ProjectView, project_view};
+use super::stretch::Stretch;
+use crate::laying::Keep;
+use crate::view::{DrawingView, ProjectView};
+use crate::work::A_REQUEST;
 use axum::Json;
-use axum::extract::{Path, State};
+use axum::extract::State;
 use axum::http::StatusCode;
 use bofta_core::measure::{System, show_bought};
+use bofta_core::name;
 use bofta_core::project::ProjectCloth;
 use bofta_formats::draw::swatch;
-use bofta_store::Store;
+use bofta_store::StoreError;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -24,7 +28,9 @@ pub struct CupboardCloth {
     /// The length owned, if any.
     pub owned: Option<String>,
     pub price: Option<String>,
-    pub swatch: DrawingView,
+    pub swatch: Option<DrawingView>,
+    /// Why it cannot be used; its text can be saved all the same.
+    pub unreadable: Option<String>,
 }
 
 /// Which cloth of the cupboard, into a project at which revision.
@@ -51,35 +57,81 @@ fn shown(cloth: &ProjectCloth) -> CupboardCloth {
             let per = if p.per == bofta_core::measure::Length::YARD { "a yard" } else { "a metre" };
             format!("{} {per}", p.amount.show())
         }),
-        swatch: swatch(cloth, &format!("cupboard-{}", cloth.id), 120.0, 72.0).into(),
+        swatch: Some(swatch(cloth, &format!("cupboard-{}", cloth.id), 120.0, 72.0).into()),
+        unreadable: None,
     }
 }
 
-fn all(store: &Store) -> Result<Json<Vec<CupboardCloth>>, Refusal> {
-    let cloths = store.cloths().map_err(|e| Refusal::from_store(store, e))?;
-    Ok(Json(cloths.iter().map(shown).collect()))
+/// A stretch of the cupboard.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct CupboardView {
+    pub cloths: Vec<CupboardCloth>,
+    /// How many there are of what was looked for.
+    pub found: u32,
+    /// How many there are in all.
+    pub total: u32,
 }
 
-/// All cloths in the cupboard.
-#[utoipa::path(get, path = "/api/cupboard", responses((status = 200, body = [CupboardCloth])))]
-pub async fn cupboard(State(app): State<App>) -> Result<Json<Vec<CupboardCloth>>, Refusal> {
-    app.blocking(all).await
+/// One cloth that cannot be read is shown as such; the others are there.
+fn unreadable(id: &str, name: &str, why: &StoreError) -> CupboardCloth {
+    CupboardCloth {
+        id: id.to_owned(),
+        name: if name.is_empty() { id.to_owned() } else { name.to_owned() },
+        material: String::new(),
+        width: String::new(),
+        owned: None,
+        price: None,
+        swatch: None,
+        unreadable: Some(why.to_string()),
+    }
+}
+
+/// The cloths in the cupboard, a stretch of them.
+#[utoipa::path(get, path = "/api/cupboard", params(Stretch), responses((status = 200, body = CupboardView)))]
+pub async fn cupboard(State(app): State<App>, Asked(asked): Asked<Stretch>) -> Result<Json<CupboardView>, Refusal> {
+    app.blocking(A_REQUEST, move |work| {
+        let from_store = |e| Refusal::from_store(work, e);
+        let all = work.store.cloth_names().map_err(from_store)?;
+        let total = all.len() as u32;
+        let (found, here) = asked.of(all, |(_, name)| name.as_str())?;
+        let ids: Vec<String> = here.iter().map(|(id, _)| id.clone()).collect();
+        let read = work.store.cloths(&ids).map_err(from_store)?;
+        let view = |(id, name): &(String, String)| {
+            let (_, cloth) = read.iter().find(|(other, _)| other == id)?;
+            Some(cloth.as_ref().map_or_else(|why| unreadable(id, name, why), shown))
+        };
+        Ok(Json(CupboardView { cloths: here.iter().filter_map(view).collect(), found, total }))
+    })
+    .await
+}
+
+/// The text a cloth is kept as, whether it can be read or not.
+#[utoipa::path(get, path = "/api/cupboard/{id}/document.json", params(("id" = String, Path)),
+    responses((status = 200, body = String), (status = 404, body = RefusalBody)))]
+pub async fn cloth_document(State(app): State<App>, At(id): At<String>) -> Result<String, Refusal> {
+    app.blocking(A_REQUEST, move |work| {
+        let text = work.store.cloth_document(&id).map_err(|e| Refusal::from_store(work, e))?;
+        text.ok_or_else(|| no_cloth(&id))
+    })
+    .await
+}
+
+fn no_cloth(id: &str) -> Refusal {
+    Refusal::new(StatusCode::NOT_FOUND, format!("There is no cloth “{}” in the cupboard.", name::clean(id)))
 }
 
 /// Puts a project's cloth into the cupboard.
 #[utoipa::path(post, path = "/api/projects/{id}/cloths/{cloth}/keep", params(("id" = String, Path), ("cloth" = String, Path)),
-    responses((status = 200, body = [CupboardCloth]), (status = 404, body = RefusalBody)))]
-pub async fn keep(
-    State(app): State<App>,
-    Path((id, cloth)): Path<(String, String)>,
-) -> Result<Json<Vec<CupboardCloth>>, Refusal> {
-    app.blocking(move |store| {
-        let kept = store.project(&id).map_err(|e| Refusal::from_store(store, e))?;
+    responses((status = 204), (status = 404, body = RefusalBody), (status = 422, body = RefusalBody)))]
+pub async fn keep(State(app): State<App>, At((id, cloth)): At<(String, String)>) -> Result<StatusCode, Refusal> {
+    app.blocking(A_REQUEST, move |work| {
+        let kept = work.project(&id)?;
         let Some(found) = kept.project.cloth(&cloth) else {
-            return Err(Refusal::new(StatusCode::NOT_FOUND, format!("There is no cloth “{cloth}” in this project.")));
+            let message = format!("There is no cloth “{}” in this project.", name::clean(&cloth));
+            return Err(Refusal::new(StatusCode::NOT_FOUND, message));
         };
-        store.keep_cloth(found).map_err(|e| Refusal::from_store(store, e))?;
-        all(store)
+        work.store.keep_cloth(found).map_err(|e| Refusal::from_store(work, e))?;
+        Ok(StatusCode::NO_CONTENT)
     })
     .await
 }
@@ -89,19 +141,13 @@ pub async fn keep(
     responses((status = 200, body = ProjectView), (status = 404, body = RefusalBody), (status = 409, body = RefusalBody)))]
 pub async fn take(
     State(app): State<App>,
-    Path(id): Path<String>,
+    At(id): At<String>,
     Body(take): Body<Take>,
 ) -> Result<Json<ProjectView>, Refusal> {
-    app.blocking(move |store| {
-        let from_store = |e| Refusal::from_store(store, e);
-        let cloths = store.cloths().map_err(from_store)?;
-        let Some(cloth) = cloths.iter().find(|c| c.id == take.cloth) else {
-            return Err(Refusal::new(
-                StatusCode::NOT_FOUND,
-                format!("There is no cloth “{}” in the cupboard.", take.cloth),
-            ));
-        };
-        let kept = store.project(&id).map_err(from_store)?;
+    app.blocking(A_REQUEST, move |work| {
+        let from_store = |e| Refusal::from_store(work, e);
+        let cloth = work.store.cloth(&take.cloth).map_err(from_store)?.ok_or_else(|| no_cloth(&take.cloth))?;
+        let kept = work.project(&id)?;
         let before = kept.project.clone();
         let edit = bofta_core::project::Edit::AddCloth {
             name: cloth.name.clone(),
@@ -115,18 +161,18 @@ pub async fn take(
         if let Some(added) = next.cloths.last_mut() {
             *added = ProjectCloth { id: added.id.clone(), ..cloth.clone() }.sold_in(before.system);
         }
-        let kept = store.change(&id, take.based_on, &label, &next).map_err(from_store)?;
-        project_view(&Context { store, kept: &kept, before: Some(&before) }).map(Json).map_err(from_store)
+        let kept = work.store.change(&id, take.based_on, &label, &next).map_err(from_store)?;
+        work.view(&kept, Some(&before), Keep::Yes)
     })
     .await
 }
 
 /// Takes a cloth out of the cupboard.
-#[utoipa::path(delete, path = "/api/cupboard/{id}", params(("id" = String, Path)), responses((status = 200, body = [CupboardCloth])))]
-pub async fn drop_cloth(State(app): State<App>, Path(id): Path<String>) -> Result<Json<Vec<CupboardCloth>>, Refusal> {
-    app.blocking(move |store| {
-        store.drop_cloth(&id).map_err(|e| Refusal::from_store(store, e))?;
-        all(store)
+#[utoipa::path(delete, path = "/api/cupboard/{id}", params(("id" = String, Path)), responses((status = 204)))]
+pub async fn drop_cloth(State(app): State<App>, At(id): At<String>) -> Result<StatusCode, Refusal> {
+    app.blocking(A_REQUEST, move |work| {
+        work.store.drop_cloth(&id).map_err(|e| Refusal::from_store(work, e))?;
+        Ok(StatusCode::NO_CONTENT)
     })
     .await
 }

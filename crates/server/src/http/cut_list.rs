@@ -1,17 +1,17 @@
 //! Reading a cut list before it becomes rows of a project: text, a spreadsheet, or outlines. Nothing is kept.
 
 use super::App;
-use super::problem::{Body, Refusal, RefusalBody};
-use super::upload::Upload;
+use super::problem::{Asked, Body, Refusal, RefusalBody};
+use super::upload::{Upload, read_apart};
 use crate::view::{FamilyView, family_views};
+use crate::work::A_REQUEST;
 use axum::Json;
-use axum::extract::{Query, State};
-use bofta_core::FieldProblem;
-use bofta_core::bag::Row;
+use axum::extract::State;
+use bofta_core::bag::{MOST_ROWS, Row};
 use bofta_core::measure::{Length, Ruler, System};
-use bofta_formats::cut_list::{Found, LARGEST, read_text};
-use bofta_formats::outlines::{DrawingError, read_dxf, read_svg};
-use bofta_formats::spreadsheet;
+use bofta_core::name;
+use bofta_formats::cut_list::Found;
+use bofta_formats::gate::checked_text;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
@@ -24,8 +24,10 @@ pub struct CutListText {
     pub system: String,
 }
 
-/// A file to read; its kind is told by its name.
+/// A file to read; its kind is told by its content.
 #[derive(Debug, Deserialize, IntoParams)]
+#[serde(deny_unknown_fields)]
+#[into_params(parameter_in = Query)]
 pub struct FileQuery {
     pub name: String,
     /// `in` or `cm`.
@@ -68,12 +70,10 @@ fn system_of(key: &str) -> Result<System, Refusal> {
     match key {
         "in" => Ok(System::Inches),
         "cm" => Ok(System::Centimetres),
-        other => Err(refusal("system", other, "it is in or cm".to_owned())),
+        other => {
+            Err(Refusal::field("system", other, format!("“{}” is no system: it is in or cm.", name::clean(other))))
+        }
     }
-}
-
-fn refusal(field: &str, value: &str, message: String) -> Refusal {
-    Refusal::fields(vec![FieldProblem::new(field, value, message)])
 }
 
 fn view(found: Found, system: System) -> FoundView {
@@ -102,60 +102,29 @@ fn view(found: Found, system: System) -> FoundView {
 #[utoipa::path(post, path = "/api/cut-list/text", request_body = CutListText,
     responses((status = 200, body = FoundView), (status = 422, body = RefusalBody)))]
 pub async fn text(State(app): State<App>, Body(given): Body<CutListText>) -> Result<Json<FoundView>, Refusal> {
-    app.blocking(move |_| {
+    app.blocking(A_REQUEST, move |_| {
         let system = system_of(&given.system)?;
-        if given.text.len() > LARGEST {
-            return Err(refusal("text", "", "The text is over 4 MB: that is no cut list.".to_owned()));
+        let found = checked_text(&given.text, system)
+            .map_err(|why| Refusal::field("text", "", format!("The text cannot be read: {why}.")))?;
+        if found.rows.len() > MOST_ROWS {
+            let message = format!("That is {} pieces: at most {MOST_ROWS} make one list.", found.rows.len());
+            return Err(Refusal::field("text", "", message));
         }
-        Ok(Json(view(read_text(&given.text, system), system)))
+        Ok(Json(view(found, system)))
     })
     .await
 }
 
-/// Reads a cut list from a file: CSV or text, XLSX or ODS, SVG or DXF.
+/// Reads a cut list from a file: text or CSV, XLSX, ODS or XLS, SVG or DXF, told by its content.
 #[utoipa::path(post, path = "/api/cut-list/file", params(FileQuery), request_body(content = Vec<u8>, content_type = "application/octet-stream"),
-    responses((status = 200, body = FoundView), (status = 413, body = RefusalBody), (status = 422, body = RefusalBody)))]
-pub async fn file(
-    State(app): State<App>,
-    Query(query): Query<FileQuery>,
-    Upload(bytes): Upload,
-) -> Result<Json<FoundView>, Refusal> {
-    app.blocking(move |_| {
-        let system = system_of(&query.system)?;
-        let ending = query.name.rsplit('.').next().unwrap_or_default().to_lowercase();
-        let refuse = |why: String| refusal("file", &query.name, format!("{}: {why}.", query.name));
-        let unit = match query.unit.as_deref() {
-            Some("in") => Some(Length::INCH),
-            Some("cm") => Some(Length::CENTIMETRE),
-            Some("mm") => Some(Length::MILLIMETRE),
-            _ => None,
-        };
-        let outlines = |read: Result<bofta_formats::outlines::Outlines, DrawingError>| match read {
-            Ok(found) => Ok(Found { rows: found.rows, notes: found.left_out, ..Found::default() }),
-            // The screen asks for the unit and sends it again.
-            Err(DrawingError::NoUnit) => {
-                Err(refusal("unit", &query.name, format!("{}: {}.", query.name, DrawingError::NoUnit)))
-            }
-            Err(e) => Err(refuse(e.to_string())),
-        };
-        let found = match ending.as_str() {
-            "xlsx" | "xls" | "ods" => read_text(&spreadsheet::as_text(&bytes).map_err(refuse)?, system),
-            // Without another scale a user unit of an SVG is a pixel of 1/96 in.
-            "svg" => outlines(read_svg(&bytes, unit.map_or(96.0, |u| Length::INCH.0 as f64 / u.0 as f64)))?,
-            "dxf" => outlines(read_dxf(&bytes, unit))?,
-            "csv" | "tsv" | "txt" => {
-                if bytes.len() > LARGEST {
-                    return Err(refuse("it is over 4 MB: that is no cut list".to_owned()));
-                }
-                let text =
-                    String::from_utf8(bytes.to_vec()).map_err(|_| refuse("it is not text in UTF-8".to_owned()))?;
-                read_text(text.trim_start_matches('\u{feff}'), system)
-            }
-            _ => return Err(refuse("only CSV, text, XLSX, ODS, SVG and DXF are read".to_owned())),
-        };
-        Ok(Json(view(found, system)))
-    })
-    .await
+    responses((status = 200, body = FoundView), (status = 413, body = RefusalBody), (status = 415, body = RefusalBody), (status = 422, body = RefusalBody)))]
+pub async fn file(Asked(query): Asked<FileQuery>, Upload(bytes): Upload) -> Result<Json<FoundView>, Refusal> {
+    let system = system_of(&query.system)?;
+    if let Some(unit) = query.unit.as_deref().filter(|u| !matches!(*u, "in" | "cm" | "mm")) {
+        return Err(Refusal::field("unit", unit, "A drawing’s unit is in, cm or mm."));
+    }
+    let found = read_apart(bytes, &query.name, system, query.unit.as_deref()).await?;
+    Ok(Json(view(found, system)))
 }
 
 /// The families of bags, each drawn small.

@@ -1,14 +1,16 @@
 //! Files to take away: the cut sheet as PDF, a lay as SVG, the cut list as CSV, the job and the lay in the open formats.
 
 use super::App;
-use super::problem::Refusal;
+use super::problem::{At, Refusal};
 use super::projects::planned_and_laid;
+use crate::work::{A_REQUEST, A_SHEET};
 use axum::Router;
-use axum::extract::{Path, State};
+use axum::extract::State;
 use axum::http::{StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use axum::routing::get;
-use bofta_formats::{csv, draw, outlines, sheet, write_job, write_lay};
+use bofta_formats::sheet::{self, SheetError};
+use bofta_formats::{csv, draw, outlines, write_job, write_lay};
 
 pub(super) fn routes() -> Router<App> {
     Router::new()
@@ -16,6 +18,7 @@ pub(super) fn routes() -> Router<App> {
         .route("/api/projects/{id}/cut-list.csv", get(cut_list))
         .route("/api/projects/{id}/outlines.dxf", get(outlines_dxf))
         .route("/api/projects/{id}/outlines.svg", get(outlines_svg))
+        .route("/api/projects/{id}/document.json", get(document))
         .route("/api/projects/{id}/job.json", get(job))
         .route("/api/projects/{id}/lay.json", get(lay))
         .route("/api/projects/{id}/lay/{cloth}", get(lay_svg))
@@ -23,30 +26,42 @@ pub(super) fn routes() -> Router<App> {
 
 fn file(kind: &'static str, name: &str, data: impl Into<Vec<u8>>) -> Response {
     let inline = format!("inline; filename=\"{name}\"");
-    ([(header::CONTENT_TYPE, kind.to_owned()), (header::CONTENT_DISPOSITION, inline)], data.into()).into_response()
+    // Opened on its own, nothing in it runs and nothing is fetched.
+    let policy = "default-src 'none'; style-src 'unsafe-inline'; sandbox".to_owned();
+    let headers = [
+        (header::CONTENT_TYPE, kind.to_owned()),
+        (header::CONTENT_DISPOSITION, inline),
+        (header::CONTENT_SECURITY_POLICY, policy),
+    ];
+    (headers, data.into()).into_response()
 }
 
-async fn cut_sheet(State(app): State<App>, Path(id): Path<String>) -> Result<Response, Refusal> {
-    app.blocking(move |store| {
-        let (kept, planned, laid) = planned_and_laid(store, &id)?;
-        let pdf = sheet::cut_sheet(&kept.project, &planned, &laid.job, &laid.lay).map_err(Refusal::internal)?;
+async fn cut_sheet(State(app): State<App>, At(id): At<String>) -> Result<Response, Refusal> {
+    app.blocking(A_SHEET, move |work| {
+        let (kept, planned, laid) = planned_and_laid(work, &id)?;
+        let _turn = work.turn()?;
+        let pdf =
+            sheet::cut_sheet(&kept.project, &planned, &laid.job, &laid.lay, work.stop()).map_err(|e| match e {
+                e @ SheetError::OutOfTime { .. } => Refusal::field("cut-sheet.pdf", "", format!("{e}.")),
+                fault => Refusal::internal(fault),
+            })?;
         Ok(file("application/pdf", "cut-sheet.pdf", pdf))
     })
     .await
 }
 
-async fn cut_list(State(app): State<App>, Path(id): Path<String>) -> Result<Response, Refusal> {
-    app.blocking(move |store| {
-        let kept = store.project(&id).map_err(|e| Refusal::from_store(store, e))?;
+async fn cut_list(State(app): State<App>, At(id): At<String>) -> Result<Response, Refusal> {
+    app.blocking(A_REQUEST, move |work| {
+        let kept = work.project(&id)?;
         let planned = kept.project.plan().map_err(Refusal::fields)?;
         Ok(file("text/csv; charset=utf-8", "cut-list.csv", csv::cut_list(&planned.draft.pieces, kept.project.ruler)))
     })
     .await
 }
 
-async fn outlines_dxf(State(app): State<App>, Path(id): Path<String>) -> Result<Response, Refusal> {
-    app.blocking(move |store| {
-        let kept = store.project(&id).map_err(|e| Refusal::from_store(store, e))?;
+async fn outlines_dxf(State(app): State<App>, At(id): At<String>) -> Result<Response, Refusal> {
+    app.blocking(A_REQUEST, move |work| {
+        let kept = work.project(&id)?;
         let planned = kept.project.plan().map_err(Refusal::fields)?;
         let dxf = outlines::write_dxf(&planned.draft.pieces, kept.project.system).map_err(Refusal::internal)?;
         Ok(file("image/vnd.dxf", "outlines.dxf", dxf))
@@ -54,34 +69,43 @@ async fn outlines_dxf(State(app): State<App>, Path(id): Path<String>) -> Result<
     .await
 }
 
-async fn outlines_svg(State(app): State<App>, Path(id): Path<String>) -> Result<Response, Refusal> {
-    app.blocking(move |store| {
-        let kept = store.project(&id).map_err(|e| Refusal::from_store(store, e))?;
+async fn outlines_svg(State(app): State<App>, At(id): At<String>) -> Result<Response, Refusal> {
+    app.blocking(A_REQUEST, move |work| {
+        let kept = work.project(&id)?;
         let planned = kept.project.plan().map_err(Refusal::fields)?;
         Ok(file("image/svg+xml", "outlines.svg", outlines::write_svg(&planned.draft.pieces)))
     })
     .await
 }
 
-async fn job(State(app): State<App>, Path(id): Path<String>) -> Result<Response, Refusal> {
-    app.blocking(move |store| {
-        let (_, _, laid) = planned_and_laid(store, &id)?;
+/// The text the project is kept as, whether it can be read or not.
+async fn document(State(app): State<App>, At(id): At<String>) -> Result<Response, Refusal> {
+    app.blocking(A_REQUEST, move |work| {
+        let text = work.store.document(&id).map_err(|e| Refusal::from_store(work, e))?;
+        Ok(file("application/json", "project.json", text))
+    })
+    .await
+}
+
+async fn job(State(app): State<App>, At(id): At<String>) -> Result<Response, Refusal> {
+    app.blocking(A_REQUEST, move |work| {
+        let (_, _, laid) = planned_and_laid(work, &id)?;
         Ok(file("application/json", "job.json", write_job(&laid.job)))
     })
     .await
 }
 
-async fn lay(State(app): State<App>, Path(id): Path<String>) -> Result<Response, Refusal> {
-    app.blocking(move |store| {
-        let (_, _, laid) = planned_and_laid(store, &id)?;
+async fn lay(State(app): State<App>, At(id): At<String>) -> Result<Response, Refusal> {
+    app.blocking(A_REQUEST, move |work| {
+        let (_, _, laid) = planned_and_laid(work, &id)?;
         Ok(file("application/json", "lay.json", write_lay(&laid.job, &laid.lay, 0.0)))
     })
     .await
 }
 
-async fn lay_svg(State(app): State<App>, Path((id, cloth)): Path<(String, String)>) -> Result<Response, Refusal> {
-    app.blocking(move |store| {
-        let (kept, _, laid) = planned_and_laid(store, &id)?;
+async fn lay_svg(State(app): State<App>, At((id, cloth)): At<(String, String)>) -> Result<Response, Refusal> {
+    app.blocking(A_REQUEST, move |work| {
+        let (kept, _, laid) = planned_and_laid(work, &id)?;
         let wanted = cloth.trim_end_matches(".svg");
         let drawing = laid
             .lay

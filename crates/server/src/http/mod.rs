@@ -3,46 +3,53 @@
 mod assets;
 mod cupboard;
 mod cut_list;
+mod document;
 mod files;
-mod problem;
+pub mod guard;
+pub mod problem;
 mod projects;
+pub mod rescue;
 mod search;
+mod stretch;
 mod upload;
 
-use anyhow::Context as _;
+use crate::work::{Turns, Work};
 use axum::Router;
+use axum::http::StatusCode;
 use bofta_store::Store;
-use std::net::SocketAddr;
+use guard::Names;
+use std::sync::Arc;
+use std::time::Duration;
+use tokio::net::TcpListener;
 use tower_http::compression::CompressionLayer;
 use tower_http::trace::TraceLayer;
-use utoipa::OpenApi;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 
-#[derive(OpenApi)]
-#[openapi(info(title = "Bofta", description = "The server's interface to its own application."))]
-struct Document;
+/// How long open answers may go on once the program is asked to end.
+const TO_FINISH: Duration = Duration::from_millis(1_500);
 
 /// What every handler has.
 #[derive(Clone)]
 struct App {
     store: Store,
+    turns: Arc<Turns>,
 }
 
 impl App {
-    /// Runs blocking work off the async threads.
-    async fn blocking<T, F>(&self, work: F) -> Result<T, problem::Refusal>
+    /// Runs blocking work off the async threads, for `limit` at most and no longer than somebody waits for it.
+    async fn blocking<T, F>(&self, limit: Duration, work: F) -> Result<T, problem::Refusal>
     where
         T: Send + 'static,
-        F: FnOnce(&Store) -> Result<T, problem::Refusal> + Send + 'static,
+        F: FnOnce(&Work) -> Result<T, problem::Refusal> + Send + 'static,
     {
-        let store = self.store.clone();
-        tokio::task::spawn_blocking(move || work(&store)).await.map_err(problem::Refusal::internal)?
+        let (budget, _waiting) = Work::new(self.store.clone(), &self.turns, limit);
+        tokio::task::spawn_blocking(move || work(&budget)).await.map_err(problem::Refusal::internal)?
     }
 }
 
 fn api() -> OpenApiRouter<App> {
-    OpenApiRouter::with_openapi(Document::openapi())
+    OpenApiRouter::with_openapi(document::begun())
         .routes(routes!(projects::list, projects::create))
         .routes(routes!(projects::read, projects::put_away))
         .routes(routes!(projects::restore))
@@ -60,37 +67,77 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(cupboard::keep))
         .routes(routes!(cupboard::take))
         .routes(routes!(cupboard::drop_cloth))
+        .routes(routes!(cupboard::cloth_document))
 }
 
 /// The OpenAPI document, from the code.
 pub fn openapi_json() -> String {
-    api().into_openapi().to_pretty_json().unwrap_or_default()
+    document::completed(api().into_openapi()).to_pretty_json().unwrap_or_default()
 }
 
-fn router(app: App) -> Router {
+fn router(app: App, names: Names) -> Router {
     let (api, document) = api().split_for_parts();
     // The event stream stays uncompressed, so that every event leaves at once.
     let compressed = api.merge(files::routes()).layer(CompressionLayer::new());
-    let document = document.to_pretty_json().unwrap_or_default();
+    let document = document::completed(document).to_pretty_json().unwrap_or_default();
     let openapi = axum::routing::get(move || async move { ([("content-type", "application/json")], document) });
     Router::new()
         .merge(compressed)
         .merge(search::routes())
         .route("/api/openapi.json", openapi)
+        .route("/api/{*rest}", axum::routing::any(nothing_there))
+        .method_not_allowed_fallback(wrong_method)
         .fallback(assets::serve)
         .layer(TraceLayer::new_for_http())
+        .layer(axum::middleware::from_fn_with_state(names, guard::guard))
         .with_state(app)
 }
 
-/// Serves until interrupted.
-pub async fn serve(store: Store, listen: SocketAddr) -> anyhow::Result<()> {
-    let listener = tokio::net::TcpListener::bind(listen).await.with_context(|| format!("cannot listen on {listen}"))?;
-    println!("Bofta is at http://{}", listener.local_addr()?);
-    axum::serve(listener, router(App { store }))
-        .with_graceful_shutdown(async {
-            // Without a handler for the signal the process simply ends on it.
-            let _ = tokio::signal::ctrl_c().await;
-        })
-        .await?;
+async fn nothing_there() -> problem::Refusal {
+    problem::Refusal::new(StatusCode::NOT_FOUND, "There is nothing at this address.")
+}
+
+async fn wrong_method() -> problem::Refusal {
+    problem::Refusal::new(StatusCode::METHOD_NOT_ALLOWED, "This address does not take that method.")
+}
+
+/// Serves until the program is asked to end; then what is open has a moment to finish.
+pub async fn serve(store: Store, listener: TcpListener, names: Names) -> anyhow::Result<()> {
+    let turns = Turns::new();
+    let app = App { store, turns: turns.clone() };
+    let router = router(app, names);
+    until_asked(listener, router, move || turns.close()).await
+}
+
+/// Serves `router`; once the program is asked to end, calls `closing` and waits a moment for what is open.
+pub async fn until_asked(listener: TcpListener, router: Router, closing: impl FnOnce()) -> anyhow::Result<()> {
+    let (asked, mut heard) = tokio::sync::watch::channel(false);
+    let graceful = async move {
+        let _ = heard.wait_for(|asked| *asked).await;
+    };
+    let serving = axum::serve(listener, router).with_graceful_shutdown(graceful);
+    let ending = async {
+        asked_to_end().await;
+        tracing::info!("asked to end");
+        closing();
+        let _ = asked.send(true);
+        tokio::time::sleep(TO_FINISH).await;
+    };
+    tokio::select! {
+        served = serving => served?,
+        () = ending => {}
+    }
     Ok(())
+}
+
+/// Ctrl-C, or the system's request to end.
+async fn asked_to_end() {
+    let Ok(mut terminate) = tokio::signal::unix::signal(tokio::signal::unix::SignalKind::terminate()) else {
+        return std::future::pending().await;
+    };
+    tokio::select! {
+        // Without a handler for the signal the process simply ends on it.
+        _ = tokio::signal::ctrl_c() => {}
+        _ = terminate.recv() => {}
+    }
 }

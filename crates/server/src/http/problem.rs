@@ -1,12 +1,18 @@
-//! Refusals: a status and a body that says what, where and what is allowed.
+//! Refusals: a status and a body that says what, where and what is allowed; and the extractors that refuse in that form.
 
+use crate::laying::Keep;
 use crate::view::{Context, ProblemView, ProjectView, project_view};
+use crate::work::Work;
 use axum::Json;
-use axum::http::StatusCode;
+use axum::extract::rejection::{JsonRejection, PathRejection, QueryRejection};
+use axum::extract::{FromRequest, FromRequestParts, Path, Query, Request};
+use axum::http::request::Parts;
+use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use bofta_core::FieldProblem;
-use bofta_store::{Store, StoreError};
+use bofta_store::StoreError;
 use serde::Serialize;
+use serde::de::DeserializeOwned;
 use utoipa::ToSchema;
 
 /// The body of a refusal.
@@ -24,18 +30,25 @@ pub struct RefusalBody {
 #[derive(Debug)]
 pub struct Refusal {
     status: StatusCode,
-    body: RefusalBody,
+    body: Box<RefusalBody>,
 }
 
 impl Refusal {
     pub fn new(status: StatusCode, message: impl Into<String>) -> Self {
-        Self { status, body: RefusalBody { message: message.into(), problems: vec![], current: None } }
+        let body = RefusalBody { message: message.into(), problems: vec![], current: None };
+        Self { status, body: Box::new(body) }
     }
 
-    /// A fault of the program; the details go to the log.
+    /// A fault of the program; the details go to the log. Whether anything was kept is not known here.
     pub fn internal(error: impl std::fmt::Display) -> Self {
         tracing::error!(%error, "failed");
-        Self::new(StatusCode::INTERNAL_SERVER_ERROR, "Something went wrong in the program; nothing was changed.")
+        let message = "Something went wrong in Bofta itself. Load the page again to see how things stand.";
+        Self::new(StatusCode::INTERNAL_SERVER_ERROR, message)
+    }
+
+    /// What stands against how things are now.
+    pub fn conflict(message: impl Into<String>) -> Self {
+        Self::new(StatusCode::CONFLICT, message)
     }
 
     /// Fields that cannot stand.
@@ -46,54 +59,111 @@ impl Refusal {
         refusal
     }
 
+    /// One field that cannot stand.
+    pub fn field(field: &str, value: impl ToString, message: impl Into<String>) -> Self {
+        Self::fields(vec![FieldProblem::new(field, value, message)])
+    }
+
     /// The same under another status.
     pub fn with_status(mut self, status: StatusCode) -> Self {
         self.status = status;
         self
     }
 
-    /// From the store; a conflict carries the project as it is.
-    pub fn from_store(store: &Store, error: StoreError) -> Self {
+    /// The sentence.
+    pub fn message(&self) -> &str {
+        &self.body.message
+    }
+
+    /// From the store, for reading and for changes that were not made: what fails there leaves everything as it was.
+    pub fn from_store(work: &Work, error: StoreError) -> Self {
+        let told = |status, error: &StoreError| {
+            tracing::warn!(%error, "the store refused");
+            Self::new(status, sentence(&error.to_string()))
+        };
         match error {
             StoreError::NotFound(_) => {
                 Self::new(StatusCode::NOT_FOUND, "This project is not on the shelf; it may have been put away.")
             }
-            StoreError::Nothing(what) => Self::new(StatusCode::CONFLICT, format!("There is nothing to {what}.")),
+            StoreError::Nothing(what) => Self::conflict(format!("There is nothing to {what}.")),
             StoreError::Conflict { now, .. } => {
-                let view = project_view(&Context { store, kept: &now, before: None });
-                let mut refusal =
-                    Self::new(StatusCode::CONFLICT, "This project was changed in another tab or window meanwhile.");
+                let view = project_view(&Context { work, kept: &now, before: None, keep: Keep::Yes });
+                let mut refusal = Self::conflict("This project was changed in another tab or window meanwhile.");
                 refusal.body.current = view.ok().map(Box::new);
                 refusal
+            }
+            StoreError::Unreadable { .. } => told(StatusCode::UNPROCESSABLE_ENTITY, &error),
+            StoreError::Full => told(StatusCode::INSUFFICIENT_STORAGE, &error),
+            StoreError::ReadOnly | StoreError::Busy | StoreError::Damaged(_) => {
+                told(StatusCode::SERVICE_UNAVAILABLE, &error)
             }
             other => Self::internal(other),
         }
     }
 }
 
+/// `text` as a sentence.
+pub(super) fn sentence(text: &str) -> String {
+    let mut chars = text.chars();
+    chars.next().map_or_else(String::new, |first| format!("{}{}.", first.to_uppercase(), chars.as_str()))
+}
+
 impl IntoResponse for Refusal {
     fn into_response(self) -> Response {
-        (self.status, Json(self.body)).into_response()
+        let later = matches!(self.status, StatusCode::SERVICE_UNAVAILABLE | StatusCode::INSUFFICIENT_STORAGE);
+        let mut response = (self.status, Json(*self.body)).into_response();
+        if later {
+            response.headers_mut().insert(header::RETRY_AFTER, HeaderValue::from_static("2"));
+        }
+        response
     }
 }
 
 /// A JSON body; what cannot be read is refused in the house's form, naming the place.
 pub struct Body<T>(pub T);
 
-impl<T, S> axum::extract::FromRequest<S> for Body<T>
-where
-    T: serde::de::DeserializeOwned,
-    S: Send + Sync,
-{
+impl<T: DeserializeOwned, S: Send + Sync> FromRequest<S> for Body<T> {
     type Rejection = Refusal;
 
-    async fn from_request(request: axum::extract::Request, state: &S) -> Result<Self, Refusal> {
+    async fn from_request(request: Request, state: &S) -> Result<Self, Refusal> {
         match Json::<T>::from_request(request, state).await {
             Ok(Json(value)) => Ok(Self(value)),
             Err(rejection) => {
-                let text = rejection.body_text();
-                Err(Refusal::fields(vec![FieldProblem::new("body", "", text)]))
+                let refusal = Refusal::field("body", "", rejection.body_text());
+                Err(match rejection {
+                    JsonRejection::MissingJsonContentType(_) => refusal.with_status(StatusCode::UNSUPPORTED_MEDIA_TYPE),
+                    JsonRejection::JsonSyntaxError(_) => refusal.with_status(StatusCode::BAD_REQUEST),
+                    other if other.status() == StatusCode::PAYLOAD_TOO_LARGE => {
+                        refusal.with_status(StatusCode::PAYLOAD_TOO_LARGE)
+                    }
+                    _ => refusal,
+                })
             }
         }
+    }
+}
+
+/// What stands in the path; refused by name.
+pub struct At<T>(pub T);
+
+impl<T: DeserializeOwned + Send, S: Send + Sync> FromRequestParts<S> for At<T> {
+    type Rejection = Refusal;
+
+    async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<Self, Refusal> {
+        let refuse = |e: PathRejection| Refusal::field("path", "", e.body_text()).with_status(StatusCode::BAD_REQUEST);
+        Path::<T>::from_request_parts(parts, state).await.map(|Path(value)| Self(value)).map_err(refuse)
+    }
+}
+
+/// What is asked after the `?`; refused by name.
+pub struct Asked<T>(pub T);
+
+impl<T: DeserializeOwned, S: Send + Sync> FromRequestParts<S> for Asked<T> {
+    type Rejection = Refusal;
+
+    async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<Self, Refusal> {
+        let refuse =
+            |e: QueryRejection| Refusal::field("query", "", e.body_text()).with_status(StatusCode::BAD_REQUEST);
+        Query::<T>::from_request_parts(parts, state).await.map(|Query(value)| Self(value)).map_err(refuse)
     }
 }

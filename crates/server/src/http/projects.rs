@@ -1,11 +1,15 @@
 //! Projects: the shelf, edits with undo and redo, previews, the steps at the table, other ways to lay and to buy.
 
 use super::App;
-use super::problem::{Body, Refusal, RefusalBody};
-use crate::laying::{FIRST, Laid, first_answer, job_key, laid};
-use crate::view::{Card, Context, DrawingView, ProjectView, StepView, card, project_view, step_view};
+use super::problem::{Asked, At, Body, Refusal, RefusalBody};
+use super::stretch::Stretch;
+use crate::laying::{FIRST, Keep, Laid, Laying, first_answer, job_key, laid, must_be_laid};
+use crate::view::{
+    Card, Context, DrawingView, PROGRAM, ProjectView, StepView, card, plain_card, project_view, step_view,
+};
+use crate::work::{A_REQUEST, SEVERAL_LAYS, Work};
 use axum::Json;
-use axum::extract::{Path, State};
+use axum::extract::State;
 use axum::http::StatusCode;
 use bofta_core::FieldProblem;
 use bofta_core::buying;
@@ -16,12 +20,15 @@ use bofta_core::measure::{System, show_bought};
 use bofta_core::piece::{Figure, Part};
 use bofta_core::project::{Edit, LayField, Planned, Project, StrapLie};
 use bofta_formats::draw::thumbnail;
-use bofta_store::{Kept, Store};
+use bofta_store::{Kept, KeptLay, Named, StoreError};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 /// Iterations of an alternative and of another width: a glance, not a search.
 const GLANCE: u64 = 250;
+
+/// The most edits of one request.
+const MOST_EDITS: usize = 50;
 
 /// A project to begin.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -47,26 +54,87 @@ pub struct Based {
     pub based_on: i64,
 }
 
-fn view(store: &Store, kept: &Kept, before: Option<&Project>) -> Result<Json<ProjectView>, Refusal> {
-    project_view(&Context { store, kept, before }).map(Json).map_err(|e| Refusal::from_store(store, e))
+impl Work {
+    /// The project as it is kept.
+    pub(super) fn project(&self, id: &str) -> Result<Kept, Refusal> {
+        self.store.project(id).map_err(|e| Refusal::from_store(self, e))
+    }
+
+    /// The view of a project, with what changed since `before`.
+    pub(super) fn view(&self, kept: &Kept, before: Option<&Project>, keep: Keep) -> Result<Json<ProjectView>, Refusal> {
+        let context = Context { work: self, kept, before, keep };
+        project_view(&context).map(Json).map_err(|e| Refusal::from_store(self, e))
+    }
+
+    fn laid(&self, id: &str, planned: &Planned) -> Result<Laying, Refusal> {
+        laid(self, id, planned, Keep::Yes).map_err(|e| Refusal::from_store(self, e))
+    }
 }
 
-/// The shelf.
-#[utoipa::path(get, path = "/api/projects", responses((status = 200, body = [Card])))]
-pub async fn list(State(app): State<App>) -> Result<Json<Vec<Card>>, Refusal> {
-    app.blocking(|store| {
-        let all = store.projects().map_err(|e| Refusal::from_store(store, e))?;
-        let cards: Result<Vec<Card>, _> = all.iter().map(|p| card(store, p)).collect();
-        cards.map(Json).map_err(|e| Refusal::from_store(store, e))
+/// A stretch of the shelf.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct ShelfView {
+    pub cards: Vec<Card>,
+    /// How many there are of what was looked for.
+    pub found: u32,
+    /// How many there are in all.
+    pub total: u32,
+}
+
+/// The shelf, a stretch of it, the project changed last first. A card that is not kept yet is drawn, as long as the
+/// time of a request allows; one that cannot be drawn says so, and the others are there.
+#[utoipa::path(get, path = "/api/projects", params(Stretch), responses((status = 200, body = ShelfView)))]
+pub async fn list(State(app): State<App>, Asked(asked): Asked<Stretch>) -> Result<Json<ShelfView>, Refusal> {
+    app.blocking(A_REQUEST, move |work| {
+        let from_store = |e| Refusal::from_store(work, e);
+        let all = work.store.named().map_err(from_store)?;
+        let total = all.len() as u32;
+        let (found, here) = asked.of(all, |p| p.name.as_str())?;
+        let ids: Vec<String> = here.iter().map(|p| p.id.clone()).collect();
+        let kept = work.store.cards(&ids, PROGRAM).map_err(from_store)?;
+        let known = |id: &str| {
+            kept.iter().find(|(other, _)| other == id).and_then(|(_, card)| serde_json::from_str::<Card>(card).ok())
+        };
+        let mut cards = Vec::with_capacity(here.len());
+        for named in &here {
+            cards.push(match known(&named.id) {
+                Some(card) => Card { changed_at: named.changed_at, ..card },
+                None => new_card(work, named)?,
+            });
+        }
+        Ok(Json(ShelfView { cards, found, total }))
     })
     .await
+}
+
+/// Draws the card of a project and keeps it.
+fn new_card(work: &Work, named: &Named) -> Result<Card, Refusal> {
+    if work.stop().asked() {
+        return Ok(Card { pending: true, ..plain_card(named, "being laid …") });
+    }
+    let kept = match work.store.project(&named.id) {
+        Ok(kept) => kept,
+        Err(StoreError::Unreadable { why, .. }) => {
+            return Ok(Card { unreadable: Some(why.to_string()), ..plain_card(named, "cannot be read") });
+        }
+        Err(e) => return Err(Refusal::from_store(work, e)),
+    };
+    let card = card(work, &kept, named.changed_at).map_err(|e| Refusal::from_store(work, e))?;
+    if !work.stop().asked()
+        && let Ok(document) = serde_json::to_string(&card)
+        && let Err(error) = work.store.keep_card(&kept.id, kept.revision, PROGRAM, &document)
+    {
+        // It is drawn again at the next look.
+        tracing::warn!(%error, "a card could not be kept");
+    }
+    Ok(card)
 }
 
 /// Begins a project.
 #[utoipa::path(post, path = "/api/projects", request_body = NewProject,
     responses((status = 200, body = ProjectView), (status = 422, body = RefusalBody)))]
 pub async fn create(State(app): State<App>, Body(new): Body<NewProject>) -> Result<Json<ProjectView>, Refusal> {
-    app.blocking(move |store| {
+    app.blocking(A_REQUEST, move |work| {
         let system = match new.system.as_str() {
             "in" => System::Inches,
             "cm" => System::Centimetres,
@@ -78,8 +146,8 @@ pub async fn create(State(app): State<App>, Body(new): Body<NewProject>) -> Resu
         let blank = Project::new("New project", system);
         let name = Edit::Project { field: bofta_core::project::ProjectField::Name, value: new.name };
         let (project, _) = blank.edited(&name).map_err(Refusal::fields)?;
-        let kept = store.create(&new_id(&project.name), &project).map_err(|e| Refusal::from_store(store, e))?;
-        view(store, &kept, None)
+        let kept = work.store.create(&new_id(&project.name), &project).map_err(|e| Refusal::from_store(work, e))?;
+        work.view(&kept, None, Keep::Yes)
     })
     .await
 }
@@ -95,32 +163,32 @@ fn new_id(name: &str) -> String {
 /// One project.
 #[utoipa::path(get, path = "/api/projects/{id}", params(("id" = String, Path)),
     responses((status = 200, body = ProjectView), (status = 404, body = RefusalBody)))]
-pub async fn read(State(app): State<App>, Path(id): Path<String>) -> Result<Json<ProjectView>, Refusal> {
-    app.blocking(move |store| {
-        let kept = store.project(&id).map_err(|e| Refusal::from_store(store, e))?;
-        view(store, &kept, None)
-    })
-    .await
+pub async fn read(State(app): State<App>, At(id): At<String>) -> Result<Json<ProjectView>, Refusal> {
+    app.blocking(A_REQUEST, move |work| work.view(&work.project(&id)?, None, Keep::Yes)).await
 }
 
 /// Takes a project off the shelf.
 #[utoipa::path(delete, path = "/api/projects/{id}", params(("id" = String, Path)),
     responses((status = 204), (status = 404, body = RefusalBody)))]
-pub async fn put_away(State(app): State<App>, Path(id): Path<String>) -> Result<StatusCode, Refusal> {
-    app.blocking(move |store| store.put_away(&id).map_err(|e| Refusal::from_store(store, e))).await?;
+pub async fn put_away(State(app): State<App>, At(id): At<String>) -> Result<StatusCode, Refusal> {
+    app.blocking(A_REQUEST, move |work| work.store.put_away(&id).map_err(|e| Refusal::from_store(work, e))).await?;
     Ok(StatusCode::NO_CONTENT)
 }
 
 /// Puts a project back on the shelf.
 #[utoipa::path(post, path = "/api/projects/{id}/restore", params(("id" = String, Path)),
     responses((status = 204), (status = 404, body = RefusalBody)))]
-pub async fn restore(State(app): State<App>, Path(id): Path<String>) -> Result<StatusCode, Refusal> {
-    app.blocking(move |store| store.restore(&id).map_err(|e| Refusal::from_store(store, e))).await?;
+pub async fn restore(State(app): State<App>, At(id): At<String>) -> Result<StatusCode, Refusal> {
+    app.blocking(A_REQUEST, move |work| work.store.restore(&id).map_err(|e| Refusal::from_store(work, e))).await?;
     Ok(StatusCode::NO_CONTENT)
 }
 
 /// The project with `edits` made, all or none, and the label of the last.
 pub(super) fn with_edits(project: &Project, edits: &[Edit]) -> Result<(Project, String), Refusal> {
+    if edits.is_empty() || edits.len() > MOST_EDITS {
+        let message = format!("{} edits at once: from 1 to {MOST_EDITS} are made.", edits.len());
+        return Err(Refusal::field("edits", edits.len(), message));
+    }
     let mut next = (project.clone(), String::new());
     for edit in edits {
         // What is measured once it is made is measured while the cutting goes on.
@@ -134,9 +202,6 @@ pub(super) fn with_edits(project: &Project, edits: &[Edit]) -> Result<(Project, 
         }
         next = next.0.edited(edit).map_err(Refusal::fields)?;
     }
-    if edits.is_empty() {
-        return Err(Refusal::fields(vec![FieldProblem::new("edits", "[]", "There is no edit to make.")]));
-    }
     Ok(next)
 }
 
@@ -146,35 +211,39 @@ pub(super) fn with_edits(project: &Project, edits: &[Edit]) -> Result<(Project, 
         (status = 422, body = RefusalBody)))]
 pub async fn edit(
     State(app): State<App>,
-    Path(id): Path<String>,
+    At(id): At<String>,
     Body(change): Body<Edits>,
 ) -> Result<Json<ProjectView>, Refusal> {
-    app.blocking(move |store| {
-        let from_store = |e| Refusal::from_store(store, e);
-        let kept = store.project(&id).map_err(from_store)?;
+    app.blocking(A_REQUEST, move |work| {
+        let from_store = |e| Refusal::from_store(work, e);
+        let kept = work.project(&id)?;
         let before = kept.project.clone();
         if kept.revision != change.based_on {
             // The store refuses it again under its lock; this spares the work.
-            let refused = store.change(&id, change.based_on, "", &before).err();
+            let refused = work.store.change(&id, change.based_on, "", &before).err();
             return Err(refused.map_or_else(|| Refusal::internal("a stale revision was taken"), from_store));
         }
         let (mut next, label) = with_edits(&before, &change.edits)?;
         if next == before {
             // Typed again as it was: nothing to keep and nothing to undo.
-            return view(store, &Kept { project: next, ..kept }, None);
+            return work.view(&Kept { project: next, ..kept }, None, Keep::Yes);
         }
         if before.steps_done > 0 && next.steps_done > 0 && next.measured != before.measured {
-            lay_the_rest(store, &id, &before, &mut next)?;
+            lay_the_rest(work, &id, &before, &mut next)?;
         }
         if next.steps_done > 0 {
-            check_steps(store, &id, &next)?;
+            check_steps(work, &id, &next)?;
         }
         // From the first cut on, the lay must stay what it is, whatever a later version would find.
         if before.steps_done == 0 && next.steps_done > 0 {
-            keep_lay(store, &id, &before)?;
+            keep_lay(work, &id, &before)?;
         }
-        let kept = store.change(&id, change.based_on, &label, &next).map_err(from_store)?;
-        view(store, &kept, Some(&before))
+        if work.timed_out() {
+            let message = "This change takes longer to draft than a change may take: nothing was kept.";
+            return Err(Refusal::field("edits", change.edits.len(), message));
+        }
+        let kept = work.store.change(&id, change.based_on, &label, &next).map_err(from_store)?;
+        work.view(&kept, Some(&before), Keep::Yes)
     })
     .await
 }
@@ -185,10 +254,12 @@ fn planned_has(project: &Project, part: Part) -> bool {
 }
 
 /// No more steps are done than there are.
-fn check_steps(store: &Store, id: &str, project: &Project) -> Result<(), Refusal> {
+fn check_steps(work: &Work, id: &str, project: &Project) -> Result<(), Refusal> {
     let planned = project.plan().map_err(Refusal::fields)?;
-    let laid = laid(store, id, &planned).map_err(|e| Refusal::from_store(store, e))?;
-    let steps = laid.map_or(0, |l| cut_list(&l.job, &l.lay.cloths, &planned.draft.pieces, &planned.blocks).len());
+    let steps = work
+        .laid(id, &planned)?
+        .laid
+        .map_or(0, |l| cut_list(&l.job, &l.lay.cloths, &planned.draft.pieces, &planned.blocks).len());
     if project.steps_done as usize > steps {
         let message = format!("{} steps are done: the plan has {steps}.", project.steps_done);
         return Err(Refusal::fields(vec![FieldProblem::new("steps_done", project.steps_done, message)]));
@@ -198,10 +269,9 @@ fn check_steps(store: &Store, id: &str, project: &Project) -> Result<(), Refusal
 
 /// Something was measured while cutting goes on: what is cut stays as it lies, what follows from the measure and lies on
 /// cloth not begun is laid again.
-fn lay_the_rest(store: &Store, id: &str, before: &Project, next: &mut Project) -> Result<(), Refusal> {
-    let from_store = |e| Refusal::from_store(store, e);
+fn lay_the_rest(work: &Work, id: &str, before: &Project, next: &mut Project) -> Result<(), Refusal> {
     let was = before.plan().map_err(Refusal::fields)?;
-    let Some(laid_was) = laid(store, id, &was).map_err(from_store)? else { return Ok(()) };
+    let Some(laid_was) = work.laid(id, &was)?.laid else { return Ok(()) };
     let steps = cut_list(&laid_was.job, &laid_was.lay.cloths, &was.draft.pieces, &was.blocks);
     let done = &steps[..(before.steps_done as usize).min(steps.len())];
     let cut: Vec<String> = done.iter().flat_map(Step::frees).map(|f| f.piece.clone()).collect();
@@ -225,7 +295,7 @@ fn lay_the_rest(store: &Store, id: &str, before: &Project, next: &mut Project) -
         }
     }
     let again = || Refusal::internal("what is left could not be laid again beside what is cut");
-    let mut lay = first_answer(job, FIRST).ok_or_else(again)?;
+    let mut lay = first_answer(job, FIRST, work.stop()).map_err(|_| again())?;
     let (kept, fresh) = (laid_was.lay.cloths.iter(), std::mem::take(&mut lay.cloths));
     lay.cloths = kept.filter(|l| begun(&l.cloth)).cloned().collect();
     lay.cloths.extend(fresh.into_iter().filter(|l| !begun(&l.cloth)));
@@ -235,15 +305,13 @@ fn lay_the_rest(store: &Store, id: &str, before: &Project, next: &mut Project) -
     if !verify(job, &lay).is_empty() {
         return Err(again());
     }
-    store.keep_lay(id, &job_key(job), &lay).map_err(from_store)
+    work.store.keep_lay(id, &job_key(job), &lay).map_err(|e| Refusal::from_store(work, e))
 }
 
-fn keep_lay(store: &Store, id: &str, project: &Project) -> Result<(), Refusal> {
+fn keep_lay(work: &Work, id: &str, project: &Project) -> Result<(), Refusal> {
     let planned = project.plan().map_err(Refusal::fields)?;
-    if let Some(laid) = laid(store, id, &planned).map_err(|e| Refusal::from_store(store, e))? {
-        store.keep_lay(id, &laid.key, &laid.lay).map_err(|e| Refusal::from_store(store, e))?;
-    }
-    Ok(())
+    let laid = must_be_laid(work.laid(id, &planned)?)?;
+    work.store.keep_lay(id, &laid.key, &laid.lay).map_err(|e| Refusal::from_store(work, e))
 }
 
 /// What a project would be with these edits; nothing is kept.
@@ -251,14 +319,14 @@ fn keep_lay(store: &Store, id: &str, project: &Project) -> Result<(), Refusal> {
     responses((status = 200, body = ProjectView), (status = 404, body = RefusalBody), (status = 422, body = RefusalBody)))]
 pub async fn preview(
     State(app): State<App>,
-    Path(id): Path<String>,
+    At(id): At<String>,
     Body(change): Body<Edits>,
 ) -> Result<Json<ProjectView>, Refusal> {
-    app.blocking(move |store| {
-        let kept = store.project(&id).map_err(|e| Refusal::from_store(store, e))?;
+    app.blocking(A_REQUEST, move |work| {
+        let kept = work.project(&id)?;
         let (project, _) = with_edits(&kept.project, &change.edits)?;
         let before = kept.project.clone();
-        view(store, &Kept { project, ..kept }, Some(&before))
+        work.view(&Kept { project, ..kept }, Some(&before), Keep::No)
     })
     .await
 }
@@ -268,12 +336,12 @@ pub async fn preview(
     responses((status = 200, body = ProjectView), (status = 409, body = RefusalBody)))]
 pub async fn undo(
     State(app): State<App>,
-    Path(id): Path<String>,
+    At(id): At<String>,
     Body(on): Body<Based>,
 ) -> Result<Json<ProjectView>, Refusal> {
-    app.blocking(move |store| {
-        let kept = store.undo(&id, on.based_on).map_err(|e| Refusal::from_store(store, e))?;
-        view(store, &kept, None)
+    app.blocking(A_REQUEST, move |work| {
+        let kept = work.store.undo(&id, on.based_on).map_err(|e| Refusal::from_store(work, e))?;
+        work.view(&kept, None, Keep::Yes)
     })
     .await
 }
@@ -283,36 +351,30 @@ pub async fn undo(
     responses((status = 200, body = ProjectView), (status = 409, body = RefusalBody)))]
 pub async fn redo(
     State(app): State<App>,
-    Path(id): Path<String>,
+    At(id): At<String>,
     Body(on): Body<Based>,
 ) -> Result<Json<ProjectView>, Refusal> {
-    app.blocking(move |store| {
-        let kept = store.redo(&id, on.based_on).map_err(|e| Refusal::from_store(store, e))?;
-        view(store, &kept, None)
+    app.blocking(A_REQUEST, move |work| {
+        let kept = work.store.redo(&id, on.based_on).map_err(|e| Refusal::from_store(work, e))?;
+        work.view(&kept, None, Keep::Yes)
     })
     .await
 }
 
 /// A project that is laid, for what needs a lay.
-pub(super) fn planned_and_laid(store: &Store, id: &str) -> Result<(Kept, Planned, Laid), Refusal> {
-    let from_store = |e| Refusal::from_store(store, e);
-    let kept = store.project(id).map_err(from_store)?;
+pub(super) fn planned_and_laid(work: &Work, id: &str) -> Result<(Kept, Planned, Laid), Refusal> {
+    let kept = work.project(id)?;
     let planned = kept.project.plan().map_err(Refusal::fields)?;
-    let laid = laid(store, id, &planned)
-        .map_err(from_store)?
-        .ok_or_else(|| Refusal::new(StatusCode::CONFLICT, "Nothing is laid yet: every part needs a cloth first."))?;
+    let laid = must_be_laid(work.laid(id, &planned)?)?;
     Ok((kept, planned, laid))
 }
 
 /// One step at the table.
 #[utoipa::path(get, path = "/api/projects/{id}/steps/{number}", params(("id" = String, Path), ("number" = usize, Path)),
     responses((status = 200, body = StepView), (status = 404, body = RefusalBody), (status = 409, body = RefusalBody)))]
-pub async fn step(
-    State(app): State<App>,
-    Path((id, number)): Path<(String, usize)>,
-) -> Result<Json<StepView>, Refusal> {
-    app.blocking(move |store| {
-        let (kept, planned, laid) = planned_and_laid(store, &id)?;
+pub async fn step(State(app): State<App>, At((id, number)): At<(String, usize)>) -> Result<Json<StepView>, Refusal> {
+    app.blocking(A_REQUEST, move |work| {
+        let (kept, planned, laid) = planned_and_laid(work, &id)?;
         let steps = cut_list(&laid.job, &laid.lay.cloths, &planned.draft.pieces, &planned.blocks);
         step_view(&kept.project, &laid, &planned, &steps, number).map(Json).ok_or_else(|| {
             Refusal::new(StatusCode::NOT_FOUND, format!("There is no step {number}: this plan has {}.", steps.len()))
@@ -341,9 +403,9 @@ pub struct Alternative {
 /// Other ways to lay it, each after a glance, with what differs.
 #[utoipa::path(get, path = "/api/projects/{id}/alternatives", params(("id" = String, Path)),
     responses((status = 200, body = [Alternative]), (status = 409, body = RefusalBody)))]
-pub async fn alternatives(State(app): State<App>, Path(id): Path<String>) -> Result<Json<Vec<Alternative>>, Refusal> {
-    app.blocking(move |store| {
-        let (kept, _, now) = planned_and_laid(store, &id)?;
+pub async fn alternatives(State(app): State<App>, At(id): At<String>) -> Result<Json<Vec<Alternative>>, Refusal> {
+    app.blocking(SEVERAL_LAYS, move |work| {
+        let (kept, _, now) = planned_and_laid(work, &id)?;
         let project = &kept.project;
         let mut found = vec![alternative(project, &now, &now, "As it is", true, vec![])];
         for (name, edits) in other_ways(project) {
@@ -358,8 +420,18 @@ pub async fn alternatives(State(app): State<App>, Path(id): Path<String>) -> Res
             if key == now.key {
                 continue;
             }
-            let kept_lay = store.lay(&id, &key).map_err(|e| Refusal::from_store(store, e))?;
-            let Some(lay) = kept_lay.or_else(|| first_answer(&job, GLANCE)) else { continue };
+            let kept_lay = work.store.lay(&id, &key).map_err(|e| Refusal::from_store(work, e))?;
+            let lay = match kept_lay {
+                Some(KeptLay::Lay(lay)) if verify(&job, &lay).is_empty() => *lay,
+                Some(KeptLay::Failed(_)) => continue,
+                _ => {
+                    let _turn = work.turn()?;
+                    match first_answer(&job, GLANCE, work.stop()) {
+                        Ok(lay) => lay,
+                        Err(_) => continue,
+                    }
+                }
+            };
             found.push(alternative(&other, &Laid { job, key, lay }, &now, name, false, edits));
         }
         Ok(Json(found))
@@ -452,15 +524,16 @@ pub struct OtherWidth {
 /// What each bought cloth would take in the widths shops commonly hold.
 #[utoipa::path(get, path = "/api/projects/{id}/other-widths", params(("id" = String, Path)),
     responses((status = 200, body = [OtherWidths]), (status = 409, body = RefusalBody)))]
-pub async fn other_widths(State(app): State<App>, Path(id): Path<String>) -> Result<Json<Vec<OtherWidths>>, Refusal> {
-    app.blocking(move |store| {
-        let (kept, _, laid) = planned_and_laid(store, &id)?;
+pub async fn other_widths(State(app): State<App>, At(id): At<String>) -> Result<Json<Vec<OtherWidths>>, Refusal> {
+    app.blocking(SEVERAL_LAYS, move |work| {
+        let (kept, _, laid) = planned_and_laid(work, &id)?;
         let (ruler, system) = (kept.project.ruler, kept.project.system);
         let bought = laid.lay.cloths.iter().filter(|c| laid.job.cloth(&c.cloth).is_some_and(|cloth| !cloth.owned));
+        let _turn = work.turn()?;
         let all = bought
             .map(|c| OtherWidths {
                 cloth: c.cloth.clone(),
-                widths: buying::other_widths(&laid.job, &c.cloth, GLANCE)
+                widths: buying::other_widths(&laid.job, &c.cloth, GLANCE, work.stop())
                     .into_iter()
                     .map(|w| OtherWidth {
                         width: format!("{} {}", ruler.show(w.width).text, system.symbol()),

@@ -2,23 +2,24 @@
 //! the search; what it had found is kept.
 
 use super::App;
-use super::problem::Refusal;
-use super::projects::planned_and_laid;
-use crate::laying::{Laid, better};
+use super::problem::{Asked, At, Refusal};
+use crate::laying::{Keep, Laid, better, job_key, laid};
 use crate::view::{LayView, lay_view};
+use crate::work::{A_REQUEST, SearchTurn, Waiting, Work};
 use axum::Router;
-use axum::extract::{Path, Query, State};
-use axum::http::StatusCode;
+use axum::extract::State;
 use axum::response::Sse;
 use axum::response::sse::{Event, KeepAlive};
 use axum::routing::get;
 use bofta_core::cutting::cut_list;
-use bofta_core::lay::{Budget, Lay, Observer, solve, verify};
+use bofta_core::lay::{Budget, Job, Lay, Observer, solve, verify};
 use bofta_core::project::{Planned, Project};
-use bofta_store::Store;
+use bofta_store::Kept;
 use serde::{Deserialize, Serialize};
 use std::convert::Infallible;
 use std::ops::ControlFlow;
+use std::pin::Pin;
+use std::task::Poll;
 use std::time::{Duration, Instant};
 use tokio::sync::mpsc::{Sender, channel};
 use tokio_stream::Stream;
@@ -29,6 +30,7 @@ use tokio_stream::wrappers::ReceiverStream;
 const EVERY: Duration = Duration::from_millis(100);
 
 #[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
 struct Wanted {
     seconds: Option<f64>,
 }
@@ -52,72 +54,125 @@ pub(super) fn routes() -> Router<App> {
 
 async fn search(
     State(app): State<App>,
-    Path(id): Path<String>,
-    Query(wanted): Query<Wanted>,
+    At(id): At<String>,
+    Asked(wanted): Asked<Wanted>,
 ) -> Result<Sse<impl Stream<Item = Result<Event, Infallible>>>, Refusal> {
-    let seconds = wanted.seconds.unwrap_or(20.0).clamp(0.1, 600.0);
-    let read = id.clone();
-    let (kept, planned, laid) = app.blocking(move |store| planned_and_laid(store, &read)).await?;
-    if kept.project.steps_done > 0 {
-        return Err(Refusal::new(StatusCode::CONFLICT, "Cutting has begun: the lay stays as it is."));
+    let seconds = wanted.seconds.unwrap_or(20.0);
+    if !(0.1..=600.0).contains(&seconds) {
+        return Err(Refusal::field("seconds", seconds, "A search runs from 0.1 to 600 seconds."));
     }
+    let read = id.clone();
+    let (kept, planned, job, laid) = app.blocking(A_REQUEST, move |work| laid_or_not(work, &read)).await?;
+    if kept.project.steps_done > 0 {
+        return Err(Refusal::conflict("Cutting has begun: the lay stays as it is."));
+    }
+    let turn = SearchTurn::join(&app.turns)?;
     let (sender, receiver) = channel(16);
-    let store = app.store.clone();
+    // The budget begins with the turn: the run itself counts the time in which it is the one that runs.
+    let (work, waiting) = Work::new(app.store.clone(), &app.turns, LONGEST);
+    let stream = ReceiverStream::new(receiver).map(Ok);
+    tracing::info!(id, seconds, "a search begins");
     tokio::task::spawn_blocking(move || {
         let mut run = Run {
-            store,
+            key: job_key(&job),
+            work,
             id,
             project: kept.project,
             planned,
-            best: laid,
+            job,
+            best: laid.map(|l| l.lay),
             sender,
-            start: Instant::now(),
+            turn,
             limit: Duration::from_secs_f64(seconds),
-            told: Instant::now() - EVERY,
+            left: Duration::from_secs_f64(seconds),
+            since: Instant::now(),
+            told: None,
             unsent: false,
             gone: false,
         };
         run.search();
     });
-    Ok(Sse::new(ReceiverStream::new(receiver).map(Ok)).keep_alive(KeepAlive::default()))
+    Ok(Sse::new(Guarded { stream, _waiting: waiting }).keep_alive(KeepAlive::default()))
+}
+
+/// Searches that wait for their turn end with the day.
+const LONGEST: Duration = Duration::from_secs(86_400);
+
+/// The stream of a search; when whoever listens is gone, so is the guard, and the search stops.
+struct Guarded<S> {
+    stream: S,
+    _waiting: Waiting,
+}
+
+impl<S: Stream + Unpin> Stream for Guarded<S> {
+    type Item = S::Item;
+
+    fn poll_next(mut self: Pin<&mut Self>, context: &mut std::task::Context<'_>) -> Poll<Option<S::Item>> {
+        Pin::new(&mut self.stream).poll_next(context)
+    }
+}
+
+/// A project with its job, and its lay if a glance finds one.
+fn laid_or_not(work: &Work, id: &str) -> Result<(Kept, Planned, Job, Option<Laid>), Refusal> {
+    let kept = work.project(id)?;
+    let planned = kept.project.plan().map_err(Refusal::fields)?;
+    let Some(job) = planned.job.clone() else {
+        return Err(Refusal::conflict("Nothing is laid yet: every part needs a cloth first."));
+    };
+    let laying = laid(work, id, &planned, Keep::Yes).map_err(|e| Refusal::from_store(work, e))?;
+    Ok((kept, planned, job, laying.laid))
 }
 
 struct Run {
-    store: Store,
+    work: Work,
     id: String,
+    key: String,
     project: Project,
     planned: Planned,
-    best: Laid,
+    job: Job,
+    best: Option<Lay>,
     sender: Sender<Event>,
-    start: Instant,
+    turn: SearchTurn,
     limit: Duration,
-    told: Instant,
+    /// How long it may still run, and since when it does.
+    left: Duration,
+    since: Instant,
+    told: Option<Instant>,
     unsent: bool,
     gone: bool,
 }
 
 impl Run {
     fn search(&mut self) {
-        let job = self.best.job.clone();
+        if !self.turn.take(self.work.stop()) {
+            return;
+        }
+        let begun = Instant::now();
+        self.since = begun;
+        self.work.may_run(self.left);
+        let job = self.job.clone();
         self.unsent = true;
-        let found = solve(&job, Budget::endless(), self);
+        let budget = Budget::endless().until(self.work.stop());
+        let found = solve(&job, budget, self);
         if let Ok(lay) = &found {
             self.take(lay);
         }
         self.send_lay();
         let iterations = found.map_or(0, |l| l.iterations);
-        let done = DoneEvent { proven: self.best.lay.proven, iterations, seconds: self.start.elapsed().as_secs_f64() };
-        self.send("done", &done);
+        let proven = self.best.as_ref().is_some_and(|lay| lay.proven);
+        let seconds = begun.elapsed().as_secs_f64();
+        tracing::info!(id = self.id, iterations, seconds, proven, "a search ends");
+        self.send("done", &DoneEvent { proven, iterations, seconds });
     }
 
     /// Keeps `lay` if it is better than what is kept.
     fn take(&mut self, lay: &Lay) {
-        if !better(lay, &self.best.lay) || !verify(&self.best.job, lay).is_empty() {
+        if self.best.as_ref().is_some_and(|best| !better(lay, best)) || !verify(&self.job, lay).is_empty() {
             return;
         }
-        self.best.lay = lay.clone();
+        self.best = Some(lay.clone());
         self.unsent = true;
-        if let Err(error) = self.store.keep_lay(&self.id, &self.best.key, lay) {
+        if let Err(error) = self.work.store.keep_lay(&self.id, &self.key, lay) {
             tracing::warn!(%error, "a better lay could not be kept");
         }
     }
@@ -127,8 +182,10 @@ impl Run {
             return;
         }
         self.unsent = false;
-        let steps = cut_list(&self.best.job, &self.best.lay.cloths, &self.planned.draft.pieces, &self.planned.blocks);
-        let view: LayView = lay_view(&self.project, &self.best, &steps);
+        let Some(lay) = self.best.clone() else { return };
+        let laid = Laid { job: self.job.clone(), key: self.key.clone(), lay };
+        let steps = cut_list(&laid.job, &laid.lay.cloths, &self.planned.draft.pieces, &self.planned.blocks);
+        let view: LayView = lay_view(&self.project, &laid, &steps);
         self.send("lay", &view);
     }
 
@@ -141,13 +198,19 @@ impl Run {
 
 impl Observer for Run {
     fn tick(&mut self, iterations: u64) -> ControlFlow<()> {
-        if self.start.elapsed() >= self.limit || self.gone || self.sender.is_closed() {
+        self.left = self.left.saturating_sub(self.since.elapsed());
+        self.since = Instant::now();
+        self.work.may_run(LONGEST);
+        if self.left.is_zero() || self.gone || self.sender.is_closed() || !self.turn.pass_on(self.work.stop()) {
             return ControlFlow::Break(());
         }
-        if self.told.elapsed() >= EVERY {
-            self.told = Instant::now();
+        // Waiting for its turn does not count.
+        self.since = Instant::now();
+        self.work.may_run(self.left);
+        if self.told.is_none_or(|told| told.elapsed() >= EVERY) {
+            self.told = Some(Instant::now());
             self.send_lay();
-            self.send("progress", &ProgressEvent { iterations, seconds: self.start.elapsed().as_secs_f64() });
+            self.send("progress", &ProgressEvent { iterations, seconds: (self.limit - self.left).as_secs_f64() });
         }
         ControlFlow::Continue(())
     }

@@ -3,7 +3,7 @@
 use bofta_core::measure::{Length, Ruler};
 use bofta_core::piece::Dimension;
 use bofta_formats::draw::Drawing;
-use serde::Serialize;
+use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 /// A length as it is shown.
@@ -61,7 +61,7 @@ impl DimensionView {
 }
 
 /// A drawing: what goes inside an `<svg>` with this `viewBox`.
-#[derive(Clone, Debug, Serialize, ToSchema)]
+#[derive(Clone, Debug, Serialize, Deserialize, ToSchema)]
 pub struct DrawingView {
     pub width: f64,
     pub height: f64,

@@ -15,5 +15,5 @@ pub use lay::{LayView, lay_view};
 pub use measure::{DimensionView, DrawingView, Measure};
 pub use notice::ProblemView;
 pub use project::{Context, ProjectView, project_view};
-pub use shelf::{Card, card};
+pub use shelf::{Card, PROGRAM, card, plain_card};
 pub use step::{StepView, step_view};

@@ -32,8 +32,9 @@ pub struct NoticeView {
     pub text: String,
 }
 
-pub(super) fn notices(planned: &Planned, laid: Option<&Laid>) -> Vec<NoticeView> {
+pub(super) fn notices(planned: &Planned, laid: Option<&Laid>, failed: Option<&str>) -> Vec<NoticeView> {
     let mut all: Vec<NoticeView> = planned.problems.iter().map(|p| attention("cloth", p.to_string())).collect();
+    all.extend(failed.map(|why| attention("lay", format!("{why}."))));
     for part in &planned.unassigned {
         all.push(attention("cloth", format!("{} has no cloth yet.", part.name())));
     }

@@ -7,14 +7,15 @@ use super::lay::{LayView, PurchaseView, lay_view, purchase_views, used_percent};
 use super::notice::{NoticeView, ProblemView, notices};
 use super::piece::{PartView, PieceView, parts, pieces};
 use super::shelf::{bought, bought_text, cost_text, shop_unit};
-use crate::laying::{Laid, laid, plan_and_lay};
+use crate::laying::{Keep, Laid, Laying, laid, plan_and_lay};
+use crate::work::Work;
 use bofta_core::bag::Draft;
 use bofta_core::bag::binding::Join;
 use bofta_core::cutting::cut_list;
 use bofta_core::lay::Cuts;
 use bofta_core::measure::{Length, show_bought};
 use bofta_core::project::{Planned, Project, StrapLie};
-use bofta_store::{Kept, Store, StoreError};
+use bofta_store::{Kept, StoreError};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -65,6 +66,8 @@ pub struct ProjectView {
     pub cloths: Vec<ClothView>,
     pub choices: LayChoicesView,
     pub lay: Option<LayView>,
+    /// Why there is no lay, although every part has a cloth.
+    pub lay_failed: Option<String>,
     pub purchases: Vec<PurchaseView>,
     pub steps: u32,
     pub steps_done: u32,
@@ -75,17 +78,19 @@ pub struct ProjectView {
 
 /// What a view is made from.
 pub struct Context<'a> {
-    pub store: &'a Store,
+    pub work: &'a Work,
     /// The project as it is, or as it would be.
     pub kept: &'a Kept,
     /// The project before the last change, for what the change did.
     pub before: Option<&'a Project>,
+    /// Whether a first answer is kept.
+    pub keep: Keep,
 }
 
 /// The view of a project. A kept project always drafts, since every edit is checked; should one not, its problems are
 /// all there is.
 pub fn project_view(context: &Context<'_>) -> Result<ProjectView, StoreError> {
-    let Context { store, kept, before } = context;
+    let Context { work, kept, before, keep } = context;
     let project = &kept.project;
     let planned = project.plan().unwrap_or_else(|problems| Planned {
         draft: Draft::default(),
@@ -95,7 +100,7 @@ pub fn project_view(context: &Context<'_>) -> Result<ProjectView, StoreError> {
         blocks: vec![],
         problems,
     });
-    let laid = laid(store, &kept.id, &planned)?;
+    let Laying { laid, failed } = laid(work, &kept.id, &planned, *keep)?;
     let ruler = project.ruler;
     let steps = laid
         .as_ref()
@@ -104,7 +109,7 @@ pub fn project_view(context: &Context<'_>) -> Result<ProjectView, StoreError> {
     let lay = laid.as_ref().map(|l| lay_view(project, l, &steps));
     let mut tally = tally(project, &planned, laid.as_ref());
     if let (Some(before), Some(now)) = (before, &laid)
-        && let Some(was) = plan_and_lay(store, &kept.id, before)?
+        && let Some(was) = plan_and_lay(work, &kept.id, before)?
     {
         tally.change = change(project, bought(project, &now.lay) - bought(before, &was.lay));
     }
@@ -135,8 +140,9 @@ pub fn project_view(context: &Context<'_>) -> Result<ProjectView, StoreError> {
         steps: steps.len() as u32,
         steps_done: project.steps_done,
         tally,
-        notices: notices(&planned, laid.as_ref()),
+        notices: notices(&planned, laid.as_ref(), failed.as_deref()),
         problems: planned.problems.iter().cloned().map(ProblemView::from).collect(),
+        lay_failed: failed,
         lay,
     })
 }

@@ -1,18 +1,19 @@
 //! The shelf's cards.
 
 use super::DrawingView;
-use crate::laying::plan_and_lay;
+use crate::laying::{Keep, Laying, laid};
+use crate::work::Work;
 use bofta_core::cutting::cut_list;
 use bofta_core::lay::Lay;
 use bofta_core::measure::{Length, System, show_bought};
 use bofta_core::project::Project;
 use bofta_formats::draw::{swatch, thumbnail};
-use bofta_store::{Listed, Store, StoreError};
-use serde::Serialize;
+use bofta_store::{Kept, Named, StoreError};
+use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 /// A project on the shelf.
-#[derive(Clone, Debug, Serialize, ToSchema)]
+#[derive(Clone, Debug, Serialize, Deserialize, ToSchema)]
 pub struct Card {
     pub id: String,
     pub name: String,
@@ -24,18 +25,42 @@ pub struct Card {
     pub changed_at: i64,
     /// Its lay, or its cloths, drawn small.
     pub drawings: Vec<DrawingView>,
+    /// Why it cannot be opened; its text can be saved all the same.
+    pub unreadable: Option<String>,
+    /// It is still being laid: ask again.
+    pub pending: bool,
 }
 
-/// The card of `listed`.
-pub fn card(store: &Store, listed: &Listed) -> Result<Card, StoreError> {
-    let project = &listed.project;
-    let laid = plan_and_lay(store, &listed.id, project)?;
-    let drawings = match &laid {
+/// What version of the program drew a card: another one may draw it otherwise.
+pub const PROGRAM: &str = env!("CARGO_PKG_VERSION");
+
+/// The card of a project that is only known by name so far.
+pub fn plain_card(named: &Named, state: &str) -> Card {
+    Card {
+        id: named.id.clone(),
+        name: if named.name.is_empty() { named.id.clone() } else { named.name.clone() },
+        bag: String::new(),
+        state: state.to_owned(),
+        changed_at: named.changed_at,
+        drawings: vec![],
+        unreadable: None,
+        pending: false,
+    }
+}
+
+/// The card of `kept`, last changed at `changed_at`.
+pub fn card(work: &Work, kept: &Kept, changed_at: i64) -> Result<Card, StoreError> {
+    let project = &kept.project;
+    let laying = match project.plan() {
+        Ok(planned) => laid(work, &kept.id, &planned, Keep::Yes)?,
+        Err(_) => Laying::default(),
+    };
+    let drawings = match &laying.laid {
         Some(laid) => laid
             .lay
             .cloths
             .iter()
-            .filter_map(|c| thumbnail(project, &laid.job, c, 150.0, 96.0, &listed.id))
+            .filter_map(|c| thumbnail(project, &laid.job, c, 150.0, 96.0, &kept.id))
             .map(DrawingView::from)
             .take(2)
             .collect(),
@@ -43,19 +68,22 @@ pub fn card(store: &Store, listed: &Listed) -> Result<Card, StoreError> {
             .cloths
             .iter()
             .take(3)
-            .map(|c| swatch(c, &format!("{}-{}", listed.id, c.id), 64.0, 64.0).into())
+            .map(|c| swatch(c, &format!("{}-{}", kept.id, c.id), 64.0, 64.0).into())
             .collect(),
     };
     Ok(Card {
-        id: listed.id.clone(),
+        id: kept.id.clone(),
         name: project.name.clone(),
         bag: project.bag.headline(project.ruler),
-        state: match &laid {
-            None => "needs cloth".into(),
-            Some(laid) => state(project, &laid.lay, cut_count(project, laid)),
+        state: match &laying {
+            Laying { laid: Some(laid), .. } => state(project, &laid.lay, cut_count(project, laid)),
+            Laying { failed: Some(_), .. } => "could not be laid".into(),
+            _ => "needs cloth".into(),
         },
-        changed_at: listed.changed_at,
+        changed_at,
         drawings,
+        unreadable: None,
+        pending: false,
     })
 }
 

@@ -16,9 +16,14 @@ pub struct Server {
 
 impl Server {
     pub fn start(command: &str, data: &Path) -> Self {
+        Self::start_with(command, data, &[])
+    }
+
+    pub fn start_with(command: &str, data: &Path, more: &[&str]) -> Self {
         let mut child = Command::new(PROGRAM)
             .args([command, "--listen", "127.0.0.1:0", "--data"])
             .arg(data)
+            .args(more)
             .stdout(Stdio::piped())
             .spawn()
             .expect("the program starts");

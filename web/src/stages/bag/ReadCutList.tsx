@@ -24,15 +24,20 @@ export function ReadCutList({ first }: { first: boolean }) {
   const readFile = async (file: File, unit?: string) => {
     setProblem(null);
     setAsks(null);
+    // What a file before it gave is not this one's.
+    setFound(null);
     const query = new URLSearchParams({ name: file.name, system: view.system, ...(unit ? { unit } : {}) });
     try {
-      const answer = await fetch(`/api/cut-list/file?${query}`, { method: 'POST', body: file });
+      const headers = { 'content-type': 'application/octet-stream' };
+      const answer = await fetch(`/api/cut-list/file?${query}`, { method: 'POST', body: file, headers });
       const body = await answer.json();
       if (answer.ok) setFound(body);
       else if (body.problems?.[0]?.field === 'unit') setAsks(file);
       else setProblem(body.problems?.[0]?.message ?? body.message);
-    } catch (error) {
-      failed(error);
+    } catch {
+      setProblem(
+        `${file.name} could not be sent: the program does not answer. Start it again and send the file once more.`,
+      );
     }
   };
   const take = async (keep: boolean) => {
@@ -99,7 +104,7 @@ export function ReadCutList({ first }: { first: boolean }) {
             }}
           />
         </label>
-        <span className="text-sm text-soft">CSV, XLSX, ODS; outlines from SVG and DXF</span>
+        <span className="text-sm text-soft">CSV, XLSX, ODS, XLS; outlines from SVG and DXF; up to 20 MB</span>
       </div>
       <p role="alert" className="mt-1 text-sm font-bold text-madder">
         {problem}

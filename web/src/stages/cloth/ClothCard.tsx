@@ -1,7 +1,7 @@
 // One cloth: its print, what is measured of it, how the shop sells it, the parts cut from it.
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api, type ClothField, type ClothView, type Look, must } from '../../api/client';
+import { api, type ClothField, type ClothView, done, type Look, Refused } from '../../api/client';
 import { Drawing } from '../../drawing/Drawing';
 import { ChoiceField } from '../../fields/ChoiceField';
 import { TextField } from '../../fields/TextField';
@@ -18,7 +18,7 @@ const PATTERNS: [Look['pattern'], string][] = [
 ];
 
 export function ClothCard({ cloth }: { cloth: ClothView }) {
-  const { view, edit } = useProject();
+  const { view, edit, say } = useProject();
   const queries = useQueryClient();
   const [over, setOver] = useState(false);
   const [kept, setKept] = useState(false);
@@ -31,11 +31,13 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
   const parts = view.parts.filter((p) => p.cloth === cloth.id);
   const keep = async () => {
     const path = { id: view.id, cloth: cloth.id };
-    queries.setQueryData(
-      ['cupboard'],
-      await must(api.POST('/api/projects/{id}/cloths/{cloth}/keep', { params: { path } })),
-    );
-    setKept(true);
+    try {
+      await done(api.POST('/api/projects/{id}/cloths/{cloth}/keep', { params: { path } }));
+      queries.invalidateQueries({ queryKey: ['cupboard'] });
+      setKept(true);
+    } catch (error) {
+      if (error instanceof Refused) say(error.message);
+    }
   };
   return (
     <section

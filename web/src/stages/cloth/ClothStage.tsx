@@ -1,10 +1,12 @@
 // Cloth: what each part is cut from, by dropping parts on cloths or choosing; each cloth with its print seen.
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQueryClient } from '@tanstack/react-query';
 import { Plus } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
 import { api, must, Refused } from '../../api/client';
+import { useCupboard } from '../../cupboard/useCupboard';
 import { Drawing } from '../../drawing/Drawing';
+import { More } from '../../frame/More';
 import { useProject } from '../../project/ProjectContext';
 import { ClothCard } from './ClothCard';
 
@@ -144,7 +146,8 @@ function AddCloth({ first }: { first: boolean }) {
 function FromCupboard() {
   const { view, put, say } = useProject();
   const queries = useQueryClient();
-  const cupboard = useQuery({ queryKey: ['cupboard'], queryFn: () => must(api.GET('/api/cupboard')) });
+  const [find, setFind] = useState('');
+  const cupboard = useCupboard(find);
   const take = async (cloth: string) => {
     try {
       const path = { id: view.id };
@@ -158,7 +161,9 @@ function FromCupboard() {
       if (error instanceof Refused) say(error.message);
     }
   };
-  const there = cupboard.data?.filter((c) => !view.cloths.some((mine) => mine.name === c.name)) ?? [];
+  const there = cupboard.entries.filter(
+    (c) => !c.unreadable && !view.cloths.some((mine) => mine.name === c.name),
+  );
   return (
     <Popover.Root>
       <Popover.Trigger className="btn">From the cupboard</Popover.Trigger>
@@ -167,7 +172,24 @@ function FromCupboard() {
           className="z-30 max-h-[70vh] w-80 overflow-auto rounded border border-indigo bg-paper p-3 shadow-lg"
           sideOffset={5}
         >
-          {there.length === 0 && <p>Nothing in the cupboard that is not here already.</p>}
+          {(cupboard.total > 8 || find !== '') && (
+            <input
+              type="search"
+              className="field mb-2"
+              aria-label="Find a cloth by its name"
+              placeholder="Find by name"
+              value={find}
+              onChange={(e) => setFind(e.target.value)}
+            />
+          )}
+          {cupboard.problem && <p className="text-madder">{cupboard.problem}</p>}
+          {cupboard.isDone && there.length === 0 && (
+            <p>
+              {find === ''
+                ? 'Nothing in the cupboard that is not here already.'
+                : `No cloth that is called “${find}” and is not here already.`}
+            </p>
+          )}
           <ul className="flex flex-col gap-2">
             {there.map((c) => (
               <li key={c.id}>
@@ -176,7 +198,7 @@ function FromCupboard() {
                   className="flex w-full items-center gap-3 rounded border border-ruled p-1.5 text-left hover:border-indigo"
                   onClick={() => take(c.id)}
                 >
-                  <Drawing drawing={c.swatch} label={`${c.name}, its print`} className="w-20" />
+                  {c.swatch && <Drawing drawing={c.swatch} label={`${c.name}, its print`} className="w-20" />}
                   <span className="leading-tight">
                     <span className="block font-bold">{c.name}</span>
                     <span className="block text-sm text-soft">
@@ -188,6 +210,7 @@ function FromCupboard() {
               </li>
             ))}
           </ul>
+          <More of={cupboard} />
           <Popover.Arrow className="fill-indigo" />
         </Popover.Content>
       </Popover.Portal>

@@ -14,7 +14,8 @@ export function LayStage() {
   const search = useSearch(view.id, view.revision, refetch);
   const lay = search.running || search.lay ? (search.lay ?? view.lay) : view.lay;
   const [params, setParams] = useSearchParams();
-  const canSearch = view.lay !== null && view.lay !== undefined && view.steps_done === 0;
+  const failed = view.lay_failed ?? null;
+  const canSearch = (Boolean(view.lay) || failed !== null) && view.steps_done === 0;
 
   // A lay that is not proven is searched on its own when the stage is opened or the plan changes.
   const { start } = search;
@@ -24,6 +25,7 @@ export function LayStage() {
     if (canSearch && !proven) start();
   }, [view.id, view.revision]);
 
+  if (!lay && failed !== null) return <NotLaid why={failed} search={search} />;
   if (!lay) return <NothingToLay />;
   const shown = lay.cloths.find((c) => c.cloth === params.get('cloth')) ?? lay.cloths[0];
   return (
@@ -86,6 +88,37 @@ function NothingToLay() {
       <Link to={`/projects/${view.id}/cloth`} className="btn btn-act mt-4">
         Choose the cloth
       </Link>
+    </div>
+  );
+}
+
+/** Every part has a cloth, and yet a look found no lay: longer may. */
+function NotLaid({ why, search }: { why: string; search: Search }) {
+  const { view } = useProject();
+  return (
+    <div className="sheet max-w-2xl border-2 border-madder p-6" role="alert">
+      <h1 className="text-xl">This could not be laid</h1>
+      <p className="mt-2">{why}.</p>
+      <div className="mt-4 flex flex-wrap items-center gap-3">
+        {search.running ? (
+          <>
+            <button type="button" className="btn" onClick={search.stop}>
+              <Square size={15} className="fill-current" /> Stop
+            </button>
+            <span className="text-soft">looking for a first lay · {search.seconds.toFixed(1)} s</span>
+          </>
+        ) : (
+          <button type="button" className="btn btn-act" onClick={search.start}>
+            <Play size={15} className="fill-current" /> Look further
+          </button>
+        )}
+        <Link to={`/projects/${view.id}/pieces`} className="btn">
+          See the pieces
+        </Link>
+      </div>
+      {!search.running && search.ended !== null && (
+        <p className="mt-3 text-soft">Nothing was found in {search.seconds.toFixed(0)} s.</p>
+      )}
     </div>
   );
 }

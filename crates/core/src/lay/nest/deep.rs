@@ -167,10 +167,10 @@ impl Deep<'_> {
         let noise = self.spare * [0.0, 0.02, 0.06][self.random.below(3)];
         let nest = self.nest;
         let mut states = vec![State { at: 0, wasted: 0.0, puts: vec![], key: 0.0 }];
-        while !states.is_empty() {
+        while !states.is_empty() && !nest.stop.asked() {
             let mut next: Vec<(u64, State)> = Vec::new();
             let mut index = 0;
-            while index < states.len() {
+            while index < states.len() && !nest.stop.asked() {
                 let state = states[index].clone();
                 index += 1;
                 self.clear();
@@ -274,7 +274,7 @@ impl Deep<'_> {
 
     /// What is bound to stay bare on this ground once `put` lies there, unless that is more than there is to spare.
     fn bound_with(&mut self, ground: usize, wasted: f64, put: &Put) -> Option<f64> {
-        self.work = self.work.saturating_sub(1);
+        self.work = if self.nest.stop.asked() { 0 } else { self.work.saturating_sub(1) };
         let below = self.bare_below(ground, put.y);
         if wasted + below > self.spare {
             return None;

@@ -5,7 +5,7 @@
 
 use super::board::{Finder, Obstacle, Put};
 use super::problem::Nest;
-use crate::lay::cut_tree::{Region, cut_tree};
+use crate::lay::guillotine::{self, Region};
 
 /// What counts as lowest when a piece may lie several ways.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -91,7 +91,7 @@ pub(in crate::lay) fn boxes(nest: &Nest, ground: usize, put: &[Put]) -> Vec<Regi
 pub(super) fn comes_apart(boxes: &[Region]) -> bool {
     let right = boxes.iter().map(Region::right).max().unwrap_or(0);
     let top = boxes.iter().map(Region::top).max().unwrap_or(0);
-    cut_tree(Region { x: 0, y: 0, width: right, height: top }, boxes).is_some()
+    guillotine::comes_apart(Region { x: 0, y: 0, width: right, height: top }, boxes)
 }
 
 /// Lays one placement of each kind in `order`.
@@ -101,6 +101,10 @@ pub(super) fn fill(nest: &Nest, order: &[usize], style: Style, finder: &mut Find
     // What was too low for a shape stays too low: things are only added.
     let mut from = vec![0_i64; nest.grounds.len() * nest.shapes.len()];
     for &kind in order {
+        if nest.stop.asked() {
+            layout.left.push(kind);
+            continue;
+        }
         let found = nest.kinds[kind].grounds.iter().find_map(|&g| {
             let mut best: Option<((i64, i64, i64), Put)> = None;
             for &way in &nest.kinds[kind].ways[g] {

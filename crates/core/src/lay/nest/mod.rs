@@ -8,11 +8,13 @@ mod bare;
 mod board;
 mod deep;
 mod fill;
+mod no_fits;
 mod problem;
 mod search;
 mod squeeze;
 
 pub(super) use board::Put;
 pub(super) use fill::{Layout, boxes};
+pub(super) use no_fits::Detail;
 pub(super) use problem::{Lot, Nest, Way, all_lots, parts_of, rectangle_inside};
 pub(super) use search::{NestSearch, whole_left};

@@ -1,12 +1,16 @@
 //! The nesting problem: shapes, ways to lie, grounds.
 
+use super::no_fits::{Detail, NoFits, are_affordable};
 use crate::cloth::Cloth;
 use crate::lay::ground::Ground;
 use crate::lay::job::{Cuts, Job, JobPiece};
+use crate::lay::stop::Stop;
 use crate::lay::turns::allowed_turns;
 use crate::measure::Length;
 use crate::piece::Mirror;
-use crate::shape::{NoFit, NoFitRegion, Point, Turn, convex_parts, inner_rectangle, without_idle_corners};
+use crate::shape::{
+    NoFit, NoFitRegion, Outline, Point, Turn, convex_hull, convex_parts, inner_rectangle, without_idle_corners,
+};
 use std::collections::HashMap;
 use std::sync::OnceLock;
 
@@ -103,42 +107,99 @@ pub(in crate::lay) struct Nest {
     pub gap: Length,
     /// Only what comes apart by cuts from edge to edge is a lay.
     pub through: bool,
-    nofit: Vec<OnceLock<NoFit>>,
+    /// How closely shapes follow their pieces.
+    pub detail: Detail,
+    /// All pieces are in it: it was not stopped while it was made.
+    pub is_whole: bool,
+    /// Ends what is run on it.
+    pub stop: Stop,
+    nofit: NoFits,
     inner: Vec<OnceLock<InnerFit>>,
 }
 
-struct Shapes {
+/// The different shapes of a problem, each once.
+pub(super) struct Shapes {
+    detail: Detail,
     all: Vec<Shape>,
     known: HashMap<(Vec<Vec<Point>>, bool), usize>,
 }
 
 impl Shapes {
-    fn of(&mut self, parts: Vec<Vec<Point>>, on_fold: bool) -> usize {
-        let key = (parts, on_fold);
+    pub(super) fn new(detail: Detail) -> Self {
+        Self { detail, all: vec![], known: HashMap::new() }
+    }
+
+    /// The index of the shape made of convex `parts`, as plain as the detail asks.
+    pub(super) fn of(&mut self, parts: Vec<Vec<Point>>, on_fold: bool) -> usize {
+        let key = (self.plain(parts), on_fold);
         if let Some(&i) = self.known.get(&key) {
             return i;
         }
         let parts = key.0.clone();
-        let high = |of: fn(&Point) -> Length| parts.iter().flatten().map(of).max().unwrap_or_default().0;
-        let (width, height) = (high(|p| p.x), high(|p| p.y));
-        self.all.push(Shape { width, height, parts, on_fold });
+        let (width, height) = (high(&parts, |p| p.x), high(&parts, |p| p.y));
+        self.all.push(Shape { width: width.0, height: height.0, parts, on_fold });
         self.known.insert(key, self.all.len() - 1);
         self.all.len() - 1
     }
+
+    fn plain(&self, parts: Vec<Vec<Point>>) -> Vec<Vec<Point>> {
+        match self.detail {
+            Detail::Exact => parts,
+            Detail::Hull => vec![convex_hull(&parts.concat())],
+            Detail::Boxes => {
+                let (width, height) = (high(&parts, |p| p.x), high(&parts, |p| p.y));
+                vec![Outline::Rect(width, height).corners()]
+            }
+        }
+    }
+
+    #[cfg(test)]
+    pub(super) fn all(&self) -> &[Shape] {
+        &self.all
+    }
+}
+
+/// The furthest right, or up, that a shape reaches from the origin.
+fn high(parts: &[Vec<Point>], of: fn(&Point) -> Length) -> Length {
+    parts.iter().flatten().map(of).max().unwrap_or_default()
 }
 
 impl Nest {
     /// The problem of laying `lots` of `job` on `grounds`; `order` gives the grounds in the order they are tried for
-    /// a piece.
+    /// a piece. So many and so fine outlines that their no-fit regions would not fit into memory are made plainer.
     pub(in crate::lay) fn new(
         job: &Job,
         grounds: &[Ground],
         lots: &[Lot],
         order: impl Fn(&JobPiece) -> Vec<usize>,
+        stop: &Stop,
     ) -> Self {
-        let mut shapes = Shapes { all: vec![], known: HashMap::new() };
+        let mut detail = Detail::Exact;
+        loop {
+            let nest = Self::with(job, grounds, lots, &order, stop, detail);
+            if !nest.is_whole || detail == Detail::Boxes || are_affordable(&nest.shapes) {
+                return nest;
+            }
+            detail = detail.plainer();
+        }
+    }
+
+    fn with(
+        job: &Job,
+        grounds: &[Ground],
+        lots: &[Lot],
+        order: &impl Fn(&JobPiece) -> Vec<usize>,
+        stop: &Stop,
+        detail: Detail,
+    ) -> Self {
+        let mut shapes = Shapes::new(detail);
         let mut kinds = Vec::new();
+        let mut is_whole = true;
         for lot in lots {
+            if stop.asked() {
+                is_whole = false;
+                break;
+            }
             let piece = &job.pieces[lot.piece];
             let tried = order(piece);
             let folded = !tried.is_empty() && tried.iter().all(|&g| grounds[g].folded);
@@ -202,7 +263,7 @@ impl Nest {
         }
         let n = shapes.all.len();
         Self {
-            nofit: (0..n * n).map(|_| OnceLock::new()).collect(),
+            nofit: NoFits::new(n),
             inner: (0..n * grounds.len()).map(|_| OnceLock::new()).collect(),
             grounds: grounds.to_vec(),
             kinds,
@@ -210,6 +271,9 @@ impl Nest {
             fixed,
             gap: job.rules.gap,
             through: job.rules.cuts == Cuts::Through,
+            detail,
+            is_whole,
+            stop: stop.clone(),
         }
     }
 
@@ -220,8 +284,8 @@ impl Nest {
 
     /// Where `moving` must not be for `fixed` at the origin.
     pub(super) fn nofit(&self, fixed: usize, moving: usize) -> &NoFit {
-        self.nofit[fixed * self.shapes.len() + moving]
-            .get_or_init(|| NoFit::of(&self.shapes[fixed].parts, &self.shapes[moving].parts, self.gap))
+        let make = || NoFit::of(&self.shapes[fixed].parts, &self.shapes[moving].parts, self.gap);
+        self.nofit.get(fixed, moving, make)
     }
 
     /// Where `shape` fits `ground`; a roll without end is as long as lengths go.
@@ -366,8 +430,8 @@ fn ways(
         }
         for &mirrored in faces {
             let parts = parts_of(piece, turn, mirrored, on_fold);
-            let high = |of: fn(&Point) -> Length| parts.iter().flatten().map(of).max().unwrap_or_default().0;
-            let fits = high(|p| p.x) <= ground.width && ground.limit.is_none_or(|limit| high(|p| p.y) <= limit);
+            let (width, height) = (high(&parts, |p| p.x).0, high(&parts, |p| p.y).0);
+            let fits = width <= ground.width && ground.limit.is_none_or(|limit| height <= limit);
             if !fits {
                 continue;
             }

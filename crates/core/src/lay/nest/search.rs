@@ -8,7 +8,7 @@ use super::fill::{Layout, Style, boxes, comes_apart, fill};
 use super::problem::Nest;
 use super::squeeze::{Piece, Squeeze, compacted};
 use crate::lay::answer::Offcut;
-use crate::lay::cut_tree::Region;
+use crate::lay::guillotine::Region;
 use crate::lay::job::{Aim, Job};
 use crate::lay::offcuts::keepable;
 use crate::lay::random::Random;
@@ -153,7 +153,7 @@ impl<'a> NestSearch<'a> {
 
     /// Whether the lay holds every piece.
     pub(in crate::lay) fn complete(&self) -> bool {
-        self.best.left.is_empty()
+        self.nest.is_whole && self.best.left.is_empty()
     }
 
     /// Whether what lies on `ground` cannot be cut edge to edge.
@@ -183,7 +183,7 @@ impl<'a> NestSearch<'a> {
     pub(in crate::lay) fn take(&mut self, layout: &Layout) -> bool {
         let before = self.rank;
         self.offer(layout);
-        if self.order.len() <= 2 * MOST_SEARCHED && !self.nest.through {
+        if self.order.len() <= 2 * MOST_SEARCHED && !self.nest.through && !self.nest.stop.asked() {
             let mut tight = layout.clone();
             for (g, put) in tight.on.iter_mut().enumerate() {
                 *put = compacted(&self.nest, g, std::mem::take(put));

@@ -206,7 +206,7 @@ impl Squeeze {
         }
         let mut order = std::mem::take(&mut self.order);
         random.shuffle(&mut order);
-        for &i in order.iter().filter(|&&i| touched[i]) {
+        for &i in order.iter().filter(|&&i| touched[i]).take_while(|_| !nest.stop.asked()) {
             self.relocate(nest, i, random);
         }
         self.order = order;
@@ -461,6 +461,9 @@ pub(super) fn compacted(nest: &Nest, ground: usize, mut put: Vec<Put>) -> Vec<Pu
         order.sort_by_key(|&i| (put[i].y, put[i].x));
         let mut moved = false;
         for i in order {
+            if nest.stop.asked() {
+                return put;
+            }
             let last = all.len() - 1;
             all.swap(pinned + i, last);
             let own = all.pop();

@@ -88,6 +88,9 @@ impl Beam {
         let mut children: Vec<Child> = Vec::new();
         let mut seen: HashSet<(u64, u64)> = HashSet::new();
         for _ in 0..strip.pieces() {
+            if strip.stop.asked() {
+                return None;
+            }
             states.retain_mut(|s| self.fill_hopeless(s));
             children.clear();
             for (of, state) in states.iter().enumerate() {

@@ -39,7 +39,7 @@ pub(super) fn find(strip: &Strip, width: usize, random: &mut Random) -> Vec<Laid
     // How much waste is to be expected of what is still to come.
     let expected = 1.02 + 0.03 * random.below(4) as f64;
     let key = |s: &State| s.top as f64 + expected * s.area as f64 / strip.width as f64;
-    while !states.is_empty() {
+    while !states.is_empty() && !strip.stop.asked() {
         let mut next: Vec<State> = Vec::new();
         for state in &states {
             for (kind, choice) in first_pieces(strip, state, random) {

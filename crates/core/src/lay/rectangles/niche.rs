@@ -16,6 +16,7 @@
 use super::strip::{Choice, Laid, MOST_STEPS, Strip, common_divisor};
 use crate::lay::random::Random;
 use crate::lay::reach::Reach;
+use crate::lay::stop::Stop;
 
 pub(super) struct Niche {
     /// Ways each kind may lie, as the rectangle lies.
@@ -38,7 +39,11 @@ pub(super) struct Niche {
     starts: Vec<i64>,
     /// The next piece stands here, as (x, y), and reaches higher than this: it is the one that is held off.
     stands: Option<(i64, i64, i64)>,
+    stop: Stop,
 }
+
+/// Nodes after which it looks whether it is stopped.
+const LOOKED_AFTER: u64 = 256;
 
 /// Whether the search may claim that there is no lay.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -96,6 +101,7 @@ impl Niche {
             reach: Reach::default(),
             starts: vec![],
             stands: None,
+            stop: strip.stop.clone(),
         };
         let proof = claim == Claim::Proof && search.step > 0;
         if proof {
@@ -121,6 +127,10 @@ impl Niche {
             return false;
         }
         self.nodes -= 1;
+        if self.nodes.is_multiple_of(LOOKED_AFTER) && self.stop.asked() {
+            self.nodes = 0;
+            return false;
+        }
         if self.hopeless() {
             return false;
         }

@@ -9,7 +9,7 @@ use super::strip::{Laid, Strip};
 use super::{beam, levels, shelves, subsets};
 use crate::cloth::Cloth;
 use crate::lay::bounds::{MOST_KINDS, raised, ruled_out, strip_bound};
-use crate::lay::cut_tree::{Region, cut_tree};
+use crate::lay::guillotine::{Region, comes_apart};
 use crate::lay::random::Random;
 use crate::measure::Length;
 
@@ -32,6 +32,19 @@ pub(in crate::lay) struct Score {
     apart: i64,
 }
 
+impl Score {
+    /// Of a lay that is not there.
+    const WORST: Self = Self {
+        over: i64::MAX,
+        ragged_first: true,
+        bought: Length(i64::MAX),
+        ragged: true,
+        length: i64::MAX,
+        settings: usize::MAX,
+        apart: i64::MAX,
+    };
+}
+
 /// Every so many iterations one is a deep search.
 const DEEP_EVERY: u64 = 48;
 /// Deep searches are for jobs that fit in the head; beyond, they find nothing.
@@ -50,6 +63,8 @@ const LEVELS_EVERY: u64 = 4;
 /// So few pieces that trying everything is worth the time.
 const EXHAUSTED_PIECES: usize = 12;
 const LATE: usize = 60;
+/// More pieces than these are not slid together: that is quadratic in them.
+const MOST_SLID: usize = 3_000;
 /// Iterations spent on making an unbeatable lay simpler to cut.
 const POLISH: u64 = 4_000;
 /// Iterations spent on lays of the same length with fewer settings of the ruler, once nothing is cheaper.
@@ -81,19 +96,10 @@ impl<'a> StripSearch<'a> {
     pub(in crate::lay) fn new(cloth: &'a Cloth, strip: Strip, few_cuts: bool, seed: u64) -> Self {
         let bound = strip_bound(&strip);
         let order: Vec<usize> = (0..strip.kinds.len()).collect();
-        let worst = Score {
-            over: i64::MAX,
-            ragged_first: true,
-            bought: Length(i64::MAX),
-            ragged: true,
-            length: i64::MAX,
-            settings: usize::MAX,
-            apart: i64::MAX,
-        };
         let mut search = Self {
             cloth,
             best: Vec::new(),
-            score: worst,
+            score: Score::WORST,
             bound,
             random: Random::new(seed),
             skyline: Skyline::default(),
@@ -101,7 +107,7 @@ impl<'a> StripSearch<'a> {
             late: Vec::new(),
             current: i128::MAX,
             shelf_order: Vec::new(),
-            shelf_score: worst,
+            shelf_score: Score::WORST,
             iteration: 0,
             deep_runs: 0,
             beam_runs: 0,
@@ -229,8 +235,11 @@ impl<'a> StripSearch<'a> {
     }
 
     /// The best lay with every piece slid to the left as far as it goes, so that what is left over lies together; as it
-    /// was where that would spoil cuts from edge to edge.
+    /// was where there are too many, or where that would spoil cuts from edge to edge.
     pub(in crate::lay) fn tidied(&self) -> Vec<Laid> {
+        if self.best.len() > MOST_SLID {
+            return self.best.clone();
+        }
         let lay = self.slid(&self.best);
         if self.through() && !is_through(&self.strip, &lay, self.score.length) { self.best.clone() } else { lay }
     }
@@ -285,7 +294,7 @@ impl<'a> StripSearch<'a> {
         let mut score = self.score(lay);
         // The tree is only grown, and settings are only counted, where it can matter.
         let at_best = Score { ragged: false, ragged_first: false, settings: 0, apart: 0, ..score };
-        if at_best < self.score {
+        if at_best < self.score && lay.len() <= MOST_SLID {
             (score.settings, score.apart) = self.order_of(lay);
         }
         if (Score { ragged: false, ragged_first: false, ..score }) < self.score {
@@ -302,7 +311,7 @@ impl<'a> StripSearch<'a> {
 
     /// Length first, then what is wasted under the skyline as a finer guide.
     fn lay_skyline(&mut self, order: &[usize]) -> i128 {
-        let filled = self.skyline.fill(&self.strip, order);
+        let Some(filled) = self.skyline.fill(&self.strip, order) else { return i128::MAX };
         let lay = std::mem::take(&mut self.skyline.lay);
         self.offer(&lay);
         self.skyline.lay = lay;
@@ -310,7 +319,7 @@ impl<'a> StripSearch<'a> {
     }
 
     fn lay_shelves(&mut self, order: &[(usize, usize)]) -> Score {
-        let lay = shelves::fill(&self.strip, order);
+        let Some(lay) = shelves::fill(&self.strip, order) else { return Score::WORST };
         let mut score = self.offer(&lay);
         // The order of shelves is searched by length alone.
         (score.ragged, score.ragged_first, score.settings, score.apart) = (false, false, 0, 0);
@@ -455,5 +464,5 @@ pub(in crate::lay) fn is_through(strip: &Strip, lay: &[Laid], length: i64) -> bo
         })
         .collect();
     let whole = Region { x: 0, y: 0, width: strip.width - strip.gap, height: length };
-    cut_tree(whole, &pieces).is_some()
+    comes_apart(whole, &pieces)
 }

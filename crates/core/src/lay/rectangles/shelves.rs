@@ -18,12 +18,16 @@ struct Stack {
     used: i64,
 }
 
-/// Lays `order` (kind, choice), one entry a piece, each where the least is left over beside or above it.
-pub(super) fn fill(strip: &Strip, order: &[(usize, usize)]) -> Vec<Laid> {
+/// Lays `order` (kind, choice), one entry a piece, each where the least is left over beside or above it; nothing when it
+/// was stopped.
+pub(super) fn fill(strip: &Strip, order: &[(usize, usize)]) -> Option<Vec<Laid>> {
     let mut shelves: Vec<Shelf> = Vec::new();
     let mut lay = Vec::with_capacity(order.len());
     let mut top = 0;
     for &(kind, preferred) in order {
+        if strip.stop.asked() {
+            return None;
+        }
         let choices = &strip.kinds[kind].choices;
         // (left over, shelf, stack or none for a new one, choice)
         let mut best: Option<(i64, usize, Option<usize>, usize)> = None;
@@ -76,5 +80,5 @@ pub(super) fn fill(strip: &Strip, order: &[(usize, usize)]) -> Vec<Laid> {
         lay.push(Laid { kind, choice, x: stack.x, y: shelf.y + stack.used });
         stack.used += choices[choice].height;
     }
-    lay
+    Some(lay)
 }

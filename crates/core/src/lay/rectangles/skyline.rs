@@ -30,8 +30,8 @@ pub(super) struct Filled {
 
 impl Skyline {
     /// Lays every piece of `strip`, ties going to kinds earlier in `order` (each kind once or more; what is missing
-    /// is laid last). The lay is left in `self.lay`.
-    pub(super) fn fill(&mut self, strip: &Strip, order: &[usize]) -> Filled {
+    /// is laid last). The lay is left in `self.lay`; nothing when it was stopped.
+    pub(super) fn fill(&mut self, strip: &Strip, order: &[usize]) -> Option<Filled> {
         self.segments.clear();
         self.segments.push(Segment { x: 0, y: 0, width: strip.width });
         self.left.clear();
@@ -40,6 +40,9 @@ impl Skyline {
         let mut remaining = strip.pieces();
         let mut waste = 0_i128;
         while remaining > 0 {
+            if strip.stop.asked() {
+                return None;
+            }
             let at = self.lowest();
             let here = self.segments[at];
             let rise_left = if at == 0 { i64::MAX } else { self.segments[at - 1].y - here.y };
@@ -65,7 +68,7 @@ impl Skyline {
                 }
             }
         }
-        Filled { length: strip.length(&self.lay), waste }
+        Some(Filled { length: strip.length(&self.lay), waste })
     }
 
     fn lowest(&self) -> usize {

@@ -3,6 +3,7 @@
 use crate::cloth::Cloth;
 use crate::lay::job::{Cuts, JobPiece};
 use crate::lay::reach::Reach;
+use crate::lay::stop::Stop;
 use crate::lay::turns::{Allowed, allowed_turns};
 use crate::measure::Length;
 use crate::shape::Turn;
@@ -45,6 +46,8 @@ pub(in crate::lay) struct Strip {
     pub kinds: Vec<Kind>,
     pub gap: i64,
     pub through: bool,
+    /// Ends what is run on it.
+    pub stop: Stop,
 }
 
 /// One rectangle on the strip.
@@ -69,10 +72,20 @@ impl Strip {
                 choices: choices(piece, cloth, gap, width),
             })
             .collect();
-        let mut strip = Self { width, kinds, gap: gap.0, through: cuts == Cuts::Through };
+        let mut strip = Self { width, kinds, gap: gap.0, through: cuts == Cuts::Through, stop: Stop::new() };
         // Pushed to the left, pieces side by side reach a sum of widths: the rest is never needed.
         strip.width = strip.sums(width, |c| c.width).map_or(width, |(reach, step)| reach.largest(width, step));
         strip
+    }
+
+    /// A strip without gaps, cut freely.
+    pub(in crate::lay) fn of(width: i64, kinds: Vec<Kind>) -> Self {
+        Self { width, kinds, gap: 0, through: false, stop: Stop::new() }
+    }
+
+    /// The same, ended by `stop`.
+    pub(in crate::lay) fn until(self, stop: &Stop) -> Self {
+        Self { stop: stop.clone(), ..self }
     }
 
     /// The least sum of heights that is at least `length`; `length` itself where the sums would be too many.

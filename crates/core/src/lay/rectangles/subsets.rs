@@ -27,7 +27,7 @@ enum Made {
 }
 
 /// The shortest lay of all of `strip` that is cut edge to edge and not longer than `longest`, if there are few enough
-/// pieces to tell. None also when even the shortest is longer.
+/// pieces to tell. None also when even the shortest is longer, or it was stopped.
 pub(super) fn shortest(strip: &Strip, longest: i64) -> Option<Vec<Laid>> {
     let counts: Vec<usize> = strip.kinds.iter().map(|k| k.count).collect();
     let splits = counts.iter().try_fold(1u64, |n, &c| {
@@ -41,6 +41,9 @@ pub(super) fn shortest(strip: &Strip, longest: i64) -> Option<Vec<Laid>> {
     let mut blocks: Vec<Vec<Block>> = vec![Vec::new(); sets];
     let fits = |b: &Block| b.width <= strip.width && b.height <= longest + strip.gap;
     for set in 1..sets {
+        if strip.stop.asked() {
+            return None;
+        }
         let has = digits(set, &counts);
         let mut found = Vec::new();
         if has.iter().sum::<usize>() == 1 {
@@ -175,7 +178,7 @@ mod tests {
                 Kind { piece, count: 1, choices }
             })
             .collect();
-        Strip { width, kinds, gap: 0, through: true }
+        Strip { through: true, ..Strip::of(width, kinds) }
     }
 
     /// Every size a set of rectangles can be cut from, by trying all splits and both ways to join, undercut or not.

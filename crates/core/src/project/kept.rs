@@ -1,0 +1,114 @@
+//! Projects and cloths as they are kept: each document says what it is and in which version, and older versions are
+//! brought up to the present one, step by step, when they are read.
+//!
+//! To change what is kept: raise the version, add the step from the one before, and keep a sample of the old one in
+//! `tests/kept/`.
+
+use super::{Project, ProjectCloth};
+use serde::de::DeserializeOwned;
+use serde::{Deserialize, Serialize};
+use serde_json::Value;
+use thiserror::Error;
+
+/// Why a kept document cannot be read.
+#[derive(Clone, Debug, PartialEq, Eq, Error)]
+pub enum KeptError {
+    /// Kept by a later version of the program.
+    #[error("it was kept by a newer Bofta: version {found} of its format, of which this one reads up to {newest}")]
+    Newer {
+        /// Its version.
+        found: u32,
+        /// The newest that can be read.
+        newest: u32,
+    },
+    /// Not what it should be.
+    #[error("its text is damaged: {0}")]
+    Damaged(String),
+}
+
+/// One step from a version to the next.
+type Step = fn(Value) -> Result<Value, KeptError>;
+
+/// What is kept under a format's name.
+struct Format {
+    name: &'static str,
+    /// From version 0, which had no envelope, to 1, and so on.
+    steps: &'static [Step],
+}
+
+const PROJECT: Format = Format { name: "bofta-project", steps: &[Ok] };
+const CLOTH: Format = Format { name: "bofta-cloth", steps: &[Ok] };
+
+#[derive(Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+struct Envelope {
+    format: String,
+    version: u32,
+    document: Value,
+}
+
+impl Format {
+    fn newest(&self) -> u32 {
+        self.steps.len() as u32
+    }
+
+    fn write(&self, document: &impl Serialize) -> Result<String, KeptError> {
+        let damaged = |e: serde_json::Error| KeptError::Damaged(e.to_string());
+        let document = serde_json::to_value(document).map_err(damaged)?;
+        let envelope = Envelope { format: self.name.to_owned(), version: self.newest(), document };
+        serde_json::to_string(&envelope).map_err(damaged)
+    }
+
+    fn read<T: DeserializeOwned>(&self, text: &str) -> Result<T, KeptError> {
+        let damaged = |e: serde_json::Error| KeptError::Damaged(e.to_string());
+        let value: Value = serde_json::from_str(text).map_err(damaged)?;
+        let (version, mut document) = if value.get("format").is_some() {
+            let envelope: Envelope = serde_json::from_value(value).map_err(damaged)?;
+            if envelope.format != self.name {
+                return Err(KeptError::Damaged(format!("it is a {}, not a {}", envelope.format, self.name)));
+            }
+            (envelope.version, envelope.document)
+        } else {
+            (0, value)
+        };
+        let Some(steps) = self.steps.get(version as usize..) else {
+            return Err(KeptError::Newer { found: version, newest: self.newest() });
+        };
+        for step in steps {
+            document = step(document)?;
+        }
+        serde_json::from_value(document).map_err(damaged)
+    }
+}
+
+/// The text a project is kept as.
+///
+/// # Errors
+/// A document that has no JSON form, which is a fault of this program.
+pub fn write_project(project: &Project) -> Result<String, KeptError> {
+    PROJECT.write(project)
+}
+
+/// The project kept as `text`, of this version or an older one.
+///
+/// # Errors
+/// [`KeptError`].
+pub fn read_project(text: &str) -> Result<Project, KeptError> {
+    PROJECT.read(text)
+}
+
+/// The text a cloth of the cupboard is kept as.
+///
+/// # Errors
+/// As [`write_project`].
+pub fn write_cloth(cloth: &ProjectCloth) -> Result<String, KeptError> {
+    CLOTH.write(cloth)
+}
+
+/// The cloth kept as `text`, of this version or an older one.
+///
+/// # Errors
+/// [`KeptError`].
+pub fn read_cloth(text: &str) -> Result<ProjectCloth, KeptError> {
+    CLOTH.read(text)
+}

@@ -1,0 +1,79 @@
+//! Kept documents and edits as nobody meant to write them: read, drafted and planned without a panic.
+#![allow(missing_docs)]
+
+use bofta_core::project::kept::{KeptError, read_cloth, read_project, write_cloth, write_project};
+use bofta_core::project::{Edit, Project};
+use bofta_mutations::try_all;
+use std::path::Path;
+
+fn kept(name: &str) -> String {
+    std::fs::read_to_string(Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/kept").join(name)).expect("kept")
+}
+
+const PROJECTS: [&str; 4] =
+    ["project-0-tote.json", "project-0-list.json", "project-1-tote.json", "project-1-list.json"];
+const CLOTHS: [&str; 2] = ["cloth-0.json", "cloth-1.json"];
+
+/// Every version that was ever kept is read, and comes to the same.
+#[test]
+fn what_was_kept_is_read() {
+    let projects: Vec<Project> = PROJECTS.iter().map(|n| read_project(&kept(n)).expect(n)).collect();
+    assert_eq!((&projects[0], &projects[1]), (&projects[2], &projects[3]));
+    for project in &projects {
+        assert!(project.plan().expect("drafts").job.is_some(), "{}", project.name);
+        assert_eq!(read_project(&write_project(project).expect("written")).as_ref(), Ok(project));
+    }
+    let cloths: Vec<_> = CLOTHS.iter().map(|n| read_cloth(&kept(n)).expect(n)).collect();
+    assert_eq!(cloths[0], cloths[1]);
+    assert_eq!(read_cloth(&write_cloth(&cloths[0]).expect("written")).as_ref(), Ok(&cloths[0]));
+}
+
+#[test]
+fn what_is_newer_or_something_else_is_told() {
+    let newer = kept("project-1-tote.json").replacen("\"version\": 1", "\"version\": 99", 1);
+    assert_eq!(read_project(&newer), Err(KeptError::Newer { found: 99, newest: 1 }));
+    assert!(matches!(read_project(&kept("cloth-1.json")), Err(KeptError::Damaged(_))));
+    assert!(matches!(read_project("{"), Err(KeptError::Damaged(_))));
+    // A length beyond any cloth is found on reading, not when it is added to another.
+    let far = kept("project-0-list.json").replacen("\"height\": ", "\"height\": 9223372036854775807, \"x\": ", 1);
+    assert!(matches!(read_project(&far), Err(KeptError::Damaged(_))));
+}
+
+#[test]
+fn mutated_project_documents() {
+    let seeds: Vec<Vec<u8>> = PROJECTS.iter().map(|n| kept(n).into_bytes()).collect();
+    try_all("project documents", &seeds, 1, |bytes| {
+        if let Ok(project) = read_project(&String::from_utf8_lossy(bytes)) {
+            let _ = project.plan();
+        }
+    });
+}
+
+#[test]
+fn mutated_edits() {
+    let project = read_project(&kept("project-1-list.json")).expect("kept");
+    let edits = [
+        r#"{"edit":"bag","field":"width","value":"18 1/2"}"#,
+        r#"{"edit":"rows","rows":[{"name":"Outer","part":"outer","count":2,"width":3000000,"height":4000000,"shape":{"shape":"rounded","radius":200000},"seam":80000}]}"#,
+        r#"{"edit":"rows","rows":[{"name":"Flap","part":"outer","count":1,"width":2032000,"height":2032000,"shape":{"shape":"free","corners":[{"x":0,"y":0},{"x":2032000,"y":0},{"x":1016000,"y":2032000}]},"seam":0,"pairs":true}]}"#,
+        r#"{"edit":"row","row":0,"field":"corners","value":"0 × 0; 9 × 0; 9 × 12 1/2; 4 × 14"}"#,
+        r#"{"edit":"row","row":0,"field":"height","value":"47cm"}"#,
+        r#"{"edit":"fit","width":"9","height":"12","thick":"2 1/2","ease":"1/2","above":"2"}"#,
+        r#"{"edit":"scale","percent":250}"#,
+        r#"{"edit":"cloth","cloth":"moss-canvas","field":"width","value":"54"}"#,
+        r#"{"edit":"cloth","cloth":"moss-canvas","field":"owned","value":"2 yd"}"#,
+        r#"{"edit":"lengths-at-hand","kind":"webbing","width":203200,"lengths":"36, 18 1/2"}"#,
+        r#"{"edit":"family","family":"duffel"}"#,
+        r#"{"edit":"project","field":"system","value":"cm"}"#,
+        r#"{"edit":"steps-done","count":3}"#,
+    ];
+    let seeds: Vec<Vec<u8>> = edits.iter().map(|e| e.as_bytes().to_vec()).collect();
+    try_all("edits", &seeds, 1, |bytes| {
+        if let Ok(edit) = serde_json::from_slice::<Edit>(bytes)
+            && let Ok((next, _)) = project.edited(&edit)
+        {
+            // What holds is kept, and read again.
+            assert_eq!(read_project(&write_project(&next).expect("written")), Ok(next));
+        }
+    });
+}
