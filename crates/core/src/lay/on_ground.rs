@@ -209,8 +209,19 @@ impl<'a> OnGround<'a> {
         }
     }
 
-    /// What does not fit.
+    /// Stopped before anything was laid: then nothing is said of what fits.
+    fn is_untried(&self) -> bool {
+        match &self.search {
+            Search::Strip(search) => search.best.is_empty(),
+            Search::Nest(search, _) => !search.nest.is_whole,
+        }
+    }
+
+    /// What does not fit, or was not tried.
     pub(super) fn overflow(&self) -> Vec<Lot> {
+        if self.is_untried() {
+            return self.lots.clone();
+        }
         let mut found: Vec<Lot> = Vec::new();
         let mut add =
             |piece: usize, flipped: bool| match found.iter_mut().find(|f| (f.piece, f.flipped) == (piece, flipped)) {

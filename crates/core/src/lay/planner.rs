@@ -164,6 +164,10 @@ impl<'a> Planner<'a> {
             }
             searches.push(search);
         }
+        // What was cut short is not compared.
+        if self.stop.asked() {
+            return false;
+        }
         let unplaced = count(&mut layout.left.iter().copied()).iter().map(|l| (l.piece, l.copies)).collect::<Vec<_>>();
         let better = self.rank_of(&searches, &unplaced) < self.rank();
         if better && !same {
@@ -190,7 +194,8 @@ impl<'a> Planner<'a> {
     pub(super) fn take(&mut self, plan: &Plan) {
         let same = plan.lots.len() == self.searches.len()
             && plan.lots.iter().all(|(g, lots, ..)| self.searches.iter().any(|s| s.ground == *g && s.lots == *lots));
-        if !same && plan.rank >= self.rank() {
+        // Stopped, there is no time to lay it anew.
+        if !same && (plan.rank >= self.rank() || self.stop.asked()) {
             return;
         }
         if !same {

@@ -97,7 +97,12 @@ pub fn solve(job: &Job, budget: Budget, observer: &mut dyn Observer) -> Result<L
     while iterations < budget.iterations && !stop.asked() && !planners.iter().any(Planner::finished) {
         if planners.len() < PLANNERS {
             let seed = job.rules.seed.wrapping_mul(0x9E37_79B9).wrapping_add(1);
-            planners.push(Planner::new(job, &grounds, seed, stop));
+            let second = Planner::new(job, &grounds, seed, stop);
+            // Cut short it is no second opinion.
+            if stop.asked() {
+                break;
+            }
+            planners.push(second);
         }
         let steps = round.min((budget.iterations - iterations).div_ceil(PLANNERS as u64));
         let better = run_round(&mut planners, steps, budget.threads > 1, stop);
