@@ -277,7 +277,7 @@ fn corners_of(r: Region) -> Vec<Point> {
 /// Says where outlines were not followed.
 fn plainer_outlines(searches: &[&OnGround<'_>]) -> Option<String> {
     let by = match searches.iter().map(|s| s.detail()).max()? {
-        Detail::Exact => return None,
+        Detail::Exact | Detail::RoundOnce => return None,
         Detail::Hull => "as if bays in their outlines were filled",
         Detail::Boxes => "by the boxes around them",
     };

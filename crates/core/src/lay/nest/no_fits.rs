@@ -17,6 +17,8 @@ const BYTES_A_REGION: usize = 200;
 pub(in crate::lay) enum Detail {
     /// By its outline.
     Exact,
+    /// By its outline, a circle one way only: turned it is the same but for roundings.
+    RoundOnce,
     /// By the convex hull of its outline.
     Hull,
     /// By the box around it.
@@ -27,7 +29,8 @@ impl Detail {
     /// The next plainer one.
     pub(super) const fn plainer(self) -> Self {
         match self {
-            Self::Exact => Self::Hull,
+            Self::Exact => Self::RoundOnce,
+            Self::RoundOnce => Self::Hull,
             Self::Hull | Self::Boxes => Self::Boxes,
         }
     }

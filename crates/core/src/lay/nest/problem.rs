@@ -144,7 +144,7 @@ impl Shapes {
 
     fn plain(&self, parts: Vec<Vec<Point>>) -> Vec<Vec<Point>> {
         match self.detail {
-            Detail::Exact => parts,
+            Detail::Exact | Detail::RoundOnce => parts,
             Detail::Hull => vec![convex_hull(&parts.concat())],
             Detail::Boxes => {
                 let (width, height) = (high(&parts, |p| p.x), high(&parts, |p| p.y));
@@ -433,6 +433,9 @@ fn ways(
             let (width, height) = (high(&parts, |p| p.x).0, high(&parts, |p| p.y).0);
             let fits = width <= ground.width && ground.limit.is_none_or(|limit| height <= limit);
             if !fits {
+                continue;
+            }
+            if shapes.detail >= Detail::RoundOnce && !found.is_empty() && matches!(piece.outline, Outline::Circle(_)) {
                 continue;
             }
             let shape = shapes.of(parts, on_fold);
