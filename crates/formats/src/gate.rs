@@ -39,6 +39,9 @@ pub const READER_MEMORY: u64 = 512 << 20;
 /// As above: seconds.
 pub const READER_SECONDS: u64 = 8;
 
+/// The longest reason that is told, in letters.
+const LONGEST_REASON: usize = 300;
+
 /// What a file is.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum FileKind {
@@ -148,7 +151,11 @@ pub fn read_file(bytes: &[u8], called: &str, system: System, unit: Option<Length
         name if name.is_empty() => "The file".to_owned(),
         name => name,
     };
-    let because = |why: String| Refused::Because(format!("{called}: {why}."));
+    // What a reader says may quote half the file; what follows is left out and marked.
+    let because = |why: String| match why.char_indices().nth(LONGEST_REASON) {
+        Some((end, _)) => Refused::Because(format!("{called}: {} … and so on.", &why[..end])),
+        None => Refused::Because(format!("{called}: {why}.")),
+    };
     if bytes.is_empty() {
         return Err(because("there is nothing in it".into()));
     }

@@ -109,7 +109,8 @@ impl Length {
 
     /// The multiple of `step` nearest to this, halves going up. `step` must be positive.
     pub fn round_to(self, step: Self) -> Self {
-        Self(self.0 + step.0 / 2).floor_to(step)
+        // A limit that is none, as long as lengths go, is shown too.
+        Self(self.0.saturating_add(step.0 / 2)).floor_to(step)
     }
 
     /// Whether this is a whole number of `step`s.
