@@ -7,6 +7,7 @@ use bofta_core::project::{Planned, Project};
 use bofta_formats::write_job;
 use bofta_store::{KeptLay, StoreError};
 use sha2::{Digest, Sha256};
+use std::panic::{AssertUnwindSafe, catch_unwind};
 
 /// Iterations of a first answer: a few milliseconds, and better than the constructors alone.
 pub const FIRST: u64 = 150;
@@ -79,7 +80,10 @@ pub fn laid(work: &Work, id: &str, planned: &Planned, keep: Keep) -> Result<Layi
 
 /// A lay after so many iterations, or why there is none.
 pub fn first_answer(job: &Job, iterations: u64, stop: &Stop) -> Result<Lay, String> {
-    let lay = solve(job, Budget::iterations(iterations).until(stop), &mut Silent).map_err(|e| match e {
+    // A fault of the search is a sentence on its project too.
+    let found = catch_unwind(AssertUnwindSafe(|| solve(job, Budget::iterations(iterations).until(stop), &mut Silent)));
+    let found = found.map_err(|_| "The search came to grief over this lay, which is a fault of Bofta: change a size a little, or lay it another way".to_owned())?;
+    let lay = found.map_err(|e| match e {
         NoLay::Field(problem) => problem.message,
         NoLay::OutOfTime => "No lay was found in the time a look may take: there are too many pieces, or their outlines are too fine. Fewer pieces, plainer outlines, or Look further on the Lay stage may help".to_owned(),
     })?;
