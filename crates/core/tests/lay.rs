@@ -691,6 +691,23 @@ fn a_choice() -> Job {
     job
 }
 
+/// Some of it lies on what is at hand, the rest is bought; a share is tried that is known already.
+fn cloth_at_hand() -> Job {
+    let mut job = job(inch(44), vec![piece("panel", inch(14), inch(12), 4), piece("strap", inch(3), inch(20), 2)]);
+    job.pieces.push(support::shaped("flap", Outline::Circle(inch(9)), 2));
+    job.pieces.push(piece("tab", inch(3), inch(3), 6));
+    for piece in &mut job.pieces {
+        piece.cloths = vec!["scrap".into(), "fat quarter".into(), "roll".into()];
+    }
+    let p = |x: i64, y: i64| bofta_core::shape::Point::new(inch(x), inch(y));
+    let scrap = Outline::polygon(vec![p(0, 0), p(14, 0), p(53, 9), p(6, 11), p(0, 7)]).expect("a scrap");
+    let owned = |form| Cloth { form, owned: true, ..Cloth::roll("", inch(1)) };
+    let quarter = Form::Sheet { width: inch(21), height: inch(18), count: 3 };
+    job.cloths.push(Cloth { id: "fat quarter".into(), ..owned(quarter) });
+    job.cloths.push(Cloth { id: "scrap".into(), ..owned(Form::Scrap { outline: scrap, flaws: vec![] }) });
+    job
+}
+
 /// Stopped at every look there is at the flag: either there is no lay, or it holds every piece, claims what holds and no
 /// more. Never a plan with pieces missing that looks whole.
 #[rstest]
@@ -698,6 +715,7 @@ fn a_choice() -> Job {
 #[case(support::dissection(96, 80, 12, &mut Random::new(9)))]
 #[case(circles(9))]
 #[case(a_choice())]
+#[case(cloth_at_hand())]
 fn stopped_at_any_moment_nothing_is_missing(#[case] job: Job) {
     let whole = solve(&job, Budget::iterations(200), &mut Silent).expect("laid");
     let (mut none, mut some, mut looks) = (0, 0, 0);

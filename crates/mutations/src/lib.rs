@@ -2,7 +2,8 @@
 //! numbers made absurd. For tests only.
 //!
 //! [`try_all`] runs a reader on so many mutated inputs and fails when it panics or takes longer than [`LONGEST`].
-//! `scripts/test` runs [`CASES`] of each; `scripts/fuzz` sets `BOFTA_CASES` to a million.
+//! `scripts/test` runs [`CASES`] of each; `scripts/fuzz` sets `BOFTA_CASES` to a million, and `BOFTA_CASE` tries and prints the
+//! one case that a failure names.
 
 use std::panic::{AssertUnwindSafe, catch_unwind};
 use std::time::{Duration, Instant};
@@ -93,7 +94,11 @@ pub fn mutated(seed: &[u8], dice: &mut Dice) -> Vec<u8> {
 
 /// How many cases a run tries of each reader.
 pub fn cases() -> u64 {
-    std::env::var("BOFTA_CASES").ok().and_then(|n| n.parse().ok()).unwrap_or(CASES)
+    number_in("BOFTA_CASES").unwrap_or(CASES)
+}
+
+fn number_in(variable: &str) -> Option<u64> {
+    std::env::var(variable).ok()?.parse().ok()
 }
 
 /// Runs `read` on the `seeds` and on mutated ones, all in all [`cases`] of them divided by `share`.
@@ -103,10 +108,15 @@ pub fn cases() -> u64 {
 pub fn try_all(name: &str, seeds: &[Vec<u8>], share: u64, read: impl Fn(&[u8])) {
     let cases = (cases() / share).max(1);
     let mut slowest = Duration::ZERO;
-    for number in 0..cases {
+    let one = number_in("BOFTA_CASE");
+    let numbers = one.map_or(0..cases, |one| one..one.saturating_add(1));
+    for number in numbers {
         let mut dice = Dice::new(number);
         let seed = &seeds[dice.below(seeds.len())];
         let input = if number < seeds.len() as u64 { seeds[number as usize].clone() } else { mutated(seed, &mut dice) };
+        if one.is_some() {
+            println!("{}", String::from_utf8_lossy(&input));
+        }
         let begun = Instant::now();
         let held = catch_unwind(AssertUnwindSafe(|| read(&input))).is_ok();
         let took = begun.elapsed();

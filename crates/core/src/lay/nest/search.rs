@@ -181,6 +181,9 @@ impl<'a> NestSearch<'a> {
 
     /// Takes up a lay found elsewhere, tightened by the true outlines.
     pub(in crate::lay) fn take(&mut self, layout: &Layout) -> bool {
+        if !self.nest.is_whole {
+            return false; // its shapes are not numbered as those of the lay
+        }
         let before = self.rank;
         self.offer(layout);
         if self.order.len() <= 2 * MOST_SEARCHED && !self.nest.through && !self.nest.stop.asked() {
@@ -426,4 +429,49 @@ pub(in crate::lay) fn whole_left(job: &Job, whole: Region, boxes: &[Region]) -> 
         Offcut::Rect { width, height, .. } => square_inches(width.0 as f64 * height.0 as f64),
         Offcut::Polygon(_) => 0.0,
     })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::{Nest, NestSearch};
+    use crate::cloth::Cloth;
+    use crate::lay::ground::grounds;
+    use crate::lay::nest::Lot;
+    use crate::lay::{Job, JobPiece, Rules, Stop};
+    use crate::measure::{Length, System};
+    use crate::piece::{Grain, Mirror, PrintRule};
+    use crate::shape::Outline;
+
+    /// Stopped while it was made, a problem has fewer shapes than the lay it is handed.
+    #[test]
+    fn a_problem_that_was_not_made_whole_takes_up_no_lay() {
+        let inch = |n| Length::INCH * n;
+        let piece = |id: &str, across| JobPiece {
+            id: id.into(),
+            name: id.into(),
+            count: 1,
+            outline: Outline::Circle(inch(across)),
+            grain: Grain::Either,
+            print: PrintRule::Ignore,
+            mirror: Mirror::No,
+            cloths: vec!["roll".into()],
+        };
+        let job = Job {
+            name: "circles".into(),
+            units: System::Inches,
+            pieces: vec![piece("a", 5), piece("b", 7)],
+            cloths: vec![Cloth::roll("roll", inch(20))],
+            rules: Rules::default(),
+            pinned: vec![],
+        };
+        let grounds = grounds(&job);
+        let lots = [0, 1].map(|piece| Lot { piece, flipped: false, copies: 1 });
+        let made = |stop: Stop| Nest::new(&job, &grounds, &lots, |_| vec![0], &stop);
+        let whole = NestSearch::new(&job, made(Stop::new()).into(), 1);
+        assert!(whole.complete());
+        for looks in 0..2 {
+            let mut partly = NestSearch::idle(&job, made(Stop::after(looks)).into(), 1);
+            assert!(!partly.nest.is_whole && !partly.take(&whole.best) && !partly.complete(), "after {looks} looks");
+        }
+    }
 }
