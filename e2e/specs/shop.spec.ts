@@ -41,9 +41,49 @@ test('too little owned cloth is said, with the way out', async ({ page, demo }) 
   await check.getByLabel('I have').fill('25');
   await check.getByLabel('I have').press('Enter');
   await go(page, 'Lay');
-  await expect(page.getByRole('alert')).toContainText('no room is left for');
-  await page.getByRole('alert').getByRole('link', { name: 'Choose another cloth' }).click();
+  const short = page.getByRole('alert', { name: 'Not the whole bag' });
+  await expect(short).toContainText(/\d of \d+ pieces lies? nowhere/);
+  await expect(short).toContainText(/yd more of Donated potato-sack check/);
+  // The same is said wherever the plan is shown.
+  await expect(page.getByTestId('tally-missing')).toContainText('nowhere');
+  await expect(page.getByTestId('tally-cloth')).not.toHaveText('nothing to buy');
+  await go(page, 'Buy');
+  await expect(short).toBeVisible();
+  await go(page, 'Cut');
+  await expect(short).toBeVisible();
+  const heading = page.getByRole('heading', { level: 1 });
+  for (let text = await heading.textContent(); text?.startsWith('Cut ') && / of /.test(text); ) {
+    await page.getByRole('button', { name: 'Done, next cut' }).click();
+    await expect(heading).not.toHaveText(text);
+    text = await heading.textContent();
+  }
+  await expect(heading).toHaveText('Cut as far as planned');
+  await expect(page.getByText('Every piece of')).toHaveCount(0);
+  await short.getByRole('link', { name: 'Choose the cloth' }).click();
   await expect(page).toHaveURL(/\/cloth/);
+});
+
+test('why no shorter cut will do is told when asked, with what it holds under', async ({ page, demo }) => {
+  await page.goto(`${demo.address}/projects/harvest-tote/buy`);
+  await page.getByRole('button', { name: 'why?' }).nth(1).click();
+  const why = page.getByRole('dialog', { name: 'no shorter cut will do' });
+  await expect(why).toContainText('no two fit side by side');
+  await expect(why).toContainText('“Lining panel” and “Slip pocket” along the selvedge');
+  await page.keyboard.press('Escape');
+  await expect(why).toHaveCount(0);
+});
+
+test('a piece is turned by hand, with what it costs', async ({ page, demo }) => {
+  await page.goto(`${demo.address}/projects/kneeler-tote/pieces`);
+  await page.getByRole('button', { name: 'How Outer panel lies: along the selvedge' }).click();
+  await page.getByRole('radio', { name: /across the width \+/ }).click();
+  await expect(page.getByTestId('tally-change')).toContainText('+');
+  await page.keyboard.press('Escape');
+  const turned = page.getByRole('button', { name: 'How Outer panel lies: across the width, turned by hand' });
+  await turned.click();
+  await page.getByRole('radio', { name: /as drafted/ }).click();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('button', { name: 'How Outer panel lies: along the selvedge' })).toBeVisible();
 });
 
 test('other widths are told beside each cloth', async ({ page, demo }) => {

@@ -456,7 +456,10 @@ fn verify_sees_each_kind_of_fault() {
     ));
     assert!(matches!(spoilt(&|l| l.cloths[0].placements[0].mirrored = true)[..], [Fault::Mirror { .. }]));
     assert!(matches!(spoilt(&|l| l.cost = Money(5))[..], [Fault::Figure { .. }]));
-    assert!(matches!(spoilt(&|l| l.cloths[0].buy_length += Length(1))[..], [Fault::Figure { .. }]));
+    assert!(matches!(
+        spoilt(&|l| l.cloths[0].buy_length += Length(1))[..],
+        [Fault::Figure { .. }, Fault::Proof { .. }]
+    ));
     assert!(
         spoilt(&|l| {
             l.cloths[0].placements.pop();
@@ -718,6 +721,8 @@ fn cloth_at_hand() -> Job {
 #[case(cloth_at_hand())]
 fn stopped_at_any_moment_nothing_is_missing(#[case] job: Job) {
     let whole = solve(&job, Budget::iterations(200), &mut Silent).expect("laid");
+    let owned = |id: &str| job.cloth(id).is_some_and(|c| c.owned);
+    let bought = |lay: &Lay| lay.cloths.iter().filter(|c| !owned(&c.cloth)).map(|c| c.buy_length).sum::<Length>();
     let (mut none, mut some, mut looks) = (0, 0, 0);
     while looks < 20_000 {
         match solve(&job, Budget::iterations(200).until(&Stop::after(looks)), &mut Silent) {
@@ -729,7 +734,7 @@ fn stopped_at_any_moment_nothing_is_missing(#[case] job: Job) {
                 assert_eq!(verify(&job, &lay), [], "stopped at look {looks}");
                 assert!(lay.complete(), "stopped at look {looks}: {:?}", lay.unplaced);
                 assert!(
-                    !lay.proven || lay.bought() <= whole.bought(),
+                    !lay.proven || bought(&lay) <= bought(&whole),
                     "stopped at look {looks}: proven, and yet longer"
                 );
                 some += 1;
@@ -738,4 +743,31 @@ fn stopped_at_any_moment_nothing_is_missing(#[case] job: Job) {
         looks += 1 + looks / 12;
     }
     assert!(none > 0 && some > 10, "{none} {some}");
+}
+
+/// Four boards about a square, none of which comes off by a cut right across: each cut that stops says where, and that is
+/// the corner of the piece it frees.
+#[test]
+fn a_stopped_cut_says_where_it_stops() {
+    let board =
+        |i: i64| JobPiece { grain: bofta_core::piece::Grain::Either, ..piece(format!("b{i}"), inch(6), inch(9), 1) };
+    let mut pieces: Vec<JobPiece> = (0..4).map(board).collect();
+    pieces.push(piece("square", inch(3), inch(3), 1));
+    let wheel = job(inch(15), pieces);
+    let found = lay(&wheel, 4_000);
+    assert_eq!(found.cloths[0].needed_length, inch(15));
+    let steps = bofta_core::cutting::cut_list(&wheel, &found.cloths, &[], &[]);
+    let mut stopped = 0;
+    for step in &steps {
+        let bofta_core::cutting::Step::Cut { cut, .. } = step else { continue };
+        assert_eq!(cut.stretch().is_some(), cut.kind == bofta_core::cutting::CutKind::Stopped);
+        if let Some((begin, stop)) = cut.stretch() {
+            stopped += 1;
+            let side = stop - begin;
+            assert!(begin >= Length::ZERO && [inch(3), inch(6), inch(9)].contains(&side), "{begin:?} to {stop:?}");
+            let room = if cut.from == bofta_core::cutting::Edge::Left { cut.lies.height } else { cut.lies.width };
+            assert!(stop <= Length(room));
+        }
+    }
+    assert!(stopped > 0, "a pinwheel has no cut right across");
 }

@@ -49,6 +49,16 @@ fn mutated_project_documents() {
     });
 }
 
+/// A length no cloth has is refused wherever it stands, in the fields of the bag too.
+#[test]
+fn a_kept_length_beyond_any_cloth_is_refused() {
+    let text = kept("project-1-list.json");
+    let at = text.find("\"seam_side\":").expect("a stated seam allowance") + "\"seam_side\":".len();
+    let end = at + text[at..].find([',', '}', '\n']).expect("an end");
+    let changed = format!("{}{}{}", &text[..at], i64::MAX, &text[end..]);
+    assert!(read_project(&text).is_ok() && read_project(&changed).is_err());
+}
+
 #[test]
 fn mutated_edits() {
     let project = read_project(&kept("project-1-list.json")).expect("kept");

@@ -7,8 +7,11 @@ use bofta_core::cloth::{Money, Price};
 use bofta_core::cutting::{Manner, Step, cut_list, manner};
 use bofta_core::lay::{Budget, Silent, Stop, solve, verify};
 use bofta_core::measure::{Length, ShopStep, System, show_bought};
-use bofta_core::piece::{Part, When};
-use bofta_core::project::{ClothField, Edit, LayField, Look, Pattern, Project, ProjectField, RowField};
+use bofta_core::piece::{Grain, Part, When};
+use bofta_core::project::{
+    ClothField, Edit, LayField, Lies, Look, Pattern, Project, ProjectField, RowField, bought_text, cost_text,
+    other_ways,
+};
 use bofta_core::shape::{Outline, Turn};
 use rstest::rstest;
 
@@ -408,4 +411,80 @@ fn strips_are_joined_as_the_maker_joins() {
     assert!((a.height.size - b.height.size - half).0.abs() <= Length::inches(1, 8).0, "{:?} {:?}", a.height, b.height);
     assert!(b.note.as_ref().is_some_and(|n| n.contains("straight across")));
     assert_eq!(refused(&diagonal, &Edit::Lay { field: LayField::Join, value: "glued".into() }), "join");
+}
+
+fn turn(piece: &str, lies: Lies) -> Edit {
+    Edit::Turn { piece: piece.into(), lies }
+}
+
+fn grain_of(project: &Project, piece: &str) -> Grain {
+    project.plan().expect("drafts").job.expect("a job").piece(piece).expect("there").grain
+}
+
+#[test]
+fn a_piece_is_turned_by_hand_and_back() {
+    let tote = with_cloth();
+    let id = tote.plan().expect("drafts").draft.pieces[0].id.to_string();
+    let drafted = grain_of(&tote, &id);
+    for (lies, grain) in [(Lies::Across, Grain::Across), (Lies::Either, Grain::Either), (Lies::Bias, Grain::Bias)] {
+        let turned = made(&tote, &[turn(&id, lies)]);
+        assert_eq!(grain_of(&turned, &id), grain);
+        // It is kept, and read again.
+        let text = bofta_core::project::kept::write_project(&turned).expect("written");
+        assert_eq!(bofta_core::project::kept::read_project(&text).expect("read"), turned);
+        assert_eq!(made(&turned, &[turn(&id, Lies::Drafted)]), tote);
+    }
+    assert_eq!(drafted, Grain::Length);
+    assert!(refused(&tote, &turn("no-such", Lies::Across)).contains("no piece that is cut from a cloth"));
+    // Another family has other pieces.
+    let turned = made(&tote, &[turn(&id, Lies::Across), Edit::Family { family: "drawstring".into() }]);
+    assert!(turned.turned.is_empty());
+}
+
+/// A strap turned by hand lies so whatever is said of all straps.
+#[test]
+fn a_hand_goes_before_what_is_said_of_all_straps() {
+    let along = made(&with_cloth(), &[Edit::Lay { field: LayField::Straps, value: "along".into() }]);
+    assert_eq!(grain_of(&along, "strap"), Grain::Length);
+    assert_eq!(grain_of(&made(&along, &[turn("strap", Lies::Across)]), "strap"), Grain::Across);
+}
+
+#[test]
+fn other_ways_change_one_rule_each() {
+    let tote = made(&with_cloth(), &[bag("height", "20")]);
+    let names = |project: &Project| -> Vec<String> {
+        other_ways(project, &project.plan().expect("drafts")).into_iter().map(|w| w.name).collect()
+    };
+    let all = names(&tote);
+    assert!(all.contains(&"Edge to edge".to_owned()) && all.contains(&"Outer panel either way".to_owned()), "{all:?}");
+    assert!(!all.contains(&"Any way up".to_owned()), "nothing is printed: {all:?}");
+    for way in other_ways(&tote, &tote.plan().expect("drafts")) {
+        assert_ne!(made(&tote, &way.edits), tote, "{}", way.name);
+        assert_eq!(
+            way.only_if_less,
+            way.name.ends_with("either way") && !way.name.starts_with("Straps"),
+            "{}",
+            way.name
+        );
+    }
+    // A print that stands up keeps its pieces upright: to turn them is no way, to let them lie is.
+    let look = Look { pattern: Pattern::Sprig, ground: "#446644".into(), figure: "#ffffff".into() };
+    let printed = made(&tote, &[Edit::ClothLook { cloth: "moss-canvas".into(), look }]);
+    let printed = made(&printed, &[cloth(ClothField::Print, "one-way")]);
+    let all = names(&printed);
+    assert!(all.contains(&"Any way up".to_owned()) && !all.contains(&"Outer panel either way".to_owned()), "{all:?}");
+}
+
+/// Nothing is bought, or no more is, is only said of a plan that is whole; and no total of prices that are not known.
+#[test]
+fn totals_say_when_they_are_not_all() {
+    let tote = made(&with_cloth(), &[cloth(ClothField::Owned, "20")]);
+    let job = tote.plan().expect("drafts").job.expect("a job");
+    let lay = solve(&job, Budget::iterations(20), &mut Silent).expect("laid");
+    assert!(!lay.complete());
+    assert_eq!((bought_text(&tote, &lay), cost_text(&tote, &lay)), ("cloth is missing".into(), String::new()));
+    let enough = made(&tote, &[cloth(ClothField::Owned, "3 yd")]);
+    let job = enough.plan().expect("drafts").job.expect("a job");
+    let lay = solve(&job, Budget::iterations(20), &mut Silent).expect("laid");
+    assert_eq!(bought_text(&enough, &lay), "nothing to buy");
 }

@@ -5,7 +5,7 @@ use crate::job::{Units, shown};
 use bofta_core::FieldProblem;
 use bofta_core::cloth::Money;
 use bofta_core::cutting::{CutKind, Edge, Step, cut_list};
-use bofta_core::lay::{Bound, ClothLay, Job, Lay, MOST_PIECES, Offcut, Placement, Unplaced};
+use bofta_core::lay::{Bound, Certificate, ClothLay, Job, Lay, MOST_PIECES, Offcut, Placement, SheetsNeeded, Unplaced};
 use bofta_core::measure::{Length, System};
 use bofta_core::shape::{Point, Turn};
 use serde::{Deserialize, Serialize};
@@ -24,6 +24,8 @@ struct LayFile {
     unplaced: Vec<UnplacedFile>,
     cost: f64,
     bound: BoundFile,
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    sheets: Vec<SheetsNeeded>,
     proven: bool,
     warnings: Vec<String>,
     iterations: u64,
@@ -40,6 +42,11 @@ struct ClothFile {
     used_share: f64,
     placements: Vec<PlacementFile>,
     offcuts: Vec<OffcutFile>,
+    /// Together with `proof`; files written before there were certificates have neither.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    bound: Option<f64>,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    proof: Option<Certificate>,
     cuts: Vec<CutFile>,
 }
 
@@ -124,6 +131,8 @@ pub fn write_lay(job: &Job, lay: &Lay, seconds: f64) -> String {
                     }
                 })
                 .collect(),
+            bound: Some(to(c.bound)),
+            proof: c.proof.clone(),
             cuts: cuts(job, c),
         })
         .collect();
@@ -141,6 +150,7 @@ pub fn write_lay(job: &Job, lay: &Lay, seconds: f64) -> String {
             .collect(),
         cost: money(lay.cost),
         bound: BoundFile { cost: money(lay.bound.cost), length: to(lay.bound.length) },
+        sheets: lay.sheets.clone(),
         proven: lay.proven,
         warnings: lay.warnings.clone(),
         iterations: lay.iterations,
@@ -183,7 +193,7 @@ fn cuts(job: &Job, lay: &ClothLay) -> Vec<CutFile> {
         .collect()
 }
 
-/// Reads a lay, for checking; its cuts are left aside, and the bound of each cloth, which the format does not hold.
+/// Reads a lay, for checking; its cuts are left aside.
 ///
 /// # Errors
 /// One line that names the field and what it should be.
@@ -222,6 +232,7 @@ pub fn read_lay(text: &str) -> Result<Lay, FormatError> {
             cost: money("bound.cost", file.bound.cost)?,
             length: units.length("bound.length", file.bound.length)?,
         },
+        sheets: file.sheets,
         proven: file.proven,
         warnings: file.warnings,
         iterations: file.iterations,
@@ -269,7 +280,8 @@ fn cloth_lay(units: &Units, c: ClothFile) -> Result<ClothLay, FieldProblem> {
         used_share: c.used_share,
         placements,
         offcuts,
-        bound: Length::ZERO,
+        bound: c.bound.map_or(Ok(Length::ZERO), |bound| units.length("bound", bound))?,
+        proof: c.proof,
         through: false,
     })
 }

@@ -11,9 +11,11 @@ mod job;
 mod lay;
 pub mod outlines;
 pub mod sheet;
+mod shopping;
 pub mod spreadsheet;
 
 pub use bag::{Specification, read_bag};
 pub use error::FormatError;
 pub use job::{read_job, write_job};
 pub use lay::{read_lay, write_lay};
+pub use shopping::shopping_list;

@@ -3,12 +3,12 @@
 
 use crate::draw::{Canvas, Drawing, FONT_FILES, Face, Style, cloth_lay, has_sign, ink, text_width};
 use bofta_core::bag::Draft;
-use bofta_core::buying::purchases;
+use bofta_core::buying::{Missing, missing, purchases};
 use bofta_core::cutting::{Cut, CutKind, Edge, Step, cut_list};
 use bofta_core::lay::{Job, Lay, Stop};
 use bofta_core::measure::{Length, Ruler, System, show_bought};
 use bofta_core::piece::Piece;
-use bofta_core::project::{Planned, Project};
+use bofta_core::project::{Planned, Project, cost_text};
 use pdf_writer::{Content, Finish, Name, Pdf, Rect, Ref};
 use std::collections::{BTreeSet, HashMap};
 use std::sync::Arc;
@@ -37,7 +37,7 @@ const MARGIN: f64 = 44.0;
 const LINE: f64 = 17.0;
 
 /// The cut sheet of a laid project as pages of SVG, in points.
-pub fn cut_sheet_pages(project: &Project, planned: &Planned, job: &Job, lay: &Lay) -> Vec<Drawing> {
+pub fn cut_sheet_pages(project: &Project, planned: &Planned, job: &Job, lay: &Lay, stop: &Stop) -> Vec<Drawing> {
     let size = match project.system {
         System::Inches => (612.0, 792.0),
         System::Centimetres => (595.28, 841.89),
@@ -46,11 +46,19 @@ pub fn cut_sheet_pages(project: &Project, planned: &Planned, job: &Job, lay: &La
     book.start_page();
     book.text(0.0, &project.bag.headline(project.ruler), Face::Text, 13.0);
     book.space(10.0);
+    let missing = missing(job, lay, stop);
+    if let Some(missing) = &missing {
+        incomplete(&mut book, project, missing);
+    }
     shopping(&mut book, project, job, lay);
     by_the_piece(&mut book, project, &planned.draft);
     pieces(&mut book, project, &planned.draft.pieces);
     for cloth in &lay.cloths {
         lay_page(&mut book, project, job, lay, &cloth.cloth, &planned.draft.pieces);
+        if let Some(missing) = &missing {
+            let text = format!("Not the whole bag: {}. The first page says which.", missing.headline());
+            book.text(0.0, &text, Face::Bold, 12.5);
+        }
     }
     let off_the_cloth = cut_list(job, &lay.cloths, &planned.draft.pieces, &planned.blocks);
     blocks(&mut book, project, &off_the_cloth, &planned.draft.pieces);
@@ -69,7 +77,16 @@ pub fn cut_sheet(
     lay: &Lay,
     stop: &Stop,
 ) -> Result<Vec<u8>, SheetError> {
-    to_pdf(&cut_sheet_pages(project, planned, job, lay), stop)
+    to_pdf(&cut_sheet_pages(project, planned, job, lay, stop), stop)
+}
+
+/// What the plan leaves out, before anything else: these sheets are not the whole bag.
+fn incomplete(book: &mut Book, project: &Project, missing: &Missing) {
+    book.text(0.0, &format!("Not the whole bag: {}.", missing.headline()), Face::Bold, 14.0);
+    for line in missing.told(project.system) {
+        book.row(&[(0.0, &line, Face::Text)]);
+    }
+    book.space(10.0);
 }
 
 /// What is sold by the length or the piece.
@@ -127,7 +144,10 @@ fn shopping(book: &mut Book, project: &Project, job: &Job, lay: &Lay) {
             (430.0, &p.cost.map(|c| c.show()).unwrap_or_default(), Face::Text),
         ]);
     }
-    book.row(&[(330.0, "together", Face::Text), (430.0, &lay.cost.show(), Face::Bold)]);
+    let total = cost_text(project, lay);
+    if !total.is_empty() {
+        book.row(&[(330.0, "together", Face::Text), (430.0, &total, Face::Bold)]);
+    }
     book.space(10.0);
 }
 
@@ -191,7 +211,7 @@ fn cut_row(book: &mut Book, project: &Project, number: usize, step: &Step, all: 
     match step {
         Step::Cut { cut, .. } => {
             let reading = format!("{} {}", project.ruler.show(cut.reading).text, project.system.symbol());
-            book.check_row(number, &reading, how(cut), &off);
+            book.check_row(number, &reading, &how(cut, project), &off);
         }
         Step::Outline(_) => book.check_row(number, "template", "round the outline, where it lies", &off),
         Step::Fuse { .. } | Step::Block { .. } | Step::Corners(_) => {}
@@ -245,15 +265,25 @@ fn size_of(piece: &Piece, ruler: Ruler) -> String {
     format!("{} × {}", ruler.show(w).text, ruler.show(h).text)
 }
 
-/// How a cut runs, in words.
-pub fn how(cut: &Cut) -> &'static str {
+/// How a cut runs, in words; of one that stops short also where.
+pub fn how(cut: &Cut, project: &Project) -> String {
+    let stops = |edge: &str| {
+        let show = |l: Length| format!("{} {}", project.ruler.show(l).text, project.system.symbol());
+        match cut.stretch() {
+            Some((begin, stop)) if begin > Length::ZERO => {
+                format!("begin {} and stop {} from the {edge} edge", show(begin), show(stop))
+            }
+            Some((_, stop)) => format!("stop {} from the {edge} edge", show(stop)),
+            None => String::new(),
+        }
+    };
     match (cut.kind, cut.from) {
-        (CutKind::SquareEnd, _) => "square the end: just enough",
-        (CutKind::Selvedge, _) => "selvedge off, along the left edge",
-        (CutKind::Through, Edge::Near) => "right across, from the near edge",
-        (CutKind::Through, Edge::Left) => "from near to far, from the left edge",
-        (CutKind::Stopped, Edge::Near) => "across, stop at the line's end, from the near edge",
-        (CutKind::Stopped, Edge::Left) => "along, stop at the line's end, from the left edge",
+        (CutKind::SquareEnd, _) => "square the end: just enough".into(),
+        (CutKind::Selvedge, _) => "selvedge off, along the left edge".into(),
+        (CutKind::Through, Edge::Near) => "right across, from the near edge".into(),
+        (CutKind::Through, Edge::Left) => "from near to far, from the left edge".into(),
+        (CutKind::Stopped, Edge::Near) => format!("across, measured from the near edge; {}", stops("left")),
+        (CutKind::Stopped, Edge::Left) => format!("along, measured from the left edge; {}", stops("near")),
     }
 }
 
@@ -342,32 +372,50 @@ impl Book {
     }
 
     fn text(&mut self, x: f64, text: &str, face: Face, size: f64) {
-        self.room(LINE);
-        self.canvas.text(MARGIN + x, self.y, text, face, size, ink::INDIGO, "start");
-        self.y += LINE;
+        for line in wrapped(text, face, size, self.size.0 - 2.0 * MARGIN - x) {
+            self.room(LINE);
+            self.canvas.text(MARGIN + x, self.y, &line, face, size, ink::INDIGO, "start");
+            self.y += LINE;
+        }
     }
 
-    /// Cells at their distances from the margin; each is cut short of the next.
+    /// Cells at their distances from the margin; what does not fit before the next goes on below it, and the whole row
+    /// stays on one page.
     fn row(&mut self, cells: &[(f64, &str, Face)]) {
-        self.room(LINE);
-        for (i, (x, text, face)) in cells.iter().enumerate() {
-            let end = cells.get(i + 1).map_or(self.size.0 - 2.0 * MARGIN, |next| next.0 - 6.0);
-            let fitted = fit(text, *face, 12.5, end - x);
-            self.canvas.text(MARGIN + x, self.y, &fitted, *face, 12.5, ink::INDIGO, "start");
+        let lines = self.wrapped(cells);
+        let tall = lines.iter().map(Vec::len).max().unwrap_or(1);
+        self.room(LINE * tall as f64);
+        self.set(cells, &lines);
+    }
+
+    fn wrapped(&self, cells: &[(f64, &str, Face)]) -> Vec<Vec<String>> {
+        let end = |i: usize| cells.get(i + 1).map_or(self.size.0 - 2.0 * MARGIN, |next| next.0 - 6.0);
+        cells.iter().enumerate().map(|(i, (x, text, face))| wrapped(text, *face, 12.5, end(i) - x)).collect()
+    }
+
+    fn set(&mut self, cells: &[(f64, &str, Face)], lines: &[Vec<String>]) {
+        for ((x, _, face), lines) in cells.iter().zip(lines) {
+            for (n, line) in lines.iter().enumerate() {
+                let y = self.y + LINE * n as f64;
+                self.canvas.text(MARGIN + x, y, line, *face, 12.5, ink::INDIGO, "start");
+            }
         }
-        self.y += LINE;
+        self.y += LINE * lines.iter().map(Vec::len).max().unwrap_or(1) as f64;
     }
 
     fn check_row(&mut self, n: usize, reading: &str, how: &str, off: &str) {
-        self.room(LINE);
-        let box_style = Style::line(ink::INDIGO, 0.9).rounded(1.5);
-        self.canvas.rect(MARGIN, self.y - 9.5, 10.0, 10.0, &box_style);
-        self.row(&[
-            (18.0, &n.to_string(), Face::Text),
+        let number = n.to_string();
+        let cells = [
+            (18.0, number.as_str(), Face::Text),
             (40.0, reading, Face::Bold),
             (110.0, how, Face::Text),
             (330.0, off, Face::Bold),
-        ]);
+        ];
+        let lines = self.wrapped(&cells);
+        self.room(LINE * lines.iter().map(Vec::len).max().unwrap_or(1) as f64);
+        let box_style = Style::line(ink::INDIGO, 0.9).rounded(1.5);
+        self.canvas.rect(MARGIN, self.y - 9.5, 10.0, 10.0, &box_style);
+        self.set(&cells, &lines);
     }
 
     fn drawing(&mut self, drawing: &Drawing) {
@@ -400,15 +448,30 @@ impl Book {
     }
 }
 
-fn fit(text: &str, face: Face, size: f64, room: f64) -> String {
-    if text_width(text, face, size) <= room {
-        return text.to_owned();
+/// Lines no longer than `room`, broken between words; a word that is longer still is broken where it must be. Nothing is
+/// left out.
+fn wrapped(text: &str, face: Face, size: f64, room: f64) -> Vec<String> {
+    let fits = |line: &str| text_width(line, face, size) <= room;
+    let mut lines: Vec<String> = Vec::new();
+    let mut line = String::new();
+    for word in text.split(' ') {
+        let longer = if line.is_empty() { word.to_owned() } else { format!("{line} {word}") };
+        if fits(&longer) {
+            line = longer;
+            continue;
+        }
+        if !line.is_empty() {
+            lines.push(std::mem::take(&mut line));
+        }
+        for sign in word.chars() {
+            if !line.is_empty() && !fits(&format!("{line}{sign}")) {
+                lines.push(std::mem::take(&mut line));
+            }
+            line.push(sign);
+        }
     }
-    let mut short: String = text.to_owned();
-    while !short.is_empty() && text_width(&short, face, size) + size * 0.5 > room {
-        short.pop();
-    }
-    format!("{}…", short.trim_end())
+    lines.push(line);
+    lines
 }
 
 /// The signs of names that no font has, neither those that ship with the program nor, looked for only where they fail,

@@ -2,7 +2,7 @@
 #![allow(missing_docs)]
 
 use bofta_core::cutting::{Step, cut_list};
-use bofta_core::lay::{Budget, Job, Lay, Silent, solve};
+use bofta_core::lay::{Budget, Job, Lay, Silent, Stop, solve};
 use bofta_core::measure::{Length, Ruler, System};
 use bofta_core::project::{ClothField, Edit, Look, Pattern, Planned, Project};
 use bofta_formats::{draw, sheet};
@@ -173,7 +173,7 @@ fn any_bag_fits_its_drawing(#[case] width: &str, #[case] height: &str, #[case] d
 fn the_sheet_leaves_nothing_out() {
     let set = |field: &str, value: &str| Edit::Bag { field: field.into(), value: value.into() };
     let (project, planned, job, lay) = made(System::Inches, &[set("mouth", "double-hem")]);
-    let pages = sheet::cut_sheet_pages(&project, &planned, &job, &lay);
+    let pages = sheet::cut_sheet_pages(&project, &planned, &job, &lay, &Stop::new());
     let all: String = pages.iter().map(|p| p.body.as_str()).collect();
     for piece in &planned.draft.pieces {
         let size =
@@ -204,7 +204,7 @@ fn the_sheet_knows_reels_blocks_and_patches() {
     let stiff = Edit::AddCloth { name: "Stiff".into(), material: "interfacing".into() };
     let sheet_of = |edits: &[Edit]| {
         let (project, planned, job, lay) = made(System::Inches, edits);
-        let pages = sheet::cut_sheet_pages(&project, &planned, &job, &lay);
+        let pages = sheet::cut_sheet_pages(&project, &planned, &job, &lay, &Stop::new());
         let steps = cut_list(&job, &lay.cloths, &planned.draft.pieces, &planned.blocks);
         (pages.iter().map(|p| p.body.clone()).collect::<String>(), steps)
     };

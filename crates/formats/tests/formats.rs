@@ -112,11 +112,11 @@ fn the_cut_list_is_a_table() {
 #[test]
 fn sheets_have_pages_of_paper_size() {
     let (project, planned, job, lay) = laid();
-    let pages = sheet::cut_sheet_pages(&project, &planned, &job, &lay);
+    let pages = sheet::cut_sheet_pages(&project, &planned, &job, &lay, &Stop::new());
     assert!(pages.len() >= 2);
     assert!(pages.iter().all(|p| (p.width, p.height) == (8.5 * 72.0, 11.0 * 72.0)));
     let metric = Project { system: System::Centimetres, ..project.clone() };
-    let pages = sheet::cut_sheet_pages(&metric, &planned, &job, &lay);
+    let pages = sheet::cut_sheet_pages(&metric, &planned, &job, &lay, &Stop::new());
     let mm = |points: f64| points / 72.0 * 25.4;
     assert!((mm(pages[0].width) - 210.0).abs() < 0.1 && (mm(pages[0].height) - 297.0).abs() < 0.1);
     let pdf = sheet::cut_sheet(&project, &planned, &job, &lay, &Stop::new()).expect("a PDF");

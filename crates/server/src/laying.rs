@@ -2,6 +2,7 @@
 
 use crate::http::problem::Refusal;
 use crate::work::Work;
+use bofta_core::buying::{Missing, missing};
 use bofta_core::lay::{Budget, Job, Lay, NoLay, Silent, Stop, solve, verify};
 use bofta_core::project::{Planned, Project};
 use bofta_formats::write_job;
@@ -17,6 +18,13 @@ pub struct Laid {
     pub job: Job,
     pub key: String,
     pub lay: Lay,
+}
+
+impl Laid {
+    /// What the lay leaves out, if it does.
+    pub fn missing(&self, work: &Work) -> Option<Missing> {
+        missing(&self.job, &self.lay, work.stop())
+    }
 }
 
 /// How far a project is laid.

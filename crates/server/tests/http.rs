@@ -157,6 +157,78 @@ fn a_piece_that_fits_no_cloth_is_said_and_the_rest_is_laid() {
     assert!(notices.contains("Outer panel is 66½"), "{notices}");
 }
 
+/// A plan with too little of an owned cloth says so wherever it is shown, and is never called all cut or all bought.
+#[test]
+fn a_plan_that_is_not_whole_says_so_everywhere() {
+    let (_folder, server) = demo();
+    let own = json!([{ "edit": "cloth", "cloth": "donated-potato-sack-check", "field": "owned", "value": "25" }]);
+    let (status, view) = server.edit("bulb-sack", own);
+    assert_eq!(status, 200, "{view}");
+    let headline = view["lay"]["missing"]["headline"].as_str().expect("it is short").to_owned();
+    assert!(headline.ends_with("nowhere"), "{headline}");
+    let told = view["lay"]["missing"]["told"][0].as_str().expect("a sentence");
+    assert!(told.contains("yd more of"), "{told}");
+    let tally = &view["tally"];
+    assert_eq!((&tally["missing"], &tally["cloth"]), (&json!(headline), &json!("cloth is missing")));
+    assert!(view["notices"].as_array().expect("notices").iter().any(|n| n["text"] == told && n["attention"] == true));
+    let list = view["shopping_list"].as_str().expect("a list");
+    assert!(list.contains(&headline) && list.contains(told), "{list}");
+    let card = |server: &Server| {
+        let (_, shelf) = server.get("/api/projects");
+        let cards = shelf["cards"].as_array().expect("cards").clone();
+        cards.into_iter().find(|c| c["id"] == "bulb-sack").expect("on the shelf")["state"].clone()
+    };
+    assert_eq!(card(&server), json!(headline));
+    let (status, _, pdf) = server.bytes("/api/projects/bulb-sack/cut-sheet.pdf");
+    assert_eq!(status, 200);
+    let text = support::pdf_text(&pdf);
+    assert!(text.contains("Not the whole bag") && text.contains(&headline), "{text}");
+    let (_, lay) = server.get("/api/projects/bulb-sack/lay.json");
+    assert!(lay["unplaced"].as_array().is_some_and(|u| !u.is_empty()) && lay["proven"] == false);
+    // Cut as far as it goes, it is still not the whole bag.
+    let steps = view["steps"].as_u64().expect("steps");
+    let (_, view) = server.edit("bulb-sack", json!([{ "edit": "steps-done", "count": steps }]));
+    assert_eq!(view["lay"]["missing"]["headline"], json!(headline));
+    assert_eq!(card(&server), json!(format!("{headline} · {steps} of {steps} cut")));
+}
+
+/// A piece may be turned by hand; each way is told with what it changes.
+#[test]
+fn turns_of_a_piece_are_told_with_what_they_cost() {
+    let (_folder, server) = demo();
+    let (_, view) = server.get("/api/projects/kneeler-tote");
+    let piece = view["pieces"][0]["id"].as_str().expect("an id").to_owned();
+    let (status, turns) = server.get(&format!("/api/projects/kneeler-tote/pieces/{piece}/turns"));
+    assert_eq!(status, 200, "{turns}");
+    let turns = turns.as_array().expect("a list").clone();
+    let lies: Vec<&str> = turns.iter().map(|t| t["lies"].as_str().expect("a key")).collect();
+    assert_eq!(lies, ["drafted", "along", "across", "either", "bias"]);
+    assert_eq!(turns.iter().filter(|t| t["chosen"] == true).count(), 1);
+    assert!(turns.iter().any(|t| t["difference"].as_str().is_some_and(|d| d.starts_with('+'))), "{turns:?}");
+    assert_eq!(server.get("/api/projects/kneeler-tote/pieces/none/turns").0, 404);
+    let turned = json!([{ "edit": "turn", "piece": piece, "lies": "across" }]);
+    let (status, view) = server.edit("kneeler-tote", turned);
+    assert_eq!((status, &view["pieces"][0]["turned"]), (200, &json!(true)));
+    assert_eq!(view["pieces"][0]["grain"], "across the width");
+}
+
+/// What is called proven carries its reason, and the lay that is taken away its certificate, which is checked.
+#[test]
+fn proofs_are_told_and_taken_along() {
+    let (_folder, server) = demo();
+    let (_, view) = server.get("/api/projects/harvest-tote");
+    let proven: Vec<&Value> =
+        view["purchases"].as_array().expect("a list").iter().filter(|p| p["proven"] == true).collect();
+    assert!(!proven.is_empty());
+    for purchase in proven {
+        let reason = purchase["reason"].as_str().expect("a reason");
+        assert!(reason.ends_with('.') && reason.contains(" in"), "{reason}");
+    }
+    let (_, lay) = server.get("/api/projects/harvest-tote/lay.json");
+    let certificates = lay["cloths"].as_array().expect("cloths").iter().filter(|c| !c["proof"]["by"].is_null()).count();
+    assert!(certificates > 0, "{lay}");
+}
+
 #[test]
 fn two_tabs_cannot_overwrite_each_other() {
     let (_folder, server) = demo();

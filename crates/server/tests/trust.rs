@@ -153,11 +153,7 @@ fn names_can_be_drawn_printed_and_opened_elsewhere() {
     assert!(String::from_utf8_lossy(&csv).contains("\n'=SUM(A1),"), "{}", String::from_utf8_lossy(&csv));
     let (status, again) = read_file(&server, "list.csv", csv);
     assert_eq!((status, &again["rows"][0]["row"]["name"]), (200, &json!("=SUM(A1)")), "{again}");
-    let folder = tempfile::tempdir().expect("a folder");
-    let pdf = folder.path().join("sheet.pdf");
-    std::fs::write(&pdf, server.bytes(&format!("/api/projects/{id}/cut-sheet.pdf")).2).expect("written");
-    let text = Command::new("pdftotext").arg(&pdf).arg("-").output().expect("poppler").stdout;
-    let text = String::from_utf8_lossy(&text).into_owned();
+    let text = support::pdf_text(&server.bytes(&format!("/api/projects/{id}/cut-sheet.pdf")).2);
     // Set in a face of this machine, or spelled out: never left away.
     assert!(text.contains('袋') || text.contains("U+888B"), "{text}");
     assert!(text.contains('👜') || text.contains("U+1F45C"), "{text}");

@@ -37,7 +37,12 @@ export function Tally() {
             <span className="font-heading text-[27px] leading-9" data-testid="tally-cloth">
               {tally.cloth ?? 'no lay yet'}
             </span>
-            {tally.cloth && tally.cloth !== 'nothing to buy' && <span className="text-sm">cloth in all</span>}
+            {tally.buys && <span className="text-sm">cloth in all</span>}
+            {tally.missing && (
+              <span className="w-full text-sm font-bold text-madder" data-testid="tally-missing">
+                {tally.missing}
+              </span>
+            )}
             {tally.change && (
               <span className="text-sm font-bold text-madder" aria-live="polite" data-testid="tally-change">
                 {tally.change} by the last change

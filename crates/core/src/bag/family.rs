@@ -307,7 +307,9 @@ pub(super) fn put_all(fields: Vec<Field<'_>>, kept: &mut Map<String, Value>) -> 
 /// Puts a kept value into its field; false when it is of another kind.
 fn put(field: &mut Field<'_>, value: &Value) -> bool {
     match (&mut field.slot, value) {
-        (Slot::Length(length), Value::Number(n)) => n.as_i64().map(|n| **length = Length(n)).is_some(),
+        (Slot::Length(length), Value::Number(n)) => {
+            n.as_i64().and_then(|n| Length::try_from(n).ok()).map(|n| **length = n).is_some()
+        }
         (Slot::Choice(choice), Value::String(key)) => choice.choose(key),
         // What is a choice now was once yes or no.
         (Slot::Choice(choice), Value::Bool(on)) => choice.choose(if *on { "yes" } else { "no" }),

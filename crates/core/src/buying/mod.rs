@@ -3,6 +3,17 @@
 //! For the Buy stage and the shopping list.
 
 pub mod linear;
+mod missing;
 mod purchase;
 
+pub use missing::{Missing, More, missing};
 pub use purchase::{OtherWidth, Purchase, other_widths, purchases, usual_widths};
+
+/// Names as a list in a sentence.
+fn shown_names(names: &[String]) -> String {
+    match names {
+        [] => String::new(),
+        [one] => one.clone(),
+        [first @ .., last] => format!("{} and {last}", first.join(", ")),
+    }
+}

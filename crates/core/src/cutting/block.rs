@@ -70,6 +70,7 @@ impl Block {
             placements,
             offcuts: vec![],
             bound: Length::ZERO,
+            proof: None,
             through: true,
         };
         Self { piece: piece.id.to_string(), job, lay }

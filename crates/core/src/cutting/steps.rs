@@ -70,6 +70,19 @@ pub struct Cut {
     pub bare: Option<Region>,
 }
 
+impl Cut {
+    /// Of a cut that stops short, where along it the blade goes in and where it stops: from the near edge of what lies
+    /// there when it runs along, from the left edge when it runs across. Nothing of a cut that runs from edge to edge.
+    pub fn stretch(&self) -> Option<(Length, Length)> {
+        let Line { x1, y1, x2, y2 } = self.line;
+        match (self.kind, self.from) {
+            (CutKind::Stopped, Edge::Left) => Some((y1 - Length(self.lies.y), y2 - Length(self.lies.y))),
+            (CutKind::Stopped, Edge::Near) => Some((x1 - Length(self.lies.x), x2 - Length(self.lies.x))),
+            (CutKind::SquareEnd | CutKind::Selvedge | CutKind::Through, _) => None,
+        }
+    }
+}
+
 /// Corners cut out of finished rectangles.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct CornerCut {

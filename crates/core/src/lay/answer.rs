@@ -1,6 +1,7 @@
 //! The answer: what lies where, what it takes and what is left.
 
 use super::job::JobPiece;
+use super::proof::{Certificate, SheetsNeeded};
 use crate::cloth::{Cloth, Money};
 use crate::measure::Length;
 use crate::piece::Mirror;
@@ -93,6 +94,9 @@ pub struct ClothLay {
     pub offcuts: Vec<Offcut>,
     /// No lay of these pieces on this cloth can have a shorter `buy_length` than this.
     pub bound: Length,
+    /// What shows it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub proof: Option<Certificate>,
     /// Every cut can run edge to edge of what is left.
     pub through: bool,
 }
@@ -137,6 +141,9 @@ pub struct Lay {
     pub cost: Money,
     /// What no lay can beat.
     pub bound: Bound,
+    /// Of cloths sold by the sheet, how many are needed at least, where more than one is.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub sheets: Vec<SheetsNeeded>,
     /// No smaller purchase on the shop's steps can hold these pieces.
     pub proven: bool,
     /// What the maker should know, each a sentence.

@@ -1,12 +1,11 @@
 //! The heart: pieces and cloths in, a lay out. Which piece lies where, which way up, and how good that is.
 //!
-//! [`solve`] searches; [`verify`] checks any lay by separate code; `bounds` say what no lay can beat. `ground` is what
+//! [`solve`] searches; [`verify`] checks any lay by separate code; `proof` says what no lay can beat, and shows it. `ground` is what
 //! is laid on, `share` and `planner` choose what comes from which cloth, `rectangles` and `nest` lay one of them, and
 //! `report` tells the result. A lay is the same on any machine for the same job, seed and number of iterations: time
 //! only decides how many are run, and that is the caller's business through [`Observer`].
 
 mod answer;
-mod bounds;
 mod ground;
 mod guillotine;
 mod job;
@@ -14,23 +13,26 @@ mod nest;
 mod offcuts;
 mod on_ground;
 mod planner;
+mod proof;
 mod random;
 mod rank;
 mod reach;
 mod rectangles;
 mod report;
 mod share;
-mod slices;
 mod solve;
 mod stop;
 mod turns;
 mod verify;
 
 pub use answer::{Bound, ClothLay, Lay, Offcut, Placement, Unplaced};
-pub use bounds::shortest_length;
 pub(crate) use guillotine::Inside;
 pub use guillotine::{Region, comes_apart};
 pub use job::{Aim, Cuts, Job, JobPiece, MOST_CLOTHS, MOST_FLAWS, MOST_NESTED, MOST_PIECES, Pin, Rules};
+pub use proof::{
+    Boxes, Certificate, Function, GapCounted, Lines, PricedSlice, PricedWay, Rule, SheetsNeeded, Slices, Tried,
+    Weights, Whole, Within, conditions, reason, reason_of_sheets, shortest_length,
+};
 pub use random::Random;
 pub use solve::{Budget, NoLay, Observer, Silent, solve};
 pub use stop::Stop;

@@ -1,15 +1,14 @@
 //! The search on one ground for the lots it was given: rectangles by their own search, all else by true outlines,
 //! which takes up what the rectangle search makes of the bounding boxes and so is never worse.
 
-use super::bounds::{shaped_bound, strip_bound};
 use super::ground::Ground;
 use super::guillotine::Region;
 use super::job::{Aim, Cuts, Job, JobPiece};
 use super::nest::{Detail, Layout, Lot, Nest, NestSearch, Put, boxes, whole_left};
+use super::proof::{Proof, least_length, ruled_out_by_slices};
 use super::rank::{Use, place_in_list, square_inches};
 use super::rectangles::{Laid, Strip, StripSearch};
 use super::share::order_of_grounds;
-use super::slices;
 use super::stop::Stop;
 use crate::measure::Length;
 use crate::shape::Outline;
@@ -33,8 +32,8 @@ pub(super) struct OnGround<'a> {
     grounds: Arc<[Ground]>,
     search: Search<'a>,
     iteration: u64,
-    /// Nothing is shorter, in the ground's own coordinates.
-    pub bound: i64,
+    /// Nothing is shorter.
+    pub proof: Proof,
     /// The purchase slices were last asked about.
     sliced: Option<Length>,
     stop: Stop,
@@ -85,9 +84,12 @@ impl<'a> OnGround<'a> {
         let plain = here.edge.is_none() && !here.folded && !pinned;
         let shaped = lots.iter().any(|l| is_shaped(&job.pieces[l.piece]));
         let few_cuts = job.rules.aim == Aim::FewCuts;
-        let (search, bound) = if plain && !shaped {
+        // With a gap rectangles may pass each other corner to corner, closer than their boxes with the gap beside them.
+        let in_boxes = !shaped && (job.rules.gap == Length::ZERO || job.rules.cuts == Cuts::Through);
+        let (search, proof) = if plain && in_boxes {
             let strip = strip_of(job, here, &lots, stop);
-            (Search::Strip(Box::new(StripSearch::new(cloth, strip, few_cuts, seed))), 0)
+            let known = if strip.gap > 0 { least_length(job, here, &lots) } else { Proof::default() };
+            (Search::Strip(Box::new(StripSearch::new(cloth, strip, few_cuts, seed))), known)
         } else {
             // The boxes come first: they are quick, and an answer if there is no time for more.
             let strip = plain
@@ -95,7 +97,7 @@ impl<'a> OnGround<'a> {
                 .filter(|s| s.kinds.iter().all(|k| !k.choices.is_empty()));
             let boxes = strip.map(|strip| StripSearch::new(cloth, strip, few_cuts, seed));
             let nest = Arc::new(Nest::new(job, grounds, &lots, |_| vec![ground], stop));
-            let bound = if nest.is_whole { shaped_bound(job, here, &lots) } else { 0 };
+            let proof = if nest.is_whole { least_length(job, here, &lots) } else { Proof::default() };
             let through = job.rules.cuts == Cuts::Through;
             let mut nested = match &boxes {
                 _ if !nest.is_whole => NestSearch::idle(job, nest, seed),
@@ -111,12 +113,12 @@ impl<'a> OnGround<'a> {
                 take_boxes(&mut nested, ground, &lots, boxes);
             }
             match boxes {
-                Some(boxes) if !nested.nest.is_whole => (Search::Strip(Box::new(boxes)), 0),
-                boxes => (Search::Nest(Box::new(nested), boxes.map(Box::new)), bound),
+                Some(boxes) if !nested.nest.is_whole => (Search::Strip(Box::new(boxes)), Proof::default()),
+                boxes => (Search::Nest(Box::new(nested), boxes.map(Box::new)), proof),
             }
         };
         // Boxes in place of outlines say nothing of how short a lay of the outlines can be.
-        let only_boxes = shaped && matches!(search, Search::Strip(_));
+        let only_boxes = !in_boxes && matches!(search, Search::Strip(_));
         let mut made = Self {
             only_boxes,
             ground,
@@ -125,7 +127,7 @@ impl<'a> OnGround<'a> {
             grounds: grounds.clone(),
             search,
             iteration: 0,
-            bound,
+            proof,
             sliced: None,
             stop: stop.clone(),
             since_proven: 0,
@@ -145,9 +147,9 @@ impl<'a> OnGround<'a> {
     }
 
     fn raise_bound(&mut self) {
-        if let (Search::Strip(strip), false) = (&mut self.search, self.only_boxes) {
-            self.bound = self.bound.max(strip.bound).max(strip_bound(&strip.strip));
-            strip.bound = self.bound;
+        if let (Search::Strip(strip), false, Length::ZERO) = (&mut self.search, self.only_boxes, self.job.rules.gap) {
+            self.proof.join(&strip.proof);
+            strip.proof.join(&self.proof);
         }
     }
 
@@ -190,11 +192,11 @@ impl<'a> OnGround<'a> {
         self.sliced = Some(bought);
         for _ in 0..PURCHASES_SLICED {
             let Some(cheaper) = cloth.longest_cheaper(bought).map(|l| l.0.min(self.length() - 1)) else { return };
-            if cheaper < self.bound {
+            if cheaper < self.proof.bound {
                 return;
             }
-            if slices::ruled_out(self.job, ground, &self.lots, cheaper, &self.stop) {
-                self.bound = cheaper + 1;
+            if let Some(rule) = ruled_out_by_slices(self.job, ground, &self.lots, cheaper, &self.stop) {
+                self.proof.raise(cheaper + 1, || rule);
                 return;
             }
             bought = cloth.buy_length(cloth.needed_length(Length(cheaper)));
@@ -263,7 +265,7 @@ impl<'a> OnGround<'a> {
     pub(super) fn proven(&self) -> bool {
         let cloth = &self.job.cloths[self.grounds[self.ground].cloth];
         let buy = |length: i64| cloth.buy_length(cloth.needed_length(Length(length)));
-        !self.over() && (cloth.whole_length().is_some() || buy(self.length()) <= buy(self.bound))
+        !self.over() && (cloth.whole_length().is_some() || buy(self.length()) <= buy(self.proof.bound))
     }
 
     pub(super) fn through(&self) -> bool {
@@ -326,15 +328,15 @@ impl<'a> OnGround<'a> {
     }
 
     /// Takes up what another search of the same lots found.
-    pub(super) fn share(&mut self, found: &Found, bound: i64) {
+    pub(super) fn share(&mut self, found: &Found, proof: &Proof) {
         match (&mut self.search, found) {
-            (Search::Strip(search), Found::Strip(lay)) => search.share(lay, bound),
+            (Search::Strip(search), Found::Strip(lay)) => search.share(lay, proof),
             (Search::Nest(search, _), Found::Nest(layout)) => {
                 search.take(layout);
             }
             _ => {}
         }
-        self.bound = self.bound.max(bound);
+        self.proof.join(proof);
     }
 
     /// Takes up a lay of the pool, if this is a search by true outlines.

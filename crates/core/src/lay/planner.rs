@@ -2,9 +2,10 @@
 //! hands new ways of sharing to them.
 
 use super::ground::Ground;
-use super::job::{Cuts, Job};
+use super::job::Job;
 use super::nest::{Lot, Nest, NestSearch, all_lots};
 use super::on_ground::{Found, OnGround};
+use super::proof::{Proof, least_sheets};
 use super::rank::{Rank, Use, square_inches};
 use super::share::{Shared, order_of_grounds, share};
 use super::stop::Stop;
@@ -23,6 +24,8 @@ pub(super) struct Planner<'a> {
     pub searches: Vec<OnGround<'a>>,
     pub unplaced: Vec<(usize, u32)>,
     pool: Option<NestSearch<'a>>,
+    /// Of cloths sold by the sheet, by index, how many are needed at least.
+    least: Vec<(usize, u32)>,
     seed: u64,
     stop: Stop,
     iteration: u64,
@@ -31,7 +34,7 @@ pub(super) struct Planner<'a> {
 
 /// A plan handed from one planner to another.
 pub(super) struct Plan {
-    lots: Vec<(usize, Vec<Lot>, Found, i64)>,
+    lots: Vec<(usize, Vec<Lot>, Found, Proof)>,
     unplaced: Vec<(usize, u32)>,
     rank: Rank,
 }
@@ -40,8 +43,12 @@ impl<'a> Planner<'a> {
     pub(super) fn new(job: &'a Job, grounds: &Arc<[Ground]>, seed: u64, stop: &Stop) -> Self {
         let Shared { searches, unplaced } = share(job, grounds, seed, stop);
         let (grounds, stop) = (grounds.clone(), stop.clone());
-        let mut planner = Self { job, grounds, searches, unplaced, pool: None, seed, stop, iteration: 0, turn: 0 };
+        let least = Vec::new();
+        let mut planner =
+            Self { job, grounds, searches, unplaced, pool: None, least, seed, stop, iteration: 0, turn: 0 };
         if planner.has_choice() {
+            let needed = |cloth: usize| least_sheets(job, cloth, None).map(|s| (cloth, s.least));
+            planner.least = (0..job.cloths.len()).filter_map(needed).collect();
             planner.open_pool();
         }
         planner
@@ -52,7 +59,7 @@ impl<'a> Planner<'a> {
         let pieces: u32 = self.job.pieces.iter().map(|p| p.count).sum();
         let folded = self.grounds.iter().any(|g| g.folded);
         let several = self.job.pieces.iter().any(|p| order_of_grounds(self.job, &self.grounds, p).len() > 1);
-        pieces <= MOST_POOLED && several && !folded && self.job.rules.cuts == Cuts::Free
+        pieces <= MOST_POOLED && several && !folded
     }
 
     fn open_pool(&mut self) {
@@ -117,10 +124,23 @@ impl<'a> Planner<'a> {
     /// Nothing is left to try.
     pub(super) fn finished(&self) -> bool {
         let nothing_better = match &self.pool {
-            Some(pool) => pool.complete() && self.rank().costs_nothing(),
+            Some(pool) => pool.complete() && (self.rank().costs_nothing() || self.fewest_sheets()),
             None => true,
         };
         nothing_better && self.searches.iter().all(OnGround::finished)
+    }
+
+    /// Every piece comes from one cloth only, and of those sold by the sheet no fewer would do.
+    fn fewest_sheets(&self) -> bool {
+        let one_each = self.job.pieces.iter().all(|p| p.cloths.len() == 1);
+        let used = |cloth: usize| self.searches.iter().filter(|s| self.grounds[s.ground].cloth == cloth).count();
+        one_each
+            && (0..self.job.cloths.len()).all(|cloth| {
+                let sheets = used(cloth);
+                self.job.cloths[cloth].owned
+                    || sheets < 2
+                    || self.least.iter().any(|(of, least)| *of == cloth && *least as usize == sheets)
+            })
     }
 
     /// Shares as the pool's best does, if that comes out better.
@@ -153,7 +173,7 @@ impl<'a> Planner<'a> {
             let mut search = OnGround::new(self.job, &self.grounds, g, lots, self.seed, &self.stop);
             search.take_puts(&nest, puts);
             if let Some(known) = known {
-                search.share(&known.found(), known.bound);
+                search.share(&known.found(), &known.proof);
             } else {
                 for _ in 0..TRIAL {
                     if search.finished() || self.stop.asked() {
@@ -184,7 +204,7 @@ impl<'a> Planner<'a> {
     /// The plan as it stands.
     pub(super) fn plan(&self) -> Plan {
         Plan {
-            lots: self.searches.iter().map(|s| (s.ground, s.lots.clone(), s.found(), s.bound)).collect(),
+            lots: self.searches.iter().map(|s| (s.ground, s.lots.clone(), s.found(), s.proof.clone())).collect(),
             unplaced: self.unplaced.clone(),
             rank: self.rank(),
         }
@@ -206,9 +226,9 @@ impl<'a> Planner<'a> {
                 .collect();
             self.unplaced.clone_from(&plan.unplaced);
         }
-        for (g, _, found, bound) in &plan.lots {
+        for (g, _, found, proof) in &plan.lots {
             if let Some(search) = self.searches.iter_mut().find(|s| s.ground == *g) {
-                search.share(found, *bound);
+                search.share(found, proof);
             }
         }
     }

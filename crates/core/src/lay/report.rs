@@ -8,6 +8,7 @@ use super::nest::Detail;
 use super::offcuts::{bands, keepable, remaining};
 use super::on_ground::{OnGround, Placed};
 use super::planner::Planner;
+use super::proof::{SheetsNeeded, least_sheets};
 use super::share::why_unplaced;
 use super::turns::allowed_turns;
 use crate::cloth::{Cloth, Form, Money};
@@ -66,18 +67,70 @@ pub(super) fn lay_of(job: &Job, planner: &Planner<'_>, iterations: u64, whole: b
     let bought: Length = cloths.iter().filter(|c| is_bought(job, c)).map(|c| c.buy_length).sum();
     // With a choice of cloths a bound for one of them says nothing of the whole.
     let choice = job.pieces.iter().any(|p| p.cloths.len() > 1);
+    let unplaced = unplaced(job, &planner.grounds, &left);
+    let sheets = if choice { vec![] } else { sheets(job, &cloths, whole && unplaced.is_empty()) };
+    // Of a cloth sold by the sheet no more count than are needed.
+    let before = |at: usize| cloths_like(&cloths[..at], &cloths[at]);
+    let counts = |at: &usize| sheets_of(job, &cloths[*at]).is_none() || before(*at) < least_of(&sheets, &cloths[*at]);
+    let counted = || (0..cloths.len()).filter(counts).map(|at| &cloths[at]);
     let bound = if choice {
         Bound { cost: Money(0), length: Length::ZERO }
     } else {
-        let all = |of: &dyn Fn(&ClothLay) -> Length| cloths.iter().map(of).sum();
-        Bound { cost: cloths.iter().map(|c| of(c, c.bound)).sum(), length: all(&|c| c.bound) }
+        Bound { cost: counted().map(|c| of(c, c.bound)).sum(), length: counted().map(|c| c.bound).sum() }
     };
-    let unplaced = unplaced(job, &planner.grounds, &left);
-    let least = if choice { bought == Length::ZERO } else { cloths.iter().all(|c| c.proven() || !is_bought(job, c)) };
-    let proven = unplaced.is_empty() && least && owned_least(job, &cloths, choice);
+    let least = if choice {
+        bought == Length::ZERO
+    } else {
+        cloths.iter().all(|c| !is_bought(job, c) || (c.proven() && cloths_like(&cloths, c) <= least_of(&sheets, c)))
+    };
     let mut warnings = warnings(job, &cloths);
     warnings.extend(plainer_outlines(&order));
-    Lay { job: job.name.clone(), cloths, unplaced, cost, bound, proven, warnings, iterations }
+    let undercut = undercut(job, &cloths);
+    let proven = unplaced.is_empty() && least && owned_least(job, &cloths, choice) && undercut.is_empty();
+    warnings.extend(undercut);
+    Lay { job: job.name.clone(), cloths, unplaced, cost, bound, sheets, proven, warnings, iterations }
+}
+
+/// How many sheets are needed of each cloth that is sold by the sheet. With `whole` all ways of sharing few pieces are
+/// tried, too.
+fn sheets(job: &Job, cloths: &[ClothLay], whole: bool) -> Vec<SheetsNeeded> {
+    let used = |id: &str| cloths.iter().filter(|c| c.cloth == id).count() as u32;
+    job.cloths
+        .iter()
+        .enumerate()
+        .filter(|(_, c)| used(&c.id) > 1)
+        .filter_map(|(index, c)| least_sheets(job, index, whole.then(|| used(&c.id))))
+        .collect()
+}
+
+/// The cloth of a lay, if it is sold by the sheet.
+fn sheets_of<'a>(job: &'a Job, lay: &ClothLay) -> Option<&'a Cloth> {
+    job.cloth(&lay.cloth).filter(|c| !c.owned && matches!(c.form, Form::Sheet { .. }))
+}
+
+/// How many of its sheets are needed; one, where nothing more is known.
+fn least_of(sheets: &[SheetsNeeded], lay: &ClothLay) -> u32 {
+    sheets.iter().find(|s| s.cloth == lay.cloth).map_or(1, |s| s.least)
+}
+
+/// Copies of its cloth among `cloths`.
+fn cloths_like(cloths: &[ClothLay], lay: &ClothLay) -> u32 {
+    cloths.iter().filter(|c| c.cloth == lay.cloth).count() as u32
+}
+
+/// Bounds that a lay undercuts are faults of this program: they are told, and nothing is called proven.
+fn undercut(job: &Job, cloths: &[ClothLay]) -> Vec<String> {
+    let name = |c: &ClothLay| job.cloth(&c.cloth).map_or_else(String::new, |cloth| cloth.name.clone());
+    cloths
+        .iter()
+        .filter(|c| c.bound > c.buy_length)
+        .map(|c| {
+            format!(
+                "Bofta took it as shown that {} cannot be cut so short, and this lay is: please report it with the job. Nothing is called proven here.",
+                name(c)
+            )
+        })
+        .collect()
 }
 
 fn is_bought(job: &Job, lay: &ClothLay) -> bool {
@@ -230,7 +283,8 @@ fn cloth_lay(job: &Job, ground: &Ground, search: &OnGround<'_>, placements: Vec<
         used_share: area.share_of(whole_area(cloth, buy_length.shrunk(cloth.shrink.along).max(needed_length))),
         placements,
         offcuts,
-        bound: cloth.buy_length(cloth.needed_length(Length(search.bound.min(laid.0)))),
+        bound: cloth.buy_length(cloth.needed_length(Length(search.proof.bound))),
+        proof: search.proof.certificate(),
         through: search.through(),
     }
 }

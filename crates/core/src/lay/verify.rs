@@ -3,6 +3,7 @@
 
 use super::answer::{ClothLay, Lay, Placement};
 use super::job::{Cuts, Job};
+use super::proof::{certificate_fault, sheets_fault};
 use super::turns::allowed_turns;
 use crate::FieldProblem;
 use crate::cloth::{Cloth, Form};
@@ -84,6 +85,13 @@ pub enum Fault {
         /// Copies asked for.
         wanted: u64,
     },
+    /// What is said to be the least is not shown to be.
+    Proof {
+        /// Of which cloth, or of the lay.
+        of: String,
+        /// What is wrong with it.
+        why: String,
+    },
     /// A figure of the lay is not what its placements give.
     Figure {
         /// Which.
@@ -112,6 +120,7 @@ impl fmt::Display for Fault {
             Self::Pin { piece } => write!(f, "{piece} does not lie where it is pinned"),
             Self::Ragged { cloth } => write!(f, "{cloth} does not come apart by cuts from edge to edge"),
             Self::Count { piece, found, wanted } => write!(f, "{piece}: {found} copies, {wanted} wanted"),
+            Self::Proof { of, why } => write!(f, "the least of {of} is not shown: {why}"),
             Self::Figure { name, of, stated, should } => write!(f, "{name} of {of} is {stated}, should be {should}"),
         }
     }
@@ -146,6 +155,9 @@ pub fn verify(job: &Job, lay: &Lay) -> Vec<Fault> {
             Some(cloth) => {
                 cost += cloth.cost(cloth_lay.buy_length).0;
                 check_cloth(job, cloth, cloth_lay, &mut faults);
+                if let Some(why) = certificate_fault(job, cloth, cloth_lay) {
+                    faults.push(Fault::Proof { of: cloth.id.clone(), why });
+                }
             }
             None => faults.extend(
                 cloth_lay.placements.iter().map(|p| Fault::Cloth { piece: label(p), cloth: cloth_lay.cloth.clone() }),
@@ -165,6 +177,12 @@ pub fn verify(job: &Job, lay: &Lay) -> Vec<Fault> {
         }
     }
     faults.extend(counts.into_keys().map(|piece| Fault::Unknown { piece: piece.to_owned() }));
+    for needed in &lay.sheets {
+        if let Some(why) = sheets_fault(job, lay, needed) {
+            faults.push(Fault::Proof { of: needed.cloth.clone(), why });
+        }
+    }
+    faults.extend(unproven(job, lay));
     if cost != lay.cost.0 {
         faults.push(Fault::Figure {
             name: "cost",
@@ -174,6 +192,23 @@ pub fn verify(job: &Job, lay: &Lay) -> Vec<Fault> {
         });
     }
     faults
+}
+
+/// That a lay is called proven without what shows it.
+fn unproven(job: &Job, lay: &Lay) -> Option<Fault> {
+    let bought = |c: &&ClothLay| job.cloth(&c.cloth).is_some_and(|cloth| !cloth.owned);
+    let shown = |c: &ClothLay| {
+        let copies = lay.cloths.iter().filter(|other| other.cloth == c.cloth).count();
+        let needed = lay.sheets.iter().find(|s| s.cloth == c.cloth).map_or(1, |s| s.least as usize);
+        c.buy_length <= c.bound && copies <= needed
+    };
+    let choice = job.pieces.iter().any(|p| p.cloths.len() > 1);
+    let mut bought_cloths = lay.cloths.iter().filter(bought);
+    let holds = if choice { bought_cloths.next().is_none() } else { bought_cloths.all(shown) };
+    (lay.proven && !(holds && lay.complete())).then(|| Fault::Proof {
+        of: "the lay".into(),
+        why: "it is called proven, and its bounds and certificates do not say so".into(),
+    })
 }
 
 /// The first pin that cannot stand: off the cloth, on another, turned or flipped as it may not be.

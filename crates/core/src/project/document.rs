@@ -75,6 +75,9 @@ pub struct Project {
     /// Sizes measured on what is made, by the piece that was measured.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
     pub measured: BTreeMap<String, Measured>,
+    /// Pieces that the maker turned by hand, by id: how they lie instead of as they are drafted.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub turned: BTreeMap<String, Grain>,
     /// Lengths at hand of what is sold by the length.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub lengths_at_hand: Vec<LengthsAtHand>,
@@ -123,6 +126,7 @@ impl Project {
             steps_done: 0,
             made_up: BTreeMap::new(),
             measured: BTreeMap::new(),
+            turned: BTreeMap::new(),
             lengths_at_hand: vec![],
         }
     }
@@ -175,6 +179,11 @@ impl Project {
                 let across = cloth.for_job().usable_width();
                 piece.width =
                     Dimension { size: across, terms: vec![Term::once("right across the cloth", across, "rows")] };
+            }
+        }
+        for piece in &mut draft.pieces {
+            if let Some(grain) = self.turned.get(piece.id.as_ref()) {
+                piece.grain = *grain;
             }
         }
         joins::join(self, &mut draft);
@@ -249,9 +258,10 @@ impl Project {
             .map(|p| {
                 let (width, height) = p.size();
                 let nested = self.lay.in_notches && self.lay.cuts == Cuts::Free;
+                let by_hand = self.turned.contains_key(p.id.as_ref());
                 let grain = match (p.part, self.lay.straps) {
-                    (Part::Straps, StrapLie::Along) => Grain::Length,
-                    (Part::Straps, StrapLie::Across) => Grain::Across,
+                    (Part::Straps, StrapLie::Along) if !by_hand => Grain::Length,
+                    (Part::Straps, StrapLie::Across) if !by_hand => Grain::Across,
                     _ => p.grain,
                 };
                 JobPiece {

@@ -10,7 +10,7 @@ use crate::bag::{Bag, CutList, Design, Family, GoodKind, MadeUp, Row, RowShape};
 use crate::cloth::{Material, Money, Price};
 use crate::measure::{LONGEST, Length, Ruler, ShopStep, System, parse_length};
 use crate::name::named;
-use crate::piece::Part;
+use crate::piece::{Grain, Part};
 use crate::shape::{Outline, Point};
 use serde::de::value::StrDeserializer;
 use serde::de::{DeserializeOwned, IntoDeserializer};
@@ -54,6 +54,50 @@ pub enum LayField {
     Straps,
     Join,
     InNotches,
+}
+
+/// How a piece lies by hand.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Lies {
+    /// As it is drafted.
+    Drafted,
+    /// Its upright axis along the selvedge.
+    Along,
+    /// Across the width.
+    Across,
+    /// Along or across, whichever takes less.
+    Either,
+    /// At 45°.
+    Bias,
+}
+
+impl Lies {
+    /// All of them, as they are offered.
+    pub const ALL: [Self; 5] = [Self::Drafted, Self::Along, Self::Across, Self::Either, Self::Bias];
+
+    /// In the maker's words.
+    pub const fn name(self) -> &'static str {
+        match self {
+            Self::Drafted => "as drafted",
+            Self::Along => "along the selvedge",
+            Self::Across => "across the width",
+            Self::Either => "along or across",
+            Self::Bias => "on the bias",
+        }
+    }
+
+    /// The grain that stands for it; nothing for what the draft says.
+    pub const fn grain(self) -> Option<Grain> {
+        match self {
+            Self::Drafted => None,
+            Self::Along => Some(Grain::Length),
+            Self::Across => Some(Grain::Across),
+            Self::Either => Some(Grain::Either),
+            Self::Bias => Some(Grain::Bias),
+        }
+    }
 }
 
 /// A field of a row of the cut list.
@@ -218,6 +262,13 @@ pub enum Edit {
         /// Up, as typed.
         height: String,
     },
+    /// A piece is turned by hand.
+    Turn {
+        /// The piece's id.
+        piece: String,
+        /// How it is to lie.
+        lies: Lies,
+    },
     /// What is at hand of something sold by the length.
     LengthsAtHand {
         /// Its kind.
@@ -273,6 +324,7 @@ impl Project {
                 self.bag = self.bag.turned_into(found, self.system);
                 self.made_up.clear();
                 self.measured.clear();
+                self.turned.clear();
                 Ok(found.name().to_owned())
             }
             Edit::Rows { rows } => {
@@ -288,6 +340,7 @@ impl Project {
                 self.bag = Bag::CutList(list);
                 self.made_up.clear();
                 self.measured.clear();
+                self.turned.clear();
                 Ok(format!("{count} rows of a cut list"))
             }
             Edit::Row { row, field, value } => self.edit_row(*row, *field, value),
@@ -411,6 +464,7 @@ impl Project {
             }
             Edit::MakeUp { piece, field, value } => self.make_up(piece, field, value),
             Edit::Measured { piece, width, height } => self.measure(piece, width, height),
+            Edit::Turn { piece, lies } => self.turn(piece, *lies),
             Edit::LengthsAtHand { kind, width, lengths } => {
                 let mut found = Vec::new();
                 for typed in lengths.split([',', ';']).map(str::trim).filter(|t| !t.is_empty()) {
@@ -495,6 +549,19 @@ impl Project {
         let measured = Measured { width, height, cut_before: Default::default() };
         self.measured.insert(piece.to_owned(), measured);
         Ok(format!("{}, measured", found.name))
+    }
+
+    fn turn(&mut self, piece: &str, lies: Lies) -> Result<String, FieldProblem> {
+        let (draft, _) = self.drafted().map_err(|mut all| all.remove(0))?;
+        let Some(found) = draft.pieces.iter().find(|p| p.id == piece && p.when.is_laid()) else {
+            let message = format!("“{piece}” is no piece that is cut from a cloth.");
+            return Err(FieldProblem::new("piece", piece, message));
+        };
+        match lies.grain() {
+            Some(grain) => self.turned.insert(piece.to_owned(), grain),
+            None => self.turned.remove(piece),
+        };
+        Ok(format!("{} {}", found.name, lies.name()))
     }
 
     fn edit_bag(&mut self, field: &str, value: &str) -> Result<String, FieldProblem> {

@@ -10,8 +10,12 @@ mod edit;
 mod joins;
 pub mod kept;
 mod measured;
+mod totals;
+mod ways;
 
 pub use cloth::{Look, Pattern, ProjectCloth};
 pub use document::{LayChoices, Planned, Project, StrapLie};
-pub use edit::{ClothField, Edit, LayField, ProjectField, RowField};
+pub use edit::{ClothField, Edit, LayField, Lies, ProjectField, RowField};
 pub use measured::{Measured, is_measured_later};
+pub use totals::{bought, bought_text, cost_text};
+pub use ways::{Way, minds_the_print, other_ways};

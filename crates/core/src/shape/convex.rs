@@ -189,8 +189,8 @@ fn join(a: &[usize], b: &[usize], corners: &[Point]) -> Option<Vec<usize>> {
 }
 
 /// The largest rectangle with sides along the axes that fits the outline with these corners, found among the lines
-/// through its corners; (width, height). A polygon of many corners is not searched: nothing is claimed of it.
-pub fn inner_rectangle(corners: &[Point]) -> Option<(Length, Length)> {
+/// through its corners: left, low, width and height. A polygon of many corners is not searched: nothing is claimed of it.
+pub fn inner_rectangle(corners: &[Point]) -> Option<[Length; 4]> {
     const MOST_CORNERS: usize = 20;
     let corners = without_idle_corners(corners);
     if corners.len() > MOST_CORNERS {
@@ -204,22 +204,22 @@ pub fn inner_rectangle(corners: &[Point]) -> Option<(Length, Length)> {
         all
     };
     let (xs, ys) = (lines(|p| p.x.0), lines(|p| p.y.0));
-    let mut best: Option<(i64, i64)> = None;
+    let mut best: Option<[i64; 4]> = None;
     for (i, &x1) in xs.iter().enumerate() {
         for &x2 in &xs[i + 1..] {
             for (j, &y1) in ys.iter().enumerate() {
                 for &y2 in &ys[j + 1..] {
                     let (w, h) = (x2 - x1, y2 - y1);
                     let larger =
-                        best.is_none_or(|(bw, bh)| i128::from(w) * i128::from(h) > i128::from(bw) * i128::from(bh));
+                        best.is_none_or(|[.., bw, bh]| i128::from(w) * i128::from(h) > i128::from(bw) * i128::from(bh));
                     if larger && covered(&parts, [x1, y1, x2, y2]) {
-                        best = Some((w, h));
+                        best = Some([x1, y1, w, h]);
                     }
                 }
             }
         }
     }
-    best.map(|(w, h)| (Length(w), Length(h)))
+    best.map(|found| found.map(Length))
 }
 
 /// Whether the rectangle is covered: the parts' shares of it add up to all of it.

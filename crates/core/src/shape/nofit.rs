@@ -172,13 +172,16 @@ impl NoFit {
     }
 }
 
-/// A polygon of 16 sides about the circle of radius `gap`: exactly `gap` up, down, left and right.
+/// A polygon of 32 sides about the circle of radius `gap`, which it contains: exactly `gap` up, down, left and
+/// right, and at most 0.5 % more between.
 fn disk(gap: Length) -> Vec<(i64, i64)> {
+    const ROUND: i32 = 32;
     let r = gap.0 as f64;
-    let corner = r / (std::f64::consts::PI / 16.0).cos();
-    (0..16)
+    let step = std::f64::consts::TAU / f64::from(ROUND);
+    let corner = r / (step / 2.0).cos();
+    (0..ROUND)
         .map(|i| {
-            let angle = (f64::from(i) + 0.5) * std::f64::consts::TAU / 16.0;
+            let angle = (f64::from(i) + 0.5) * step;
             let outward = |v: f64| if v < 0.0 { v.floor() } else { v.ceil() } as i64;
             let clamp = |v: i64| v.clamp(-gap.0, gap.0);
             (clamp(outward(corner * angle.cos())), clamp(outward(corner * angle.sin())))

@@ -179,6 +179,18 @@ fn straight(
     if !through {
         let (dx, dy) = if upright { (9.0, 0.0) } else { (0.0, 9.0) };
         canvas.line(x2 - dx, y2 - dy, x2 + dx, y2 + dy, &madder);
+        // Where it stops, beside the bar; where it begins too, when that is not an edge.
+        if let Some((begin, stop)) = cut.stretch() {
+            let mut told = |length: Length, (x, y): (f64, f64)| {
+                let text = project.ruler.show(length).text;
+                let at = if upright { (x + 34.0, y) } else { (x, y - 24.0) };
+                let _ = canvas.label(at, &text, "", 16.0, (160.0, 60.0));
+            };
+            told(stop, (x2, y2));
+            if begin > Length::ZERO {
+                told(begin, (x1, y1));
+            }
+        }
     }
     // The measured distance, from its edge to the line.
     let thin = Style::line(ink::MADDER, 1.3).dash("3 3");

@@ -59,6 +59,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(projects::redo))
         .routes(routes!(projects::step))
         .routes(routes!(projects::alternatives))
+        .routes(routes!(projects::turns))
         .routes(routes!(projects::other_widths))
         .routes(routes!(cut_list::families))
         .routes(routes!(cut_list::text))

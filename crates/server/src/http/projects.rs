@@ -13,12 +13,10 @@ use axum::extract::State;
 use axum::http::StatusCode;
 use bofta_core::FieldProblem;
 use bofta_core::buying;
-use bofta_core::cloth::Print;
 use bofta_core::cutting::{Manner, Step, cut_list, manner};
-use bofta_core::lay::{Cuts, verify};
+use bofta_core::lay::verify;
 use bofta_core::measure::{System, show_bought};
-use bofta_core::piece::{Figure, Part};
-use bofta_core::project::{Edit, LayField, Planned, Project, StrapLie};
+use bofta_core::project::{Edit, Lies, Planned, Project, Way, bought, other_ways};
 use bofta_formats::draw::thumbnail;
 use bofta_store::{Kept, KeptLay, Named, StoreError};
 use serde::{Deserialize, Serialize};
@@ -248,11 +246,6 @@ pub async fn edit(
     .await
 }
 
-/// Whether some piece belongs to `part`.
-fn planned_has(project: &Project, part: Part) -> bool {
-    project.plan().is_ok_and(|p| p.draft.pieces.iter().any(|p| p.part == part))
-}
-
 /// No more steps are done than there are.
 fn check_steps(work: &Work, id: &str, project: &Project) -> Result<(), Refusal> {
     let planned = project.plan().map_err(Refusal::fields)?;
@@ -400,96 +393,139 @@ pub struct Alternative {
     pub edits: Vec<Edit>,
 }
 
-/// Other ways to lay it, each after a glance, with what differs.
+/// Other ways to lay it, each after a glance, with what differs. One that cannot be laid in time says so.
 #[utoipa::path(get, path = "/api/projects/{id}/alternatives", params(("id" = String, Path)),
     responses((status = 200, body = [Alternative]), (status = 409, body = RefusalBody)))]
 pub async fn alternatives(State(app): State<App>, At(id): At<String>) -> Result<Json<Vec<Alternative>>, Refusal> {
     app.blocking(SEVERAL_LAYS, move |work| {
-        let (kept, _, now) = planned_and_laid(work, &id)?;
+        let (kept, planned, now) = planned_and_laid(work, &id)?;
         let project = &kept.project;
         let mut found = vec![alternative(project, &now, &now, "As it is", true, vec![])];
-        for (name, edits) in other_ways(project) {
-            let (other, _) = match with_edits(&Project { steps_done: 0, ..project.clone() }, &edits) {
-                Ok(other) => other,
-                Err(_) => continue,
-            };
-            let Ok(planned) = other.plan() else { continue };
-            let Some(job) = planned.job else { continue };
-            let key = job_key(&job);
-            // The same job would be the same lay.
-            if key == now.key {
-                continue;
-            }
-            let kept_lay = work.store.lay(&id, &key).map_err(|e| Refusal::from_store(work, e))?;
-            let lay = match kept_lay {
-                Some(KeptLay::Lay(lay)) if verify(&job, &lay).is_empty() => *lay,
-                Some(KeptLay::Failed(_)) => continue,
-                _ => {
-                    let _turn = work.turn()?;
-                    match first_answer(&job, GLANCE, work.stop()) {
-                        Ok(lay) => lay,
-                        Err(_) => continue,
+        for way in other_ways(project, &planned) {
+            match laid_otherwise(work, &id, project, &way.edits, &now)? {
+                Otherwise::TheSame => {}
+                Otherwise::NotLaid(why) => found.push(not_laid(way, why)),
+                Otherwise::Laid(other, laid) => {
+                    let less = laid.lay.complete() && bought(&other, &laid.lay) < bought(project, &now.lay);
+                    if less || !way.only_if_less {
+                        found.push(alternative(&other, &laid, &now, &way.name, false, way.edits));
                     }
                 }
-            };
-            found.push(alternative(&other, &Laid { job, key, lay }, &now, name, false, edits));
+            }
         }
         Ok(Json(found))
     })
     .await
 }
 
-fn other_ways(project: &Project) -> Vec<(&'static str, Vec<Edit>)> {
-    let lay = |field, value: &str| Edit::Lay { field, value: value.to_owned() };
-    let mut ways = Vec::new();
-    if project.lay.cuts == Cuts::Free {
-        ways.push(("Edge to edge", vec![lay(LayField::Cuts, "through")]));
-    } else {
-        ways.push(("Cut freely", vec![lay(LayField::Cuts, "free")]));
-    }
-    let directed = project.cloths.iter().any(|c| c.print != Print::AllOver || c.nap);
-    if project.lay.print_may_lie {
-        ways.push(("Print stands up", vec![lay(LayField::PrintMayLie, "no")]));
-    } else if directed {
-        ways.push(("Any way up", vec![lay(LayField::PrintMayLie, "yes")]));
-    }
-    let notched =
-        project.plan().is_ok_and(|p| p.draft.pieces.iter().any(|p| p.is_square_cut() && p.figure != Figure::Rectangle));
-    if project.lay.in_notches {
-        ways.push(("Corners cut last", vec![lay(LayField::InNotches, "no")]));
-    } else if notched && project.lay.cuts == Cuts::Free {
-        ways.push(("Small pieces in the corners", vec![lay(LayField::InNotches, "yes")]));
-    }
-    if planned_has(project, Part::Straps) && project.cloth_of(Part::Straps).is_some() {
-        for (name, value, lie) in [
-            ("Straps along", "along", StrapLie::Along),
-            ("Straps across", "across", StrapLie::Across),
-            ("Straps either way", "either", StrapLie::Either),
-        ] {
-            if project.lay.straps != lie {
-                ways.push((name, vec![lay(LayField::Straps, value)]));
-            }
-        }
-    }
-    ways
+/// What a project comes to with some edits, at a glance.
+enum Otherwise {
+    /// It cannot be so, or it would be the same job and so the same lay.
+    TheSame,
+    NotLaid(String),
+    Laid(Box<Project>, Box<Laid>),
 }
 
-fn alternative(project: &Project, laid: &Laid, now: &Laid, name: &str, chosen: bool, edits: Vec<Edit>) -> Alternative {
+fn laid_otherwise(work: &Work, id: &str, project: &Project, edits: &[Edit], now: &Laid) -> Result<Otherwise, Refusal> {
+    let Ok((other, _)) = with_edits(&Project { steps_done: 0, ..project.clone() }, edits) else {
+        return Ok(Otherwise::TheSame);
+    };
+    let Some(job) = other.plan().ok().and_then(|planned| planned.job) else { return Ok(Otherwise::TheSame) };
+    let key = job_key(&job);
+    if key == now.key {
+        return Ok(Otherwise::TheSame);
+    }
+    let lay = match work.store.lay(id, &key).map_err(|e| Refusal::from_store(work, e))? {
+        Some(KeptLay::Lay(lay)) if verify(&job, &lay).is_empty() => *lay,
+        Some(KeptLay::Failed(why)) => return Ok(Otherwise::NotLaid(why)),
+        _ => {
+            let _turn = work.turn()?;
+            match first_answer(&job, GLANCE, work.stop()) {
+                Ok(lay) => lay,
+                Err(why) => return Ok(Otherwise::NotLaid(why)),
+            }
+        }
+    };
+    Ok(Otherwise::Laid(Box::new(other), Box::new(Laid { job, key, lay })))
+}
+
+/// A way that could not be laid: chosen, it may be searched for longer.
+fn not_laid(way: Way, why: String) -> Alternative {
+    Alternative {
+        name: way.name,
+        chosen: false,
+        bought: String::new(),
+        cost: String::new(),
+        difference: "not laid in the time of a glance".to_owned(),
+        cuts: why,
+        drawing: None,
+        edits: way.edits,
+    }
+}
+
+/// How a piece may be turned by hand.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Turned {
+    pub lies: Lies,
+    /// In words.
+    pub name: String,
+    pub chosen: bool,
+    /// What it changes against now, or why it cannot be.
+    pub difference: String,
+}
+
+/// The ways a piece may be turned by hand, each with what it costs after a glance.
+#[utoipa::path(get, path = "/api/projects/{id}/pieces/{piece}/turns",
+    params(("id" = String, Path), ("piece" = String, Path)),
+    responses((status = 200, body = [Turned]), (status = 404, body = RefusalBody), (status = 409, body = RefusalBody)))]
+pub async fn turns(
+    State(app): State<App>,
+    At((id, piece)): At<(String, String)>,
+) -> Result<Json<Vec<Turned>>, Refusal> {
+    app.blocking(SEVERAL_LAYS, move |work| {
+        let (kept, planned, now) = planned_and_laid(work, &id)?;
+        let project = &kept.project;
+        if !planned.draft.pieces.iter().any(|p| p.id == piece && p.when.is_laid()) {
+            let message = format!("There is no piece “{piece}” that is cut from a cloth.");
+            return Err(Refusal::new(StatusCode::NOT_FOUND, message));
+        }
+        let by_hand = project.turned.get(&piece).copied();
+        let mut found = Vec::new();
+        for lies in Lies::ALL {
+            let chosen = lies.grain() == by_hand;
+            let edits = [Edit::Turn { piece: piece.clone(), lies }];
+            let difference = match laid_otherwise(work, &id, project, &edits, &now)? {
+                Otherwise::TheSame => if chosen { "" } else { "same cloth" }.to_owned(),
+                Otherwise::NotLaid(_) => "not laid in the time of a glance".to_owned(),
+                Otherwise::Laid(_, laid) => against(project, &laid, &now),
+            };
+            found.push(Turned { lies, name: lies.name().to_owned(), chosen, difference });
+        }
+        Ok(Json(found))
+    })
+    .await
+}
+
+/// What a lay changes against now: `+⅛ yd`, `same cloth`, `does not fit`.
+fn against(project: &Project, laid: &Laid, now: &Laid) -> String {
     let (length, was) = (laid.lay.bought(), now.lay.bought());
-    let difference = match length.cmp(&was) {
+    match length.cmp(&was) {
         _ if !laid.lay.complete() => "does not fit".to_owned(),
         std::cmp::Ordering::Less => format!("−{}", show_bought(was - length, project.system)),
         std::cmp::Ordering::Equal => "same cloth".to_owned(),
         std::cmp::Ordering::Greater => format!("+{}", show_bought(length - was, project.system)),
-    };
+    }
+}
+
+fn alternative(project: &Project, laid: &Laid, now: &Laid, name: &str, chosen: bool, edits: Vec<Edit>) -> Alternative {
     // The cloth that takes most is the one worth looking at.
     let largest = laid.lay.cloths.iter().max_by_key(|c| c.placements.len());
     Alternative {
         name: name.to_owned(),
         chosen,
-        bought: show_bought(length, project.system),
+        bought: show_bought(laid.lay.bought(), project.system),
         cost: laid.lay.cost.show(),
-        difference,
+        difference: against(project, laid, now),
         cuts: match manner(&cut_list(&laid.job, &laid.lay.cloths, &[], &[])) {
             Manner::EdgeToEdge => "edge to edge",
             Manner::RoundTemplates => "round templates",

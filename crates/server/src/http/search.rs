@@ -185,7 +185,8 @@ impl Run {
         let Some(lay) = self.best.clone() else { return };
         let laid = Laid { job: self.job.clone(), key: self.key.clone(), lay };
         let steps = cut_list(&laid.job, &laid.lay.cloths, &self.planned.draft.pieces, &self.planned.blocks);
-        let view: LayView = lay_view(&self.project, &laid, &steps);
+        let missing = laid.missing(&self.work);
+        let view: LayView = lay_view(&self.project, &laid, missing.as_ref(), &steps);
         self.send("lay", &view);
     }
 

@@ -1,14 +1,13 @@
 //! The lay of every cloth, and the shopping list that follows from it.
 
-use super::shelf::{bought_text, cost_text};
 use super::{DrawingView, Measure};
 use crate::laying::Laid;
-use bofta_core::buying::purchases;
+use bofta_core::buying::{Missing, purchases};
 use bofta_core::cloth::Money;
 use bofta_core::cutting::{Manner, Step, manner};
-use bofta_core::lay::{ClothLay, Offcut};
-use bofta_core::measure::{Length, show_bought};
-use bofta_core::project::Project;
+use bofta_core::lay::{ClothLay, Offcut, conditions, reason, reason_of_sheets};
+use bofta_core::measure::{Length, System, show_bought};
+use bofta_core::project::{Project, bought_text, cost_text};
 use bofta_formats::draw::{cloth_lay, swatch};
 use serde::Serialize;
 use std::collections::BTreeSet;
@@ -29,6 +28,10 @@ pub struct ClothLayView {
     pub proven: bool,
     /// The shortest purchase that cannot be ruled out.
     pub bound: String,
+    /// Why nothing shorter will do, in a sentence or two.
+    pub reason: Option<String>,
+    /// The rules that this rests on, each as it stands in a list.
+    pub under: Vec<String>,
     /// `all edge to edge`, `some round a template` or `some stop short`.
     pub cuts: String,
     /// Different readings to set on the ruler.
@@ -42,8 +45,8 @@ pub struct ClothLayView {
 #[derive(Clone, Debug, Serialize, ToSchema)]
 pub struct LayView {
     pub cloths: Vec<ClothLayView>,
-    /// Sentences about pieces that found no place.
-    pub unplaced: Vec<String>,
+    /// What the lay leaves out, when it is not whole.
+    pub missing: Option<MissingView>,
     pub warnings: Vec<String>,
     pub complete: bool,
     pub proven: bool,
@@ -53,6 +56,28 @@ pub struct LayView {
     /// Empty when no price is known or nothing is bought.
     pub cost: String,
     pub iterations: u64,
+}
+
+/// Pieces that lie nowhere.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct MissingView {
+    /// How many of how many.
+    pub headline: String,
+    /// Each piece, with its copies when there are several.
+    pub pieces: Vec<String>,
+    /// Which, and by how much of which cloth the plan is short.
+    pub told: Vec<String>,
+}
+
+impl MissingView {
+    pub(super) fn new(missing: &Missing, system: System) -> Self {
+        let named = |(name, n): &(String, u32)| if *n == 1 { name.clone() } else { format!("{n} × {name}") };
+        Self {
+            headline: missing.headline(),
+            pieces: missing.pieces.iter().map(named).collect(),
+            told: missing.told(system),
+        }
+    }
 }
 
 /// A line of the shopping list.
@@ -70,16 +95,20 @@ pub struct PurchaseView {
     pub price: Option<String>,
     pub cost: Option<String>,
     pub proven: bool,
+    /// Why nothing shorter will do.
+    pub reason: Option<String>,
+    /// The rules that this rests on.
+    pub under: Vec<String>,
     pub swatch: DrawingView,
 }
 
 /// The lay as the stage shows it.
-pub fn lay_view(project: &Project, laid: &Laid, steps: &[Step]) -> LayView {
+pub fn lay_view(project: &Project, laid: &Laid, missing: Option<&Missing>, steps: &[Step]) -> LayView {
     let lay = &laid.lay;
     let cloths: Vec<ClothLayView> = lay.cloths.iter().filter_map(|c| cloth_lay_view(project, laid, c, steps)).collect();
     LayView {
         used_percent: used_percent(laid),
-        unplaced: lay.unplaced.iter().map(|u| u.why.clone()).collect(),
+        missing: missing.map(|m| MissingView::new(m, project.system)),
         warnings: lay.warnings.clone(),
         complete: lay.complete(),
         proven: lay.proven,
@@ -125,6 +154,8 @@ fn cloth_lay_view(project: &Project, laid: &Laid, c: &ClothLay, steps: &[Step]) 
         cost: (!as_job.owned && as_job.price.is_some()).then(|| as_job.cost(c.buy_length).show()),
         proven: c.proven(),
         bound: show_bought(c.bound, project.system),
+        reason: why(laid, c),
+        under: laid.job.cloth(&c.cloth).map(|cloth| conditions(&laid.job, cloth)).unwrap_or_default(),
         cuts: match manner(steps.iter().filter(|s| s.cloth() == Some(&c.cloth))) {
             Manner::EdgeToEdge => "all edge to edge",
             Manner::RoundTemplates => "some round a template",
@@ -138,6 +169,12 @@ fn cloth_lay_view(project: &Project, laid: &Laid, c: &ClothLay, steps: &[Step]) 
         }),
         drawing: cloth_lay(project, &laid.job, c, 960.0, 440.0, "stage")?.into(),
     })
+}
+
+/// Why the cloth cannot be cut shorter, or fewer sheets not do.
+fn why(laid: &Laid, c: &ClothLay) -> Option<String> {
+    let sheets = laid.lay.sheets.iter().find(|s| s.cloth == c.cloth);
+    sheets.and_then(|s| reason_of_sheets(&laid.job, s)).or_else(|| reason(&laid.job, c))
 }
 
 pub(super) fn purchase_views(project: &Project, laid: &Laid) -> Vec<PurchaseView> {
@@ -158,6 +195,8 @@ pub(super) fn purchase_views(project: &Project, laid: &Laid) -> Vec<PurchaseView
                 price: cloth.price.map(|price| price.amount.show()),
                 cost: p.cost.map(Money::show),
                 proven: p.proven,
+                reason: laid.lay.cloths.iter().find(|c| c.cloth == p.cloth).and_then(|c| why(laid, c)),
+                under: laid.job.cloth(&p.cloth).map(|c| conditions(&laid.job, c)).unwrap_or_default(),
                 swatch: swatch(cloth, &format!("buy-{}", cloth.id), 96.0, 64.0).into(),
                 cloth: p.cloth,
             })

@@ -3,7 +3,8 @@
 use crate::laying::Laid;
 use bofta_core::FieldProblem;
 use bofta_core::bag::{Notice, Severity, Stage};
-use bofta_core::project::Planned;
+use bofta_core::buying::Missing;
+use bofta_core::project::{Planned, Project};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -32,14 +33,22 @@ pub struct NoticeView {
     pub text: String,
 }
 
-pub(super) fn notices(planned: &Planned, laid: Option<&Laid>, failed: Option<&str>) -> Vec<NoticeView> {
+pub(super) fn notices(
+    project: &Project,
+    planned: &Planned,
+    laid: Option<&Laid>,
+    missing: Option<&Missing>,
+    failed: Option<&str>,
+) -> Vec<NoticeView> {
     let mut all: Vec<NoticeView> = planned.problems.iter().map(|p| attention("cloth", p.to_string())).collect();
     all.extend(failed.map(|why| attention("lay", format!("{why}."))));
     for part in &planned.unassigned {
         all.push(attention("cloth", format!("{} has no cloth yet.", part.name())));
     }
+    if let Some(missing) = missing {
+        all.extend(missing.told(project.system).into_iter().map(|told| attention("lay", told)));
+    }
     if let Some(laid) = laid {
-        all.extend(laid.lay.unplaced.iter().map(|u| attention("lay", format!("{}.", u.why))));
         all.extend(laid.lay.warnings.iter().map(|w| attention("lay", w.clone())));
     }
     all.extend(planned.draft.notices.iter().map(notice));

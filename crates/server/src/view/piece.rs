@@ -28,6 +28,10 @@ pub struct PieceView {
     pub corner_across: Option<DimensionView>,
     pub corner_up: Option<DimensionView>,
     pub grain: String,
+    /// It is cut from a cloth, and so may be turned by hand.
+    pub may_turn: bool,
+    /// It was.
+    pub turned: bool,
     pub print: String,
     pub note: Option<String>,
     pub marks: Vec<String>,
@@ -106,6 +110,8 @@ fn piece_view(project: &Project, p: &Piece, scale: f64) -> PieceView {
             Grain::Any => "any way",
         }
         .to_owned(),
+        may_turn: p.when.is_laid() && cloth.is_some(),
+        turned: project.turned.contains_key(p.id.as_ref()),
         print: match p.print {
             PrintRule::Upright => "stands as printed",
             PrintRule::Ignore => "either way up",

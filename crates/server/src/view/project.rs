@@ -6,15 +6,17 @@ use super::cloth::{ClothView, cloth_view};
 use super::lay::{LayView, PurchaseView, lay_view, purchase_views, used_percent};
 use super::notice::{NoticeView, ProblemView, notices};
 use super::piece::{PartView, PieceView, parts, pieces};
-use super::shelf::{bought, bought_text, cost_text, shop_unit};
+use super::shelf::shop_unit;
 use crate::laying::{Keep, Laid, Laying, laid, plan_and_lay};
 use crate::work::Work;
 use bofta_core::bag::Draft;
 use bofta_core::bag::binding::Join;
+use bofta_core::buying::Missing;
 use bofta_core::cutting::cut_list;
 use bofta_core::lay::Cuts;
 use bofta_core::measure::{Length, show_bought};
-use bofta_core::project::{Planned, Project, StrapLie};
+use bofta_core::project::{Planned, Project, StrapLie, bought, bought_text, cost_text};
+use bofta_formats::shopping_list;
 use bofta_store::{Kept, StoreError};
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -24,6 +26,10 @@ use utoipa::ToSchema;
 pub struct TallyView {
     /// Cloth to buy in all.
     pub cloth: Option<String>,
+    /// Something is bought.
+    pub buys: bool,
+    /// That pieces lie nowhere: how many of how many.
+    pub missing: Option<String>,
     /// What the last change did to it: `+⅛ yd`.
     pub change: Option<String>,
     pub cost: Option<String>,
@@ -69,6 +75,8 @@ pub struct ProjectView {
     /// Why there is no lay, although every part has a cloth.
     pub lay_failed: Option<String>,
     pub purchases: Vec<PurchaseView>,
+    /// The whole shopping list as text, to be copied.
+    pub shopping_list: Option<String>,
     pub steps: u32,
     pub steps_done: u32,
     pub tally: TallyView,
@@ -106,8 +114,10 @@ pub fn project_view(context: &Context<'_>) -> Result<ProjectView, StoreError> {
         .as_ref()
         .map(|l| cut_list(&l.job, &l.lay.cloths, &planned.draft.pieces, &planned.blocks))
         .unwrap_or_default();
-    let lay = laid.as_ref().map(|l| lay_view(project, l, &steps));
+    let missing = laid.as_ref().and_then(|l| l.missing(work));
+    let lay = laid.as_ref().map(|l| lay_view(project, l, missing.as_ref(), &steps));
     let mut tally = tally(project, &planned, laid.as_ref());
+    tally.missing = missing.as_ref().map(Missing::headline);
     if let (Some(before), Some(now)) = (before, &laid)
         && let Some(was) = plan_and_lay(work, &kept.id, before)?
     {
@@ -136,11 +146,12 @@ pub fn project_view(context: &Context<'_>) -> Result<ProjectView, StoreError> {
             join: project.lay.join,
             in_notches: project.lay.in_notches,
         },
+        shopping_list: laid.as_ref().map(|l| shopping_list(project, &planned.draft, &l.job, &l.lay, work.stop())),
         purchases: laid.as_ref().map(|l| purchase_views(project, l)).unwrap_or_default(),
         steps: steps.len() as u32,
         steps_done: project.steps_done,
         tally,
-        notices: notices(&planned, laid.as_ref(), failed.as_deref()),
+        notices: notices(project, &planned, laid.as_ref(), missing.as_ref(), failed.as_deref()),
         problems: planned.problems.iter().cloned().map(ProblemView::from).collect(),
         lay_failed: failed,
         lay,
@@ -155,6 +166,8 @@ pub(super) fn key<T: Serialize>(value: &T) -> String {
 fn tally(project: &Project, planned: &Planned, laid: Option<&Laid>) -> TallyView {
     TallyView {
         cloth: laid.map(|l| bought_text(project, &l.lay)),
+        buys: laid.is_some_and(|l| bought(project, &l.lay) > Length::ZERO),
+        missing: None,
         change: None,
         cost: laid.map(|l| cost_text(project, &l.lay)).filter(|t| !t.is_empty()),
         pieces: planned.draft.pieces.iter().filter(|p| p.is_bundled()).map(|p| p.count).sum(),

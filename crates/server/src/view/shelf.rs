@@ -1,12 +1,11 @@
 //! The shelf's cards.
 
 use super::DrawingView;
-use crate::laying::{Keep, Laying, laid};
+use crate::laying::{Keep, Laid, Laying, laid};
 use crate::work::Work;
 use bofta_core::cutting::cut_list;
-use bofta_core::lay::Lay;
-use bofta_core::measure::{Length, System, show_bought};
-use bofta_core::project::Project;
+use bofta_core::measure::{Length, System};
+use bofta_core::project::{Project, bought_text, cost_text};
 use bofta_formats::draw::{swatch, thumbnail};
 use bofta_store::{Kept, Named, StoreError};
 use serde::{Deserialize, Serialize};
@@ -76,7 +75,7 @@ pub fn card(work: &Work, kept: &Kept, changed_at: i64) -> Result<Card, StoreErro
         name: project.name.clone(),
         bag: project.bag.headline(project.ruler),
         state: match &laying {
-            Laying { laid: Some(laid), .. } => state(project, &laid.lay, cut_count(project, laid)),
+            Laying { laid: Some(laid), .. } => state(project, laid, cut_count(project, laid)),
             Laying { failed: Some(_), .. } => "could not be laid".into(),
             _ => "needs cloth".into(),
         },
@@ -87,15 +86,21 @@ pub fn card(work: &Work, kept: &Kept, changed_at: i64) -> Result<Card, StoreErro
     })
 }
 
-fn cut_count(project: &Project, laid: &crate::laying::Laid) -> usize {
+fn cut_count(project: &Project, laid: &Laid) -> usize {
     project
         .plan()
         .map_or(0, |planned| cut_list(&laid.job, &laid.lay.cloths, &planned.draft.pieces, &planned.blocks).len())
 }
 
-fn state(project: &Project, lay: &Lay, cuts: usize) -> String {
+fn state(project: &Project, laid: &Laid, cuts: usize) -> String {
+    let lay = &laid.lay;
     if !lay.complete() {
-        return "does not fit its cloth".into();
+        let left: u32 = lay.unplaced.iter().map(|u| u.count).sum();
+        let all: u32 = laid.job.pieces.iter().map(|p| p.count).sum();
+        return match project.steps_done {
+            0 => format!("{left} of {all} pieces lie nowhere"),
+            n => format!("{left} of {all} pieces lie nowhere · {n} of {cuts} cut"),
+        };
     }
     match project.steps_done as usize {
         0 => [bought_text(project, lay), cost_text(project, lay)]
@@ -106,32 +111,6 @@ fn state(project: &Project, lay: &Lay, cuts: usize) -> String {
         n if n >= cuts => "all cut".into(),
         n => format!("{n} of {cuts} cut"),
     }
-}
-
-/// Length to buy in all, owned cloth left out; or that nothing is bought.
-pub fn bought_text(project: &Project, lay: &Lay) -> String {
-    let length = bought(project, lay);
-    if length == Length::ZERO { "nothing to buy".into() } else { show_bought(length, project.system) }
-}
-
-/// What the cloth to buy costs: nothing when no price of it is known or nothing is bought, `and more` when one is missing.
-pub fn cost_text(project: &Project, lay: &Lay) -> String {
-    let bought = || lay.cloths.iter().filter_map(|c| project.cloth(&c.cloth)).filter(|c| c.owned.is_none());
-    let priced = bought().filter(|c| c.price.is_some()).count();
-    match bought().count() - priced {
-        _ if priced == 0 => String::new(),
-        0 => lay.cost.show(),
-        _ => format!("{} and more", lay.cost.show()),
-    }
-}
-
-/// Length to buy in all, owned cloth left out.
-pub fn bought(project: &Project, lay: &Lay) -> Length {
-    lay.cloths
-        .iter()
-        .filter(|c| project.cloth(&c.cloth).is_some_and(|cloth| cloth.owned.is_none()))
-        .map(|c| c.buy_length)
-        .sum()
 }
 
 /// The unit lengths are compared in: an eighth of a yard, or a centimetre.

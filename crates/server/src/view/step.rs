@@ -139,7 +139,7 @@ fn tell(view: &mut StepView, project: &Project, pieces: &[Piece], step: &Step) -
 
 /// How a straight cut runs, and its reading on the ruler.
 fn straight(view: &mut StepView, project: &Project, cut: &Cut) {
-    view.how = how(cut).to_owned();
+    view.how = how(cut, project);
     view.reading = Some(Measure::new(cut.reading, project.ruler));
     view.from = match (cut.kind, cut.from) {
         (CutKind::SquareEnd, _) => "About this much: just enough to be square".into(),
@@ -156,7 +156,7 @@ fn before_a_cut(view: &mut StepView, cut: &Cut) {
         Edge::Near => "Near edge on the last cut across.".into(),
     });
     if cut.kind == CutKind::Stopped {
-        view.before.push("Stop at the bar: another piece lies beyond.".into());
+        view.before.push("Another piece lies beyond the bar: stop there.".into());
     }
     if !cut.frees.is_empty() {
         view.before.push("Pin the label on before it leaves the table.".into());

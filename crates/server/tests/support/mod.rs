@@ -79,3 +79,12 @@ impl Drop for Server {
         let _ = self.child.wait();
     }
 }
+
+/// What a PDF says, as poppler reads it.
+pub fn pdf_text(pdf: &[u8]) -> String {
+    let folder = tempfile::tempdir().expect("a folder");
+    let file = folder.path().join("sheet.pdf");
+    std::fs::write(&file, pdf).expect("written");
+    let read = Command::new("pdftotext").args(["-layout"]).arg(&file).arg("-").output().expect("poppler is installed");
+    String::from_utf8_lossy(&read.stdout).into_owned()
+}

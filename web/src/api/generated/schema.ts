@@ -152,7 +152,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Other ways to lay it, each after a glance, with what differs. */
+        /** Other ways to lay it, each after a glance, with what differs. One that cannot be laid in time says so. */
         get: operations["alternatives"];
         put?: never;
         post?: never;
@@ -205,6 +205,23 @@ export interface paths {
         };
         /** What each bought cloth would take in the widths shops commonly hold. */
         get: operations["other_widths"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/pieces/{piece}/turns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The ways a piece may be turned by hand, each with what it costs after a glance. */
+        get: operations["turns"];
         put?: never;
         post?: never;
         delete?: never;
@@ -428,11 +445,15 @@ export interface components {
             needed: components["schemas"]["Measure"];
             owned: boolean;
             proven: boolean;
+            /** @description Why nothing shorter will do, in a sentence or two. */
+            reason?: string | null;
             /**
              * Format: int32
              * @description Different readings to set on the ruler.
              */
             settings: number;
+            /** @description The rules that this rests on, each as it stands in a list. */
+            under: string[];
             /**
              * Format: int32
              * @description In hundredths.
@@ -633,6 +654,13 @@ export interface components {
             width: string;
         } | {
             /** @enum {string} */
+            edit: "turn";
+            /** @description How it is to lie. */
+            lies: components["schemas"]["Lies"];
+            /** @description The piece's id. */
+            piece: string;
+        } | {
+            /** @enum {string} */
             edit: "lengths-at-hand";
             /** @description Its kind. */
             kind: components["schemas"]["GoodKind"];
@@ -760,9 +788,8 @@ export interface components {
             cost: string;
             /** Format: int64 */
             iterations: number;
+            missing?: components["schemas"]["MissingView"] | null;
             proven: boolean;
-            /** @description Sentences about pieces that found no place. */
-            unplaced: string[];
             /** Format: int32 */
             used_percent: number;
             warnings: string[];
@@ -775,6 +802,11 @@ export interface components {
          *     1 in = 25.4 mm and 1 yd = 0.9144 m exactly (international yard, 1959; NIST SP 811).
          */
         Length: number;
+        /**
+         * @description How a piece lies by hand.
+         * @enum {string}
+         */
+        Lies: "drafted" | "along" | "across" | "either" | "bias";
         /** @description What a cloth looks like. */
         Look: {
             /** @description Colour of the figures, `#rrggbb`. */
@@ -810,6 +842,15 @@ export interface components {
             is: boolean;
             /** @description Across, seams included. */
             width: components["schemas"]["Measure"];
+        };
+        /** @description Pieces that lie nowhere. */
+        MissingView: {
+            /** @description How many of how many. */
+            headline: string;
+            /** @description Each piece, with its copies when there are several. */
+            pieces: string[];
+            /** @description Which, and by how much of which cloth the plan is short. */
+            told: string[];
         };
         /** @description A project to begin. */
         NewProject: {
@@ -873,12 +914,16 @@ export interface components {
             joined: boolean;
             made_up?: components["schemas"]["MadeUpView"] | null;
             marks: string[];
+            /** @description It is cut from a cloth, and so may be turned by hand. */
+            may_turn: boolean;
             measured?: components["schemas"]["MeasuredView"] | null;
             name: string;
             note?: string | null;
             /** @description Key of the part. */
             part: string;
             print: string;
+            /** @description It was. */
+            turned: boolean;
             /** @description `at the table`, or when else it is cut to size. */
             when?: string | null;
             width: components["schemas"]["DimensionView"];
@@ -922,6 +967,8 @@ export interface components {
             revision: number;
             ruler: string;
             ruler_name: string;
+            /** @description The whole shopping list as text, to be copied. */
+            shopping_list?: string | null;
             /** Format: int32 */
             steps: number;
             /** Format: int32 */
@@ -942,10 +989,14 @@ export interface components {
             owned: boolean;
             price?: string | null;
             proven: boolean;
+            /** @description Why nothing shorter will do. */
+            reason?: string | null;
             spare: components["schemas"]["Measure"];
             /** @description The steps of the shop, when it has any: `6 × ⅛ yd`. */
             steps?: string | null;
             swatch: components["schemas"]["DrawingView"];
+            /** @description The rules that this rests on. */
+            under: string[];
             width: components["schemas"]["Measure"];
         };
         /** @description A row as it will stand. */
@@ -1121,12 +1172,16 @@ export interface components {
         };
         /** @description What the project needs, costs and wastes now. */
         TallyView: {
+            /** @description Something is bought. */
+            buys: boolean;
             /** @description What the last change did to it: `+⅛ yd`. */
             change?: string | null;
             /** @description Cloth to buy in all. */
             cloth?: string | null;
             cost?: string | null;
             holds: string;
+            /** @description That pieces lie nowhere: how many of how many. */
+            missing?: string | null;
             /** Format: int32 */
             pieces: number;
             strap_drop?: components["schemas"]["Measure"] | null;
@@ -1145,6 +1200,15 @@ export interface components {
              */
             times: number;
             value: components["schemas"]["Measure"];
+        };
+        /** @description How a piece may be turned by hand. */
+        Turned: {
+            chosen: boolean;
+            /** @description What it changes against now, or why it cannot be. */
+            difference: string;
+            lies: components["schemas"]["Lies"];
+            /** @description In words. */
+            name: string;
         };
         /** @description A line that was not read. */
         UnreadView: {
@@ -2630,6 +2694,119 @@ export interface operations {
                 };
             };
             /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description This address does not take that method. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description The server was asked under a name that is not its own. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description What is kept cannot be read, or a field cannot stand. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description The database or a turn at computing cannot be had just now: try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description The disk is full: nothing more can be kept. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+        };
+    };
+    turns: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                piece: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Turned"][];
+                };
+            };
+            /** @description The path, the query or the body cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description A page of another site asked. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;

@@ -6,6 +6,8 @@ import { Link } from 'react-router';
 import { api, must } from '../../api/client';
 import { Drawing } from '../../drawing/Drawing';
 import { TextField } from '../../fields/TextField';
+import { Least } from '../../frame/Least';
+import { NotWhole } from '../../frame/NotWhole';
 import { useProject } from '../../project/ProjectContext';
 import { Goods } from '../pieces/Goods';
 
@@ -31,13 +33,7 @@ export function BuyStage() {
   }
   const unit = view.system;
   const copy = async () => {
-    const lines = view.purchases.map(
-      (p) =>
-        `${p.owned ? 'have' : 'buy'}  ${p.length}  ${p.name}, ${p.width.text} ${unit} wide${p.cost ? `  ${p.cost}` : ''}`,
-    );
-    await navigator.clipboard.writeText(
-      [view.name, ...lines, view.lay?.cost ? `together ${view.lay.cost}` : ''].join('\n'),
-    );
+    await navigator.clipboard.writeText(view.shopping_list ?? '');
     setCopied(true);
   };
   return (
@@ -54,6 +50,7 @@ export function BuyStage() {
           <Printer size={16} /> Print the list
         </button>
       </div>
+      <NotWhole className="mb-3" />
       <ul className="flex flex-col gap-3">
         {view.purchases.map((p) => {
           const others = widths.data?.find((w) => w.cloth === p.cloth)?.widths ?? [];
@@ -85,8 +82,12 @@ export function BuyStage() {
                   )}
                 </p>
                 {!p.owned && (
-                  <p className={p.proven ? 'font-bold text-woad' : 'text-soft'}>
-                    {p.proven ? 'no shorter cut will do' : 'a shorter cut is not ruled out'}
+                  <p className="text-soft">
+                    {p.proven ? (
+                      <Least text="no shorter cut will do" reason={p.reason} under={p.under} />
+                    ) : (
+                      'a shorter cut is not ruled out'
+                    )}
                   </p>
                 )}
               </div>

@@ -5,6 +5,7 @@ import { useCallback, useEffect } from 'react';
 import { Link } from 'react-router';
 import { api, must } from '../../api/client';
 import { Drawing } from '../../drawing/Drawing';
+import { NotWhole } from '../../frame/NotWhole';
 import { useProject } from '../../project/ProjectContext';
 
 export function CutStage() {
@@ -41,10 +42,11 @@ export function CutStage() {
       if (target.matches('input, textarea, select, button, [role=radio]')) return;
       if (e.key === ' ') {
         e.preventDefault();
-        go(done + 1);
+        // Held down, it is still one cut.
+        if (!e.repeat) go(done + 1);
       } else if (e.key === 'Backspace') {
         e.preventDefault();
-        go(done - 1);
+        if (!e.repeat) go(done - 1);
       }
     };
     window.addEventListener('keydown', onKey);
@@ -67,18 +69,26 @@ export function CutStage() {
     <div className="flex h-full flex-col">
       <div className="mb-2 flex flex-wrap items-center gap-3">
         <h1 className="text-xl" aria-live="polite">
-          {over ? 'All cut' : `Cut ${number} of ${steps}`}
+          {over ? (view.lay?.missing ? 'Cut as far as planned' : 'All cut') : `Cut ${number} of ${steps}`}
         </h1>
         <p className="flex-1 text-soft">{s && !over ? `${s.title}: ${s.how}` : ''}</p>
         <a className="btn" href={`/api/projects/${id}/cut-sheet.pdf`} target="_blank" rel="noreferrer">
           <Printer size={16} /> Print the sheets
         </a>
       </div>
+      <NotWhole className="mb-2" />
       {over ? (
         <div className="sheet max-w-xl p-6">
-          <p className="text-lg">
-            Every piece of {view.name} is cut: {view.tally.pieces} pieces in {view.parts.length} bundles.
-          </p>
+          {view.lay?.missing ? (
+            <p className="text-lg">
+              Every cut of this plan is made, and {view.name} is not whole yet: what lies nowhere still has to
+              be cut.
+            </p>
+          ) : (
+            <p className="text-lg">
+              Every piece of {view.name} is cut: {view.tally.pieces} pieces in {view.parts.length} bundles.
+            </p>
+          )}
           <div className="mt-4 flex gap-2">
             <button type="button" className="btn" onClick={() => go(done - 1)}>
               <Undo2 size={16} /> Take the last cut back

@@ -6,6 +6,8 @@ import { useEffect, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { api, type ClothLayView, must } from '../../api/client';
 import { Drawing } from '../../drawing/Drawing';
+import { Least } from '../../frame/Least';
+import { NotWhole } from '../../frame/NotWhole';
 import { useProject } from '../../project/ProjectContext';
 import { type Search, useSearch } from './useSearch';
 
@@ -31,14 +33,7 @@ export function LayStage() {
   return (
     <div>
       <h1 className="sr-only">Lay</h1>
-      {lay.unplaced.map((why) => (
-        <p key={why} role="alert" className="mb-2 rounded border-2 border-madder bg-paper px-3 py-2">
-          {why}.{' '}
-          <Link to={`/projects/${view.id}/cloth`} className="font-bold text-chalk underline">
-            Choose another cloth
-          </Link>
-        </p>
-      ))}
+      <NotWhole className="mb-2" />
       <Tabs.Root
         value={shown?.cloth ?? ''}
         onValueChange={(cloth) => setParams({ cloth }, { replace: true })}
@@ -182,12 +177,16 @@ function OneCloth({ cloth }: { cloth: ClothLayView }) {
           {cloth.length}{' '}
           <span className="font-sans text-sm">{cloth.owned ? 'of what you have' : 'to buy'}</span>
         </p>
-        <p className={cloth.proven ? 'font-bold text-woad' : 'text-soft'}>
-          {cloth.proven
-            ? cloth.owned
-              ? 'no shorter length will do'
-              : 'no shorter cut will do'
-            : `not less than ${cloth.bound} in any case`}
+        <p className="text-soft">
+          {cloth.proven ? (
+            <Least
+              text={cloth.owned ? 'no shorter length will do' : 'no shorter cut will do'}
+              reason={cloth.reason}
+              under={cloth.under}
+            />
+          ) : (
+            `not less than ${cloth.bound} in any case`
+          )}
         </p>
         {facts.map(([name, value]) => (
           <p key={name} className="whitespace-nowrap">

@@ -7,6 +7,7 @@ import { useProject } from '../../project/ProjectContext';
 import { MakeUp } from './MakeUp';
 import { MeasuredSize } from './MeasuredSize';
 import { PieceSize } from './PieceSize';
+import { TurnPiece } from './TurnPiece';
 
 export function PieceCard({ piece: p }: { piece: PieceView }) {
   const { view, edit } = useProject();
@@ -29,8 +30,8 @@ export function PieceCard({ piece: p }: { piece: PieceView }) {
           <DimensionButton dimension={p.corner_up} name="corner, up from the base" /> cut out
         </p>
       )}
-      <p className="max-w-72 text-sm text-soft">
-        {p.grain} · {p.print}
+      <p className="max-w-72 text-sm leading-7 text-soft">
+        <TurnPiece piece={p} /> · {p.print}
       </p>
       {p.made_up && <MakeUp piece={p} madeUp={p.made_up} />}
       {p.marks.length > 0 && (

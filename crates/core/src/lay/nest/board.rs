@@ -115,6 +115,8 @@ impl Finder {
             if slanted {
                 let every = corners.len().div_ceil(MOST_CORNERS);
                 self.levels.extend(corners.iter().step_by(every).map(|c| c.1 + m.y));
+                // And where its side meets the edge of the cloth, between two corners.
+                self.levels.extend([left, right].into_iter().filter_map(|x| m.along(x)).map(|(_, top)| top));
             }
         }
         self.levels.retain(|y| *y >= from.max(low) && *y <= high);

@@ -476,14 +476,19 @@ fn right_of(part: &[Point], axis: Length) -> Option<Vec<Point>> {
     (kept.len() > 2 && kept.iter().any(|p| p.x > Length::ZERO)).then_some(kept)
 }
 
-/// The largest rectangle inside `piece` as it lies turned by `turn`, for bounds: whatever holds the piece holds it.
-pub(in crate::lay) fn rectangle_inside(piece: &JobPiece, turn: Turn) -> (Length, Length) {
+/// The largest rectangle inside `piece` as it lies turned by `turn`, for bounds: whatever holds the piece holds it. Left,
+/// low, width and height; nothing wide where none is known.
+pub(in crate::lay) fn rectangle_inside(piece: &JobPiece, turn: Turn) -> [Length; 4] {
     match &piece.outline {
-        crate::shape::Outline::Rect(..) if turn.degrees().is_multiple_of(90) => piece.outline.extent(turn),
+        crate::shape::Outline::Rect(..) if turn.degrees().is_multiple_of(90) => {
+            let (width, height) = piece.outline.extent(turn);
+            [Length::ZERO, Length::ZERO, width, height]
+        }
         crate::shape::Outline::Circle(d) => {
             // A little under d/√2: the outline is the polygon on the circle.
             let side = Length((d.0 as f64 * 0.70) as i64);
-            (side, side)
+            let beside = (*d - side) / 2;
+            [beside, beside, side, side]
         }
         _ => inner_rectangle(&piece.outline.placed(turn, false)).unwrap_or_default(),
     }

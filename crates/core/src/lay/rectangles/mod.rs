@@ -13,5 +13,6 @@ mod skyline;
 mod strip;
 mod subsets;
 
+pub(super) use niche::cannot_hold;
 pub(super) use search::StripSearch;
 pub(super) use strip::{Choice, Kind, Laid, Strip, common_divisor};

@@ -9,9 +9,15 @@
 //! Asked to try everything, it proves: when it then comes to an end within the limit there is no such lay. For if a lay
 //! goes on from the pieces laid so far, then one does in which every further piece is pushed down and to the left. In
 //! that one either a piece stands in the left corner of a place; or none stands on its floor at all; or the leftmost on
-//! the floor is held off the wall by a piece above the floor, which, since nothing is on the floor further left, rests
-//! on the wall or higher. Then the floor is bare from the wall to there, up to the wall's top, and where the piece
-//! stands is a sum of widths. All three are tried.
+//! the floor, P, is held off the wall by a piece Q beside it that does not stand on the floor. All three are tried.
+//!
+//! Of the third: below Q there is a chain of pieces, each resting on the next. None of them reaches over P's left edge:
+//! it would lie on P or under it, but it begins lower than P's top, and under P is the floor. None stands on the floor,
+//! since P is the leftmost there. So the chain ends in a piece that reaches over the left wall: it rests on the wall or
+//! on something higher, and everything in the chain begins no lower than the wall's top. The same holds for any piece
+//! over the bare floor between the wall and P. Hence that floor is bare up to the wall's top; P is taller than the wall,
+//! as Q is beside it; and P begins at a sum of widths, as does Q, which ends there. Q need not be wider than the bare
+//! floor: it may rest on one that is.
 
 use super::strip::{Choice, Laid, MOST_STEPS, Strip, common_divisor};
 use crate::lay::random::Random;
@@ -54,11 +60,26 @@ pub(super) enum Claim {
     Nothing,
 }
 
+/// Nodes spent on the question whether a rectangle holds a few boxes.
+const FEW_NODES: u64 = 4_000;
+
+/// Whether no lay of all of `strip` is as short as `length`, and how many places were tried to tell; nothing when it holds
+/// them or that cannot be told.
+pub(in crate::lay) fn cannot_hold(strip: &Strip, length: i64) -> Option<u64> {
+    // Each way round the rectangle is another search.
+    (1..=2).find_map(|seed| match Niche::find(strip, length, FEW_NODES, Claim::Proof, &mut Random::new(seed)) {
+        Outcome::Impossible { places } => Some(places),
+        Outcome::Found(_) | Outcome::GaveUp => None,
+    })
+}
+
 /// What became of a deep search.
 pub(super) enum Outcome {
     Found(Vec<Laid>),
-    /// Everything was tried: there is none.
-    Impossible,
+    /// Everything was tried, so many places: there is none.
+    Impossible {
+        places: u64,
+    },
     GaveUp,
 }
 
@@ -81,7 +102,7 @@ impl Niche {
         let ceiling = (length + strip.gap) / step * step;
         let spare = i128::from(strip.width) * i128::from(ceiling) - strip.area();
         if spare < 0 || ceiling <= 0 {
-            return Outcome::Impossible;
+            return Outcome::GaveUp; // nothing was tried: that is for the bounds to say
         }
         // On its side the same rectangle is another search: what is hopeless one way may be quick the other.
         let on_side = random.below(2) == 0;
@@ -109,7 +130,8 @@ impl Niche {
             search.starts = (1..width / step).map(|n| n * step).filter(|&x| sums.largest(x, step) == x).collect();
         }
         if !search.fill() {
-            return if search.nodes == 0 || !proof { Outcome::GaveUp } else { Outcome::Impossible };
+            let places = nodes - search.nodes;
+            return if search.nodes == 0 || !proof { Outcome::GaveUp } else { Outcome::Impossible { places } };
         }
         if on_side {
             for laid in &mut search.lay {
@@ -199,13 +221,13 @@ impl Niche {
             if wasted > self.spare || self.nodes == 0 {
                 return false;
             }
-            // One that rests on the wall and reaches over the bare floor, one that stands beside it and is taller.
+            // One that ends here above the wall's top, one that stands beside it and is taller than the wall.
             let some = |of: &dyn Fn(&Choice) -> bool| -> usize {
                 let left = self.choices.iter().zip(&self.left);
                 left.filter(|(choices, _)| choices.iter().any(of)).map(|(_, left)| *left).sum()
             };
             let starts = |x: i64| x == 0 || self.starts.binary_search(&x).is_ok();
-            let ends_here = |c: &Choice| c.width > bare && starts(self.starts[i] - c.width);
+            let ends_here = |c: &Choice| starts(self.starts[i] - c.width);
             let over = some(&|c| ends_here(c) && place.y + wall + c.height <= self.ceiling);
             let beside =
                 some(&|c| c.width <= place.width - bare && c.height > wall && place.y + c.height <= self.ceiling);

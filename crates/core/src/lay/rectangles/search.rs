@@ -8,8 +8,9 @@ use super::skyline::Skyline;
 use super::strip::{Laid, Strip};
 use super::{beam, levels, shelves, subsets};
 use crate::cloth::Cloth;
-use crate::lay::bounds::{MOST_KINDS, raised, ruled_out, strip_bound};
+
 use crate::lay::guillotine::{Region, comes_apart};
+use crate::lay::proof::{Boxes, MOST_KINDS, Proof, Rule, Tried, raised, ruled_out, strip_proof};
 use crate::lay::random::Random;
 use crate::measure::Length;
 
@@ -75,8 +76,8 @@ pub(in crate::lay) struct StripSearch<'a> {
     pub strip: Strip,
     pub best: Vec<Laid>,
     score: Score,
-    /// No lay is shorter than this.
-    pub bound: i64,
+    /// No lay of the boxes is shorter. With a gap it is no word on the pieces, which may pass corner to corner.
+    pub proof: Proof,
     random: Random,
     skyline: Skyline,
     order: Vec<usize>,
@@ -94,13 +95,13 @@ pub(in crate::lay) struct StripSearch<'a> {
 impl<'a> StripSearch<'a> {
     /// Runs the constructors; after this `best` holds every piece.
     pub(in crate::lay) fn new(cloth: &'a Cloth, strip: Strip, few_cuts: bool, seed: u64) -> Self {
-        let bound = strip_bound(&strip);
+        let proof = strip_proof(&strip, &Boxes::default());
         let order: Vec<usize> = (0..strip.kinds.len()).collect();
         let mut search = Self {
             cloth,
             best: Vec::new(),
             score: Score::WORST,
-            bound,
+            proof,
             random: Random::new(seed),
             skyline: Skyline::default(),
             order,
@@ -129,16 +130,17 @@ impl<'a> StripSearch<'a> {
         }
         if self.cloth.shop.step.is_some() && !self.cloth.owned {
             loop {
-                let bought = self.cloth.buy_length(self.cloth.needed_length(Length(self.bound)));
+                let bought = self.cloth.buy_length(self.cloth.needed_length(Length(self.proof.bound)));
                 // The longest lay this purchase holds.
                 let length = self.cloth.longest_lay(bought).0;
-                if bought >= self.score.bought || length < self.bound || !ruled_out(&self.strip, length) {
+                if bought >= self.score.bought || length < self.proof.bound {
                     break;
                 }
-                self.bound = length + 1;
+                let Some(rule) = ruled_out(&self.strip, &Boxes::default(), length) else { break };
+                self.proof.raise(length + 1, || rule);
             }
         }
-        self.bound = raised(&self.strip, self.bound, self.score.length);
+        raised(&self.strip, &Boxes::default(), &mut self.proof, self.score.length);
     }
 
     fn construct(&mut self) {
@@ -215,7 +217,7 @@ impl<'a> StripSearch<'a> {
 
     /// No purchase is shorter.
     pub(in crate::lay) fn proven(&self) -> bool {
-        let least = self.cloth.buy_length(self.cloth.needed_length(Length(self.bound)));
+        let least = self.cloth.buy_length(self.cloth.needed_length(Length(self.proof.bound)));
         self.score.over == 0 && self.score.bought <= least
     }
 
@@ -378,7 +380,7 @@ impl<'a> StripSearch<'a> {
         let nodes = (DEEP_NODES << self.deep_runs.trailing_zeros().min(9)) * if few { 4 } else { 1 };
         let aim = match self.longest_cheaper() {
             Some(length) if few || self.deep_runs.is_multiple_of(2) => length,
-            Some(length) => self.bound.min(length),
+            Some(length) => self.proof.bound.min(length),
             None => return,
         };
         let claim = if few && self.deep_runs.is_multiple_of(2) { Claim::Proof } else { Claim::Nothing };
@@ -386,15 +388,18 @@ impl<'a> StripSearch<'a> {
             Outcome::Found(lay) => {
                 self.offer(&lay);
             }
-            Outcome::Impossible => self.bound = self.bound.max(aim + 1),
+            Outcome::Impossible { places } => {
+                self.proof.raise(aim + 1, || Rule::Tried { what: Tried::Places, times: places });
+            }
             Outcome::GaveUp => {}
         }
     }
 
     /// Of few pieces, all that can be cut edge to edge.
     fn all_cuts(&mut self) {
-        if let Some(lay) = subsets::shortest(&self.strip, self.score.length) {
-            self.bound = self.bound.max(self.strip.length(&lay).min(self.score.length));
+        if let Some((lay, divisions)) = subsets::shortest(&self.strip, self.score.length) {
+            let shortest = self.strip.length(&lay);
+            self.proof.raise(shortest, || Rule::Tried { what: Tried::Cuts, times: divisions });
             self.offer(&lay);
         }
     }
@@ -404,7 +409,7 @@ impl<'a> StripSearch<'a> {
         let width = BEAM_WIDTH << self.beam_runs.trailing_zeros().min(6);
         let aim = match self.longest_cheaper() {
             Some(length) if self.beam_runs.is_multiple_of(2) => length,
-            Some(length) => self.bound.min(length),
+            Some(length) => self.proof.bound.min(length),
             None => return,
         };
         if let Some(lay) = beam::find(&self.strip, aim, width, &mut self.random) {
@@ -419,7 +424,7 @@ impl<'a> StripSearch<'a> {
         if self.random.below(2) == 0 {
             let Some(aim) = self.longest_cheaper() else { return };
             // Now and then a good deal shorter, where the bound allows it.
-            let less = (aim - self.bound) / [16, 8, 4, 2][self.random.below(4)];
+            let less = (aim - self.proof.bound) / [16, 8, 4, 2][self.random.below(4)];
             let aim = aim - self.random.below(less.max(1) as usize) as i64;
             let side = self.strip.on_side(aim);
             let mut lay = levels::find(&side, width, &mut self.random);
@@ -444,13 +449,13 @@ impl<'a> StripSearch<'a> {
         } else {
             self.cloth.longest_cheaper(self.score.bought)?.0.min(self.score.length - 1)
         };
-        (length >= self.bound).then_some(length)
+        (length >= self.proof.bound).then_some(length)
     }
 
-    /// Takes up a lay and a bound found elsewhere.
-    pub(in crate::lay) fn share(&mut self, lay: &[Laid], bound: i64) {
+    /// Takes up a lay found elsewhere, and what was proven there.
+    pub(in crate::lay) fn share(&mut self, lay: &[Laid], proof: &Proof) {
         self.offer(lay);
-        self.bound = self.bound.max(bound);
+        self.proof.join(proof);
     }
 }
 

@@ -72,10 +72,14 @@ impl Strip {
                 choices: choices(piece, cloth, gap, width),
             })
             .collect();
-        let mut strip = Self { width, kinds, gap: gap.0, through: cuts == Cuts::Through, stop: Stop::new() };
-        // Pushed to the left, pieces side by side reach a sum of widths: the rest is never needed.
-        strip.width = strip.sums(width, |c| c.width).map_or(width, |(reach, step)| reach.largest(width, step));
-        strip
+        Self { gap: gap.0, through: cuts == Cuts::Through, ..Self::of(width, kinds) }.pushed_left()
+    }
+
+    /// The same, no wider than pieces side by side can fill: pushed to the left they reach a sum of widths, the rest is
+    /// never needed.
+    pub(in crate::lay) fn pushed_left(self) -> Self {
+        let sums = self.sums(self.width, |c| c.width);
+        Self { width: sums.map_or(self.width, |(reach, step)| reach.largest(self.width, step)), ..self }
     }
 
     /// A strip without gaps, cut freely.

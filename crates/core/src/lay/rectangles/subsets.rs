@@ -27,8 +27,8 @@ enum Made {
 }
 
 /// The shortest lay of all of `strip` that is cut edge to edge and not longer than `longest`, if there are few enough
-/// pieces to tell. None also when even the shortest is longer, or it was stopped.
-pub(super) fn shortest(strip: &Strip, longest: i64) -> Option<Vec<Laid>> {
+/// pieces to tell, with how many divisions were looked at. None also when even the shortest is longer, or it was stopped.
+pub(super) fn shortest(strip: &Strip, longest: i64) -> Option<(Vec<Laid>, u64)> {
     let counts: Vec<usize> = strip.kinds.iter().map(|k| k.count).collect();
     let splits = counts.iter().try_fold(1u64, |n, &c| {
         let c = c as u64;
@@ -39,6 +39,7 @@ pub(super) fn shortest(strip: &Strip, longest: i64) -> Option<Vec<Laid>> {
     }
     let sets: usize = counts.iter().map(|c| c + 1).product();
     let mut blocks: Vec<Vec<Block>> = vec![Vec::new(); sets];
+    let mut divisions = 0;
     let fits = |b: &Block| b.width <= strip.width && b.height <= longest + strip.gap;
     for set in 1..sets {
         if strip.stop.asked() {
@@ -58,6 +59,7 @@ pub(super) fn shortest(strip: &Strip, longest: i64) -> Option<Vec<Laid>> {
         each_part(&has, &counts, |part| {
             let rest = set - part;
             if part <= rest {
+                divisions += 1;
                 join((part, &blocks[part]), (rest, &blocks[rest]), &mut found);
             }
         });
@@ -68,7 +70,7 @@ pub(super) fn shortest(strip: &Strip, longest: i64) -> Option<Vec<Laid>> {
     let lowest = (0..blocks[all].len()).min_by_key(|&i| blocks[all][i].height)?;
     let mut lay = Vec::with_capacity(strip.pieces());
     place(&blocks, (all, lowest), (0, 0), &mut lay);
-    Some(lay)
+    Some((lay, divisions))
 }
 
 /// How many of each kind are in `set`.
@@ -211,8 +213,8 @@ mod tests {
             let strip = strip(width, &sides);
             let lay = shortest(&strip, 1_000).expect("few enough");
             let least = all_sizes(&sides, width).into_iter().map(|s| s.1).min();
-            prop_assert_eq!(Some(strip.length(&lay)), least);
-            prop_assert_eq!(lay.len(), sides.len());
+            prop_assert_eq!(Some(strip.length(&lay.0)), least);
+            prop_assert_eq!(lay.0.len(), sides.len());
         }
     }
 

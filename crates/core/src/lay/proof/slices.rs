@@ -8,14 +8,15 @@
 //! line can hold slices for more than 1, and that is found in whole numbers by a knapsack: what the solver rounds can
 //! weaken a bound, never break it.
 
-use super::ground::Ground;
-use super::job::Job;
-use super::nest::{Lot, parts_of};
-use super::rectangles::common_divisor;
-use super::stop::Stop;
-use super::turns::allowed_turns;
+use super::{Lines, PricedSlice, PricedWay, Rule, Slices};
+use crate::lay::ground::Ground;
+use crate::lay::job::Job;
+use crate::lay::nest::{Lot, parts_of};
+use crate::lay::rectangles::common_divisor;
+use crate::lay::stop::Stop;
+use crate::lay::turns::allowed_turns;
 use crate::measure::Length;
-use crate::shape::Point;
+use crate::shape::{Point, Turn};
 use microlp::{ComparisonOp, OptimizationDirection, Problem, Variable};
 
 /// A slanted or round piece is cut into about so many slices.
@@ -40,41 +41,53 @@ struct Slice {
     deep: i64,
 }
 
+/// A slice where it is.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+struct Cut {
+    from: i64,
+    to: i64,
+    wide: i64,
+}
+
 /// One way all slices of a copy can lie.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug)]
 struct Way {
     slices: Vec<Slice>,
     /// Half a piece from the fold on: a line across the cloth crosses one of them.
     from_fold: bool,
+    /// The turns that come to this, and whether half on the fold, each with its slices one by one.
+    turns: Vec<(Turn, bool, Vec<Cut>)>,
+}
+
+impl Way {
+    fn is_like(&self, other: &Self) -> bool {
+        (self.from_fold, &self.slices) == (other.from_fold, &other.slices)
+    }
 }
 
 struct Item {
+    /// Index of the piece in the job.
+    piece: usize,
     copies: i64,
     ways: Vec<Way>,
 }
 
-/// Which way the lines run.
-#[derive(Clone, Copy, PartialEq, Eq)]
-enum Lines {
-    Across,
-    Along,
-}
-
-/// Whether no lay of `lots` on a rectangle of cloth, `ground`, can be as short as `length`.
-pub(super) fn ruled_out(job: &Job, ground: &Ground, lots: &[Lot], length: i64, stop: &Stop) -> bool {
+/// Why no lay of `lots` on a rectangle of cloth, `ground`, can be as short as `length`, if slices tell.
+pub(in crate::lay) fn ruled_out(job: &Job, ground: &Ground, lots: &[Lot], length: i64, stop: &Stop) -> Option<Rule> {
     if ground.edge.is_some() || lots.is_empty() {
-        return false;
+        return None;
     }
     let gap = job.rules.gap.0;
-    [(Lines::Across, ground.width, length), (Lines::Along, length, ground.width)].into_iter().any(
-        |(lines, capacity, room)| {
-            items(job, ground, lots, length, lines).is_none_or(|items| more_than(&items, capacity + gap, room, stop))
+    [(Lines::Across, ground.width, length), (Lines::Along, length, ground.width)].into_iter().find_map(
+        |(lines, capacity, room)| match items(job, ground, lots, length, lines) {
+            Err(piece) => Some(Rule::Longest { piece }),
+            Ok(items) => more_than(&items, capacity + gap, room, lines, stop).map(Rule::Slices),
         },
     )
 }
 
-/// What is to be packed; nothing when a piece cannot lie on so short a cloth at all.
-fn items(job: &Job, ground: &Ground, lots: &[Lot], length: i64, lines: Lines) -> Option<Vec<Item>> {
+/// What is to be packed; the piece that cannot lie on so short a cloth at all, if there is one.
+fn items(job: &Job, ground: &Ground, lots: &[Lot], length: i64, lines: Lines) -> Result<Vec<Item>, usize> {
     let cloth = &job.cloths[ground.cloth];
     let mut found = Vec::with_capacity(lots.len());
     for lot in lots.iter().filter(|l| l.copies > 0) {
@@ -92,25 +105,28 @@ fn items(job: &Job, ground: &Ground, lots: &[Lot], length: i64, lines: Lines) ->
                     continue;
                 }
                 let times = if from_fold { 2 } else { share };
+                let cuts = cuts(&parts, lines, job.rules.gap.0);
                 let way = Way {
-                    slices: sliced(&parts, lines, job.rules.gap.0, times),
+                    slices: together(&cuts, times),
                     from_fold: from_fold && lines == Lines::Across,
+                    turns: vec![(turn, from_fold, cuts)],
                 };
-                if !ways.contains(&way) {
-                    ways.push(way);
+                match ways.iter_mut().find(|w| w.is_like(&way)) {
+                    Some(same) => same.turns.extend(way.turns),
+                    None => ways.push(way),
                 }
             }
         }
         if ways.is_empty() {
-            return None;
+            return Err(lot.piece);
         }
-        found.push(Item { copies: i64::from(lot.copies), ways });
+        found.push(Item { piece: lot.piece, copies: i64::from(lot.copies), ways });
     }
-    Some(found)
+    Ok(found)
 }
 
-/// The slices of convex parts, lines running across or along; `times` is what each counts in half units.
-fn sliced(parts: &[Vec<Point>], lines: Lines, gap: i64, times: i64) -> Vec<Slice> {
+/// The slices of convex parts from one end to the other, lines running across or along.
+fn cuts(parts: &[Vec<Point>], lines: Lines, gap: i64) -> Vec<Cut> {
     let parts: Vec<Vec<(i64, i64)>> = parts
         .iter()
         .map(|part| part.iter().map(|p| if lines == Lines::Across { (p.x.0, p.y.0) } else { (p.y.0, p.x.0) }).collect())
@@ -119,7 +135,7 @@ fn sliced(parts: &[Vec<Point>], lines: Lines, gap: i64, times: i64) -> Vec<Slice
     ends.sort_unstable();
     ends.dedup();
     let whole = ends.last().unwrap_or(&0) - ends.first().unwrap_or(&0);
-    let mut slices: Vec<Slice> = Vec::new();
+    let mut found: Vec<Cut> = Vec::new();
     for ends in ends.windows(2) {
         let (low, high) = (ends[0], ends[1]);
         let middle = (low + high) / 2;
@@ -128,10 +144,20 @@ fn sliced(parts: &[Vec<Point>], lines: Lines, gap: i64, times: i64) -> Vec<Slice
         for i in 0..count {
             let (a, b) = (low + (high - low) * i / count, low + (high - low) * (i + 1) / count);
             let wide: i64 = parts.iter().map(|part| section(part, a, b)).sum();
-            match slices.iter_mut().find(|s| s.wide == wide + gap) {
-                Some(slice) => slice.deep += (b - a) * times,
-                None => slices.push(Slice { wide: wide + gap, deep: (b - a) * times }),
-            }
+            found.push(Cut { from: a, to: b, wide: wide + gap });
+        }
+    }
+    found
+}
+
+/// Slices that are equally wide taken as one; `times` is what each counts in half units.
+fn together(cuts: &[Cut], times: i64) -> Vec<Slice> {
+    let mut slices: Vec<Slice> = Vec::new();
+    for cut in cuts {
+        let deep = (cut.to - cut.from) * times;
+        match slices.iter_mut().find(|s| s.wide == cut.wide) {
+            Some(slice) => slice.deep += deep,
+            None => slices.push(Slice { wide: cut.wide, deep }),
         }
     }
     slices.sort_unstable();
@@ -163,30 +189,30 @@ fn section(part: &[(i64, i64)], low: i64, high: i64) -> i64 {
     width(low).min(width(high))
 }
 
-/// Whether packing all slices into lines of `capacity` takes more than `room` of lines.
-fn more_than(items: &[Item], capacity: i64, room: i64, stop: &Stop) -> bool {
+/// The prices by which packing all slices into lines of `capacity` takes more than `room` of lines, if there are any.
+fn more_than(items: &[Item], capacity: i64, room: i64, lines: Lines, stop: &Stop) -> Option<Slices> {
     let slices: usize = items.iter().flat_map(|i| &i.ways).map(|w| w.slices.len()).sum();
     if slices > MOST_SLICES || capacity <= 0 || room <= 0 {
-        return false;
+        return None;
     }
     let step = step_of(items, capacity);
     let steps = (capacity / step) as usize;
-    let Some(mut prices) = Prices::new(items, step, steps, room) else { return false };
+    let mut prices = Prices::new(items, step, steps, room)?;
     let (mut work, mut before) = (0, Vec::new());
     for _ in 0..MOST_LINES {
         let (dearest, line) = prices.dearest_line(&mut work);
         // Twice, as slices are as deep as half units say.
         if prices.total() > 2 * i128::from(room) * i128::from(dearest) {
-            return true;
+            return Some(Slices { lines, step: Length(step), dearest, ways: prices.ways() });
         }
         // No prices can prove more than the best of all, nor these more by another line.
         let settled = prices.best < 1.0 || dearest <= ONE + ONE / 1_000_000 || line == before;
         if settled || work > MOST_WORK || stop.asked() || !prices.forbid(&line) {
-            return false;
+            return None;
         }
         before = line;
     }
-    false
+    None
 }
 
 /// The steps lines are measured in: what all straight slices are multiples of, then finer for the others.
@@ -196,6 +222,12 @@ fn step_of(items: &[Item], capacity: i64) -> i64 {
     // Coarser than allowed, every slice is rounded down, which is only weaker.
     let least = (capacity / MOST_STEPS).max(1);
     if common >= least { common } else { least }
+}
+
+/// Slices so wide that a line of so many steps holds: no more than there are copies, however narrow they are.
+fn most_on_a_line(copies: i64, wide: usize, steps: usize) -> usize {
+    let copies = copies as usize;
+    steps.checked_div(wide).map_or(copies, |n| n.min(copies))
 }
 
 /// The linear program of the prices, and the prices it comes to.
@@ -231,7 +263,7 @@ impl<'a> Prices<'a> {
                 let mut sum = vec![(copy, 1.0)];
                 for slice in &way.slices {
                     let wide = (slice.wide / step) as usize;
-                    let most = if way.from_fold { 1 } else { (steps / wide.max(1)).min(item.copies as usize) };
+                    let most = if way.from_fold { 1 } else { most_on_a_line(item.copies, wide, steps) };
                     let variable = problem.add_var(0.0, (0.0, 1.0 / most.max(1) as f64));
                     sum.push((variable, -(slice.deep as f64) / (2.0 * room as f64)));
                     slices.push(Priced { item: index, way: number, wide, deep: slice.deep, variable, price: 0 });
@@ -252,6 +284,35 @@ impl<'a> Prices<'a> {
             }
             self.best = solution.objective();
         }
+    }
+
+    /// Every slice of every piece with its price.
+    fn ways(&self) -> Vec<PricedWay> {
+        let mut found = Vec::new();
+        for (group, item) in self.items.iter().enumerate() {
+            for (number, way) in item.ways.iter().enumerate() {
+                let own: Vec<i64> =
+                    self.slices.iter().filter(|p| (p.item, p.way) == (group, number)).map(|p| p.price).collect();
+                let price = |wide: i64| way.slices.iter().position(|s| s.wide == wide).map_or(0, |at| own[at]);
+                for (turn, from_fold, cuts) in &way.turns {
+                    let priced = |c: &Cut| PricedSlice {
+                        from: Length(c.from),
+                        to: Length(c.to),
+                        wide: Length(c.wide),
+                        price: price(c.wide),
+                    };
+                    found.push(PricedWay {
+                        group,
+                        piece: item.piece,
+                        copies: item.copies as u32,
+                        turn: turn.degrees(),
+                        from_fold: *from_fold,
+                        slices: cuts.iter().map(priced).collect(),
+                    });
+                }
+            }
+        }
+        found
     }
 
     /// From now on the slices of `line` come to 1 at most; whether the solver followed.
@@ -286,13 +347,13 @@ impl<'a> Prices<'a> {
         let (lying, halves): (Vec<usize>, Vec<usize>) = (0..self.slices.len())
             .filter(|&i| self.slices[i].price > 0)
             .partition(|&i| !self.items[self.slices[i].item].ways[self.slices[i].way].from_fold);
-        let mut groups: Vec<(usize, Vec<usize>)> = self
+        let mut groups: Vec<(i64, Vec<usize>)> = self
             .items
             .iter()
             .enumerate()
             .map(|(index, item)| {
                 let own = lying.iter().copied().filter(|&i| self.slices[i].item == index).collect();
-                (item.copies as usize, own)
+                (item.copies, own)
             })
             .collect();
         groups.push((1, halves));
@@ -306,7 +367,7 @@ impl<'a> Prices<'a> {
                 better
             });
             let Some(narrowest) = options.first().map(|&i| self.slices[i].wide) else { continue };
-            for _ in 0..copies.min(self.steps / narrowest.max(1)) {
+            for _ in 0..most_on_a_line(copies, narrowest, self.steps) {
                 let mut choice = vec![0u16; self.steps + 1];
                 let before = worth.clone();
                 for &option in &options {
@@ -338,36 +399,47 @@ impl<'a> Prices<'a> {
 
 #[cfg(test)]
 mod tests {
-    use super::{Item, Slice, Way};
-    use super::{Lines, Stop, more_than, section, sliced};
+    use super::{Item, Lines, Slice, Stop, Way, cuts, section, together};
     use crate::measure::Length;
     use crate::shape::{Outline, Point, convex_parts};
     use proptest::prelude::*;
 
     fn straight(wide: i64, deep: i64) -> Way {
-        Way { slices: vec![Slice { wide, deep: 2 * deep }], from_fold: false }
+        Way { slices: vec![Slice { wide, deep: 2 * deep }], from_fold: false, turns: vec![] }
+    }
+
+    fn item(copies: i64, ways: Vec<Way>) -> Item {
+        Item { piece: 0, copies, ways }
+    }
+
+    fn more_than(items: &[Item], capacity: i64, room: i64) -> bool {
+        super::more_than(items, capacity, room, Lines::Across, &Stop::new()).is_some()
     }
 
     /// Known packings of lines: three of 6 in lines of 10 take a line each; with as many of 4 they take no more.
     #[test]
     fn lines_are_counted_as_they_must_be() {
-        let six = || Item { copies: 3, ways: vec![straight(6, 5)] };
-        let four = || Item { copies: 3, ways: vec![straight(4, 5)] };
-        let five = || Item { copies: 2, ways: vec![straight(5, 5)] };
-        assert!(more_than(&[six()], 10, 14, &Stop::new()) && !more_than(&[six()], 10, 15, &Stop::new()));
-        assert!(
-            more_than(&[six(), four()], 10, 14, &Stop::new()) && !more_than(&[six(), four()], 10, 15, &Stop::new())
-        );
-        assert!(
-            more_than(&[six(), four(), five()], 10, 19, &Stop::new())
-                && !more_than(&[six(), four(), five()], 10, 20, &Stop::new())
-        );
+        let six = || item(3, vec![straight(6, 5)]);
+        let four = || item(3, vec![straight(4, 5)]);
+        let five = || item(2, vec![straight(5, 5)]);
+        assert!(more_than(&[six()], 10, 14) && !more_than(&[six()], 10, 15));
+        assert!(more_than(&[six(), four()], 10, 14) && !more_than(&[six(), four()], 10, 15));
+        assert!(more_than(&[six(), four(), five()], 10, 19) && !more_than(&[six(), four(), five()], 10, 20));
         // One that may lie either way counts with the better of the two.
-        let either = || Item { copies: 2, ways: vec![straight(10, 3), straight(3, 10)] };
-        assert!(more_than(&[either()], 10, 5, &Stop::new()) && !more_than(&[either()], 10, 6, &Stop::new()));
+        let either = || item(2, vec![straight(10, 3), straight(3, 10)]);
+        assert!(more_than(&[either()], 10, 5) && !more_than(&[either()], 10, 6));
         // Half from the fold there is one on a line, however narrow.
-        let halves = Item { copies: 3, ways: vec![Way { from_fold: true, ..straight(2, 5) }] };
-        assert!(more_than(&[halves], 10, 14, &Stop::new()));
+        let halves = item(3, vec![Way { from_fold: true, ..straight(2, 5) }]);
+        assert!(more_than(&[halves], 10, 14));
+    }
+
+    /// Of what is narrower than a step, a line holds as many as there are: not as many as there are steps.
+    #[test]
+    fn slices_of_no_width_all_lie_on_one_line() {
+        let narrow =
+            || item(14, vec![Way { slices: vec![Slice { wide: 0, deep: 2 * 3 }], from_fold: false, turns: vec![] }]);
+        assert!(!more_than(&[narrow()], 7, 3) && more_than(&[narrow()], 7, 2));
+        assert!(!more_than(&[narrow(), item(7, vec![straight(1, 3)])], 7, 3));
     }
 
     #[test]
@@ -389,7 +461,7 @@ mod tests {
                 _ => Outline::Polygon(vec![Point::new(e(0), e(0)), Point::new(e(w), e(0)), Point::new(e(w - w / n), e(h)), Point::new(e(w / n), e(h))]),
             };
             let parts = convex_parts(&outline.corners());
-            let slices = sliced(&parts, if along { Lines::Along } else { Lines::Across }, 0, 2);
+            let slices = together(&cuts(&parts, if along { Lines::Along } else { Lines::Across }, 0), 2);
             let covered: f64 = slices.iter().map(|s| s.wide as f64 * s.deep as f64 / 2.0).sum();
             let area = Outline::Polygon(outline.corners()).area().0 as f64;
             prop_assert!(covered <= area * (1.0 + 1e-9), "{covered} of {area}");

@@ -1,0 +1,48 @@
+//! The shopping list as plain text, to be pasted anywhere: cloth, what is sold by the length, and hardware, with sizes.
+
+use bofta_core::bag::Draft;
+use bofta_core::buying::{missing, purchases};
+use bofta_core::lay::{Job, Lay, Stop};
+use bofta_core::measure::{Length, show_bought};
+use bofta_core::project::{Project, cost_text};
+
+/// The whole list, a line each: what to buy first, then what is taken from what there is. It says what the plan leaves
+/// out, and no total where a price is not known.
+pub fn shopping_list(project: &Project, draft: &Draft, job: &Job, lay: &Lay, stop: &Stop) -> String {
+    let show = |l: Length| format!("{} {}", project.ruler.show(l).text, project.system.symbol());
+    let mut lines = vec![project.name.clone()];
+    if let Some(missing) = missing(job, lay, stop) {
+        lines.push(format!("not the whole bag: {}", missing.headline()));
+        lines.extend(missing.told(project.system));
+    }
+    for p in purchases(job, lay) {
+        let Some(cloth) = project.cloth(&p.cloth) else { continue };
+        let verb = if p.owned { "have" } else { "buy" };
+        let cost = p.cost.map(|c| format!(", {}", c.show())).unwrap_or_default();
+        let length = show_bought(p.length, project.system);
+        lines.push(format!("{verb} {length} of {}, {} wide{cost}", cloth.name, show(cloth.width)));
+    }
+    for reel in project.reels(&draft.goods) {
+        let wide = reel.width.map(|w| format!(", {} wide", show(w))).unwrap_or_default();
+        let bought = reel.bought();
+        if bought > Length::ZERO {
+            lines.push(format!("buy {} of {}{wide}", show_bought(bought, project.system), reel.kind.name()));
+        }
+        lines.extend(reel.from_hand(project.ruler).into_iter().map(|line| format!("{}: {line}", reel.kind.name())));
+    }
+    for good in &draft.goods {
+        let wide = good.width.map(|w| format!(", {} wide", show(w))).unwrap_or_default();
+        let length = show(good.length.size);
+        lines.push(format!("cut {} × {length} of {}{wide}: {}", good.count, good.kind.name(), good.name));
+    }
+    for part in &draft.hardware {
+        let size = part.size.map(|s| format!(", {}", show(s))).unwrap_or_default();
+        let note = if part.note.is_empty() { String::new() } else { format!(" ({})", part.note) };
+        lines.push(format!("{} × {}{size}{note}", part.count, part.name));
+    }
+    let total = cost_text(project, lay);
+    if !total.is_empty() {
+        lines.push(format!("cloth together {total}"));
+    }
+    lines.join("\n")
+}
