@@ -771,3 +771,42 @@ fn a_stopped_cut_says_where_it_stops() {
     }
     assert!(stopped > 0, "a pinwheel has no cut right across");
 }
+
+/// What is called worth keeping is bare, and no cut of the plan runs through it.
+#[test]
+fn what_is_kept_stays_whole() {
+    let mut kept = 0;
+    for seed in 0..30 {
+        let random = &mut Random::new(seed);
+        let mut side = || inch(3 + random.below(15) as i64);
+        let pieces = (0..8).map(|i| piece(format!("p{i}"), side(), side(), 1)).collect();
+        let mut job = job(inch(44), pieces);
+        job.cloths[0].shop = ShopStep { step: Some(inch(18)), min: Length::ZERO };
+        let found = lay(&job, 60);
+        let cloth = &found.cloths[0];
+        let parts = bofta_core::cutting::left_whole(&job, cloth);
+        kept += parts.len();
+        for (n, part) in parts.iter().enumerate() {
+            let apart = |x: i64, y: i64, right: i64, top: i64| {
+                right <= part.x || x >= part.right() || top <= part.y || y >= part.top()
+            };
+            for p in &cloth.placements {
+                let (w, h) = job.piece(&p.piece).expect("there").outline.extent(p.turn);
+                assert!(apart(p.x.0, p.y.0, (p.x + w).0, (p.y + h).0), "{} lies on what is kept", p.piece);
+            }
+            for other in &parts[n + 1..] {
+                assert!(apart(other.x, other.y, other.right(), other.top()), "two parts share cloth");
+            }
+            for step in bofta_core::cutting::cut_list(&job, &found.cloths, &[], &[]) {
+                let bofta_core::cutting::Step::Cut { cut, .. } = step else { continue };
+                let line = cut.line;
+                let within = line.x1.0.max(line.x2.0) > part.x
+                    && line.x1.0.min(line.x2.0) < part.right()
+                    && line.y1.0.max(line.y2.0) > part.y
+                    && line.y1.0.min(line.y2.0) < part.top();
+                assert!(!within, "a cut runs through what is kept: {line:?} {part:?}");
+            }
+        }
+    }
+    assert!(kept > 10, "{kept}");
+}

@@ -2,7 +2,9 @@
 #![allow(missing_docs)]
 
 use bofta_core::cloth::{Money, Price};
-use bofta_core::measure::{Length, ParseLengthError, Ruler, ShopStep, System, parse_length, show_bought};
+use bofta_core::measure::{
+    Length, ParseLengthError, Ruler, ShopStep, System, parse_length, show_bought, split_lengths,
+};
 use proptest::prelude::*;
 use rstest::rstest;
 
@@ -34,8 +36,25 @@ fn both_systems_are_exact() {
 #[case("0.9144 m", System::Inches, Length::YARD)]
 #[case("0", System::Inches, Length::ZERO)]
 #[case("2³⁄₁₆", System::Inches, Length::inches(35, 16))]
+#[case("half a yard", System::Centimetres, Length::INCH * 18)]
+#[case("a yard", System::Inches, Length::YARD)]
+#[case("Three quarters of a metre", System::Inches, Length::CENTIMETRE * 75)]
+#[case("one and a half yards", System::Inches, Length::INCH * 54)]
+#[case("a yard and a half", System::Inches, Length::INCH * 54)]
+#[case("2 and three-eighths inches", System::Inches, Length::inches(19, 8))]
+#[case("1,5 m", System::Inches, Length::CENTIMETRE * 150)]
 fn what_people_type_is_read(#[case] text: &str, #[case] system: System, #[case] length: Length) {
     assert_eq!(parse_length(text, system), Ok(length));
+}
+
+#[rstest]
+#[case("36, 18 1/2", &["36", "18 1/2"])]
+#[case("1,5 m; 120,5", &["1,5 m", "120,5"])]
+#[case("36 and 18", &["36", "18"])]
+#[case("a yard and a half, 9", &["a yard and a half", "9"])]
+#[case(" ; ,", &[])]
+fn several_lengths_are_told_apart(#[case] text: &str, #[case] parts: &[&str]) {
+    assert_eq!(split_lengths(text), parts);
 }
 
 #[rstest]
@@ -53,6 +72,10 @@ fn nothing_typed_is_said(#[case] text: &str) {
 #[case("3 furlongs")]
 #[case("1..5")]
 #[case("12345678901234567890")]
+#[case("half")]
+#[case("a")]
+#[case("half a half yard")]
+#[case("a bit of a yard")]
 fn what_is_not_a_size_is_refused(#[case] text: &str) {
     assert!(matches!(parse_length(text, System::Inches), Err(ParseLengthError::Unreadable { .. })), "{text}");
 }

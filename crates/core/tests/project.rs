@@ -259,7 +259,10 @@ fn lengths_at_hand_are_kept_by_kind_and_width() {
     let none = made(&project, &[at_hand(" ", inch)]);
     assert_eq!((none.at_hand(GoodKind::Webbing, inch), none.lengths_at_hand.len()), (&[][..], 1));
     assert_eq!(refused(&project, &at_hand("40, long", inch)), "lengths");
-    assert_eq!(refused(&project, &at_hand("0", inch)), "lengths");
+    assert_eq!(made(&project, &[at_hand("0", inch)]).at_hand(GoodKind::Webbing, inch), []);
+    let metric = made(&project, &[at_hand("1,5 m; 2 m, half a metre", inch)]);
+    let metres = [150, 200, 50].map(|cm| Length::CENTIMETRE * cm);
+    assert_eq!(metric.at_hand(GoodKind::Webbing, inch), metres);
     assert_eq!(refused(&project, &at_hand(&"1, ".repeat(41), inch)), "lengths");
     // Kept and read again, with projects that were kept before there were any.
     let kept = serde_json::to_string(&project).expect("written");
@@ -435,7 +438,7 @@ fn a_piece_is_turned_by_hand_and_back() {
         assert_eq!(made(&turned, &[turn(&id, Lies::Drafted)]), tote);
     }
     assert_eq!(drafted, Grain::Length);
-    assert!(refused(&tote, &turn("no-such", Lies::Across)).contains("no piece that is cut from a cloth"));
+    assert_eq!(refused(&tote, &turn("no-such", Lies::Across)), "piece");
     // Another family has other pieces.
     let turned = made(&tote, &[turn(&id, Lies::Across), Edit::Family { family: "drawstring".into() }]);
     assert!(turned.turned.is_empty());
@@ -487,4 +490,28 @@ fn totals_say_when_they_are_not_all() {
     let job = enough.plan().expect("drafts").job.expect("a job");
     let lay = solve(&job, Budget::iterations(20), &mut Silent).expect("laid");
     assert_eq!(bought_text(&enough, &lay), "nothing to buy");
+}
+
+/// What is typed into a cloth's fields is understood as elsewhere, or says what is wanted.
+#[test]
+fn a_cloths_fields_read_what_people_type() {
+    let owned = |value: &str| made(&with_cloth(), &[cloth(ClothField::Owned, value)]).cloths[0].owned;
+    assert_eq!((owned("half a yard"), owned("0"), owned("none")), (Some(Length::INCH * 18), None, None));
+    let why = with_cloth().edited(&cloth(ClothField::Owned, "18 x 22")).expect_err("two sizes");
+    assert!(why[0].field == "owned" && why[0].message.contains("how wide under Width"), "{why:?}");
+    for typed in ["€ 12,50", "12.50 €", "£12.50", "$12.5"] {
+        let price = made(&with_cloth(), &[cloth(ClothField::Price, typed)]).cloths[0].price.expect("a price");
+        assert_eq!(price.amount, Money(1_250), "{typed}");
+    }
+    assert!(with_cloth().edited(&cloth(ClothField::Price, "twelve")).is_err());
+}
+
+#[test]
+fn every_new_cloth_looks_like_no_other() {
+    let add = |i: u32| Edit::AddCloth { name: format!("Cloth {i}"), material: "cotton".into() };
+    let many = made(&with_cloth(), &(0..10).map(add).collect::<Vec<_>>());
+    let mut grounds: Vec<&str> = many.cloths.iter().map(|c| c.look.ground.as_str()).collect();
+    grounds.sort_unstable();
+    grounds.dedup();
+    assert_eq!(grounds.len(), many.cloths.len());
 }

@@ -61,7 +61,7 @@ pub fn cut_sheet_pages(project: &Project, planned: &Planned, job: &Job, lay: &La
         }
     }
     let off_the_cloth = cut_list(job, &lay.cloths, &planned.draft.pieces, &planned.blocks);
-    blocks(&mut book, project, &off_the_cloth, &planned.draft.pieces);
+    blocks(&mut book, project, job, &off_the_cloth, &planned.draft.pieces);
     corners(&mut book, project, &off_the_cloth, &planned.draft.pieces);
     book.finish()
 }
@@ -194,7 +194,7 @@ fn lay_page(book: &mut Book, project: &Project, job: &Job, lay: &Lay, id: &str, 
     book.heading("Cuts, in order");
     let steps = cut_list(job, std::slice::from_ref(cloth_of_lay), &[], &[]);
     for (n, step) in steps.iter().enumerate() {
-        cut_row(book, project, n + 1, step, all);
+        cut_row(book, project, job, n + 1, step, all);
     }
     book.space(6.0);
     book.text(
@@ -206,8 +206,8 @@ fn lay_page(book: &mut Book, project: &Project, job: &Job, lay: &Lay, id: &str, 
 }
 
 /// A cut to tick off: its reading, how it runs, what comes off.
-fn cut_row(book: &mut Book, project: &Project, number: usize, step: &Step, all: &[Piece]) {
-    let off = falls_off(step, all);
+fn cut_row(book: &mut Book, project: &Project, job: &Job, number: usize, step: &Step, all: &[Piece]) {
+    let off = falls_off(step, all, project, job);
     match step {
         Step::Cut { cut, .. } => {
             let reading = format!("{} {}", project.ruler.show(cut.reading).text, project.system.symbol());
@@ -219,7 +219,7 @@ fn cut_row(book: &mut Book, project: &Project, number: usize, step: &Step, all: 
 }
 
 /// Blocks, fused and cut once the cloths are.
-fn blocks(book: &mut Book, project: &Project, steps: &[Step], all: &[Piece]) {
+fn blocks(book: &mut Book, project: &Project, job: &Job, steps: &[Step], all: &[Piece]) {
     let mut number = 0;
     for step in steps {
         match step {
@@ -232,7 +232,7 @@ fn blocks(book: &mut Book, project: &Project, steps: &[Step], all: &[Piece]) {
             }
             Step::Block { step, .. } => {
                 number += 1;
-                cut_row(book, project, number, step, all);
+                cut_row(book, project, job, number, step, all);
             }
             Step::Cut { .. } | Step::Outline(_) | Step::Corners(_) => {}
         }
@@ -288,7 +288,7 @@ pub fn how(cut: &Cut, project: &Project) -> String {
 }
 
 /// What comes off with a cut, in words: pieces by name, or what is left over.
-pub fn falls_off(step: &Step, pieces: &[Piece]) -> String {
+pub fn falls_off(step: &Step, pieces: &[Piece], project: &Project, job: &Job) -> String {
     let names: Vec<String> = step
         .frees()
         .iter()
@@ -303,16 +303,20 @@ pub fn falls_off(step: &Step, pieces: &[Piece]) -> String {
         .collect();
     let cut = match step {
         Step::Cut { cut, .. } => cut,
-        Step::Block { step, .. } => return falls_off(step, pieces),
+        Step::Block { step, .. } => return falls_off(step, pieces, project, job),
         Step::Outline(_) | Step::Fuse { .. } | Step::Corners(_) => return names.join(" and "),
     };
     // Bare cloth on the near side of the line falls off; on the far side it is what the strip is cut from.
     let bare_falls = cut.bare.map(|b| (b.x, b.y) == (cut.lies.x, cut.lies.y));
+    let down = |l: i64| project.ruler.show(Length(l).floor_to(project.ruler.step())).text;
+    let keep = step.kept(job).map(|b| format!("{} × {}, to keep", down(b.width), down(b.height)));
     match (names.is_empty(), cut.kind, bare_falls) {
-        (false, ..) => names.join(" and "),
+        (false, ..) => names.into_iter().chain(keep).collect::<Vec<_>>().join(" and "),
         (true, CutKind::SquareEnd | CutKind::Selvedge, _) => String::new(),
-        (true, _, Some(true)) => "left over".into(),
-        (true, ..) => "a strip, cut next".into(),
+        (true, _, Some(true)) => keep.unwrap_or_else(|| "left over".into()),
+        (true, ..) => {
+            std::iter::once("a strip, cut next".to_owned()).chain(keep).collect::<Vec<_>>().join("; beyond it ")
+        }
     }
 }
 

@@ -68,11 +68,13 @@ function Frame() {
 
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
-      if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'z') {
+      const key = e.key.toLowerCase();
+      if ((e.ctrlKey || e.metaKey) && (key === 'z' || key === 'y')) {
         if (typing(e.target)) return;
         e.preventDefault();
-        if (e.shiftKey) redo();
-        else undo();
+        // At either end there is nothing to take back or to make again.
+        if (key === 'y' || e.shiftKey) view.redo && redo();
+        else view.undo && undo();
         return;
       }
       if (e.ctrlKey || e.metaKey || e.altKey || typing(e.target)) return;
@@ -81,7 +83,7 @@ function Frame() {
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
-  }, [navigate, view.id, undo, redo]);
+  }, [navigate, view.id, view.undo, view.redo, undo, redo]);
 
   return (
     <div className="mx-auto flex min-h-screen max-w-[1480px] flex-col px-4 pb-28 min-[900px]:px-5 min-[900px]:pb-4">

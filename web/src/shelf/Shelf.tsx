@@ -132,7 +132,7 @@ export function Shelf() {
 function OnTheShelf({ card }: { card: Card }) {
   return (
     <Link
-      to={`/projects/${card.id}/${card.state === 'needs cloth' ? 'cloth' : 'lay'}`}
+      to={`/projects/${card.id}/${card.stage}`}
       className="flex flex-1 flex-col p-4"
       aria-busy={card.pending}
     >

@@ -111,11 +111,20 @@ fn further(job: &Job, lay: &Lay, more: &mut More, stop: &Stop) {
     more.length = Some(Length((further.0 + step.0 - 1) / step.0 * step.0));
 }
 
+/// The same, where only the lay is at hand; nothing when it is whole.
+pub fn headline(job: &Job, lay: &Lay) -> Option<String> {
+    let count = lay.unplaced.iter().map(|u| u.count).sum();
+    (count > 0).then(|| lie_nowhere(count, job.pieces.iter().map(|p| p.count).sum()))
+}
+
+fn lie_nowhere(count: u32, of: u32) -> String {
+    format!("{count} of {of} pieces {} nowhere", if count == 1 { "lies" } else { "lie" })
+}
+
 impl Missing {
     /// `2 of 9 pieces lie nowhere`.
     pub fn headline(&self) -> String {
-        let lie = if self.count == 1 { "lies" } else { "lie" };
-        format!("{} of {} pieces {lie} nowhere", self.count, self.of)
+        lie_nowhere(self.count, self.of)
     }
 
     /// Which, and by how much of which cloth the plan is short: a sentence for each cloth.

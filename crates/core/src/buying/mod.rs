@@ -6,7 +6,7 @@ pub mod linear;
 mod missing;
 mod purchase;
 
-pub use missing::{Missing, More, missing};
+pub use missing::{Missing, More, headline, missing};
 pub use purchase::{OtherWidth, Purchase, other_widths, purchases, usual_widths};
 
 /// Names as a list in a sentence.

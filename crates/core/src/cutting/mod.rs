@@ -10,4 +10,4 @@ mod block;
 mod steps;
 
 pub use block::Block;
-pub use steps::{CornerCut, Cut, CutKind, Edge, Freed, Line, Manner, OutlineCut, Step, cut_list, manner};
+pub use steps::{CornerCut, Cut, CutKind, Edge, Freed, Line, Manner, OutlineCut, Step, cut_list, left_whole, manner};

@@ -68,6 +68,8 @@ pub struct Cut {
     pub frees: Vec<Freed>,
     /// A bare part that comes off with this cut.
     pub bare: Option<Region>,
+    /// It is whole: no piece was cut out of it before.
+    pub whole: bool,
 }
 
 impl Cut {
@@ -140,6 +142,19 @@ pub enum Step {
 }
 
 impl Step {
+    /// The bare part it frees, when that is worth keeping by the rules of `job`.
+    pub fn kept(&self, job: &Job) -> Option<Region> {
+        let Self::Cut { cut, .. } = self else { return None };
+        let (one, other) = job.rules.keep;
+        cut.bare.filter(|b| {
+            if !cut.whole {
+                return false;
+            }
+            let is = |w: Length, h: Length| b.width >= w.0 && b.height >= h.0;
+            is(one, other) || is(other, one)
+        })
+    }
+
     /// The cloth it works on; blocks and corners are cut off the cloth.
     pub fn cloth(&self) -> Option<&String> {
         match self {
@@ -208,6 +223,13 @@ pub fn cut_list(job: &Job, cloths: &[ClothLay], pieces: &[Piece], blocks: &[Bloc
     steps
 }
 
+/// What the cuts of `lay` leave whole and is worth keeping, largest first: rectangles no cut of this plan runs through.
+pub fn left_whole(job: &Job, lay: &ClothLay) -> Vec<Region> {
+    let mut found: Vec<Region> = apart(job, lay).iter().filter_map(|step| step.kept(job)).collect();
+    found.sort_by_key(|r| std::cmp::Reverse(i128::from(r.width) * i128::from(r.height)));
+    found
+}
+
 /// The steps that take one cloth apart.
 fn apart(job: &Job, lay: &ClothLay) -> Vec<Step> {
     let Some(cloth) = job.cloth(&lay.cloth) else { return vec![] };
@@ -220,8 +242,14 @@ fn apart(job: &Job, lay: &ClothLay) -> Vec<Step> {
         Some(usable) if cloth.whole_length().is_some() => usable + cloth.trim * 2,
         _ => lay.buy_length.shrunk(cloth.shrink.along).max(lay.needed_length),
     };
-    let mut table =
-        Table { cloth: &cloth.id, placements: &lay.placements, regions: &regions, shaped: &shaped, steps: Vec::new() };
+    let mut table = Table {
+        cloth: &cloth.id,
+        placements: &lay.placements,
+        regions: &regions,
+        shaped: &shaped,
+        gone: vec![],
+        steps: Vec::new(),
+    };
     let whole = Region { x: corner.x.0, y: corner.y.0, width: cloth.washed_width().0, height: there.0 };
     table.take_apart(whole, cloth.left_edge(), cloth.trim);
     table.steps
@@ -245,6 +273,8 @@ struct Table<'a> {
     placements: &'a [Placement],
     regions: &'a [Region],
     shaped: &'a [bool],
+    /// Pieces freed where they lay, by cuts that stop or round a template.
+    gone: Vec<usize>,
     steps: Vec<Step>,
 }
 
@@ -295,6 +325,7 @@ impl Table<'_> {
             } else {
                 self.stopped(region, first)
             }
+            self.gone.push(first);
             parts.push((region, inside.without(first)));
         }
     }
@@ -328,7 +359,16 @@ impl Table<'_> {
         let last = lines.len().saturating_sub(1);
         for (n, (line, reading, from)) in lines.into_iter().enumerate() {
             let frees = if n == last { self.freed(&[first]) } else { vec![] };
-            self.push(Cut { kind: CutKind::Stopped, line, reading, from, lies: region, frees, bare: None });
+            self.push(Cut {
+                kind: CutKind::Stopped,
+                line,
+                reading,
+                from,
+                lies: region,
+                frees,
+                bare: None,
+                whole: false,
+            });
         }
     }
 
@@ -360,6 +400,9 @@ impl Table<'_> {
             let line = Line { x1: x, y1: Length(lies.y), x2: x, y2: Length(lies.top()) };
             (line, Length(at - lies.x), Edge::Left)
         };
-        self.push(Cut { kind, line, reading, from, lies, frees, bare });
+        let overlaps = |r: &Region, b: &Region| r.x < b.right() && b.x < r.right() && r.y < b.top() && b.y < r.top();
+        // Of what was freed where it lay, the place is still counted as cloth.
+        let whole = bare.is_some_and(|b| !self.gone.iter().any(|&i| overlaps(&self.regions[i], &b)));
+        self.push(Cut { kind, line, reading, from, lies, frees, bare, whole });
     }
 }

@@ -11,6 +11,6 @@ mod shop;
 mod words;
 
 pub use length::{Area, Length, System};
-pub use parse::{LONGEST, ParseLengthError, parse_length};
+pub use parse::{LONGEST, ParseLengthError, parse_length, split_lengths};
 pub use ruler::{Ruler, Shown};
 pub use shop::{ShopStep, show_bought};

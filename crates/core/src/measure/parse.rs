@@ -45,7 +45,8 @@ pub fn parse_length(text: &str, default: System) -> Result<Length, ParseLengthEr
     if shown.starts_with(['-', '−', '–']) {
         return Err(ParseLengthError::Negative { text: shown.to_owned() });
     }
-    let mut rest = Scanner { chars: plain_figures(shown), at: 0 };
+    let figures = in_figures(shown);
+    let mut rest = Scanner { chars: plain_figures(figures.as_deref().unwrap_or(shown)), at: 0 };
     let mut total: i128 = 0;
     loop {
         rest.skip_space();
@@ -63,6 +64,90 @@ pub fn parse_length(text: &str, default: System) -> Result<Length, ParseLengthEr
         }
     }
     Ok(Length(total as i64))
+}
+
+/// Several lengths typed one after the other: `;`, a new line, `and`, or a comma that is no decimal comma parts them.
+pub fn split_lengths(text: &str) -> Vec<&str> {
+    let signs: Vec<(usize, char)> = text.char_indices().collect();
+    let figure = |at: Option<usize>| at.and_then(|at| signs.get(at)).is_some_and(|(_, c)| c.is_ascii_digit());
+    let mut parts = Vec::new();
+    let mut start = 0;
+    for (n, &(at, sign)) in signs.iter().enumerate() {
+        let decimal = sign == ',' && figure(n.checked_sub(1)) && figure(Some(n + 1));
+        if matches!(sign, ';' | '\n') || (sign == ',' && !decimal) {
+            parts.push(&text[start..at]);
+            start = at + sign.len_utf8();
+        }
+    }
+    parts.push(&text[start..]);
+    // `a yard and a half` is one length, `36 and 18` are two.
+    let two = |part: &&str| part.split(" and ").all(|half| half.trim().starts_with(|c: char| c.is_ascii_digit()));
+    let parted = parts.into_iter().flat_map(|part| if two(&part) { part.split(" and ").collect() } else { vec![part] });
+    parted.map(str::trim).filter(|part| !part.is_empty()).collect()
+}
+
+/// A length said in words, in figures: `half a yard`, `three quarters of a metre`, `one and a half yards`, `a yard and a
+/// half`. Nothing when a word is none of these.
+fn in_figures(text: &str) -> Option<String> {
+    const UNITS: [&str; 14] =
+        ["in", "inch", "inches", "yd", "yard", "yards", "ft", "foot", "feet", "cm", "m", "metre", "metres", "meter"];
+    let text = text.to_lowercase();
+    let words: Vec<&str> = text.split([' ', '-']).filter(|w| !w.is_empty()).collect();
+    if !words
+        .iter()
+        .any(|w| matches!(*w, "half" | "quarter" | "quarters" | "third" | "thirds" | "eighth" | "eighths" | "a" | "an"))
+    {
+        return None;
+    }
+    let whole = |word: &str| -> Option<i64> {
+        let said = ["one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten"];
+        match word {
+            "a" | "an" => Some(1),
+            _ => said.iter().position(|w| *w == word).map(|n| n as i64 + 1).or_else(|| word.parse().ok()),
+        }
+    };
+    let part = |word: &str| match word {
+        "half" => Some(2),
+        "third" | "thirds" => Some(3),
+        "quarter" | "quarters" => Some(4),
+        "eighth" | "eighths" => Some(8),
+        _ => None,
+    };
+    let (mut wholes, mut fraction, mut unit) = (0, None, None);
+    let mut said: Option<i64> = None;
+    for word in words {
+        if let Some(under) = part(word) {
+            if fraction.is_some() {
+                return None;
+            }
+            fraction = Some((said.take().unwrap_or(1), under));
+        } else if let Some(n) = whole(word) {
+            // `half a yard`: the article says nothing more.
+            let article = matches!(word, "a" | "an") && fraction.is_some() && unit.is_none();
+            if said.is_some() {
+                return None;
+            }
+            said = (!article).then_some(n);
+        } else if UNITS.contains(&word) {
+            if unit.is_some() {
+                return None;
+            }
+            wholes += said.take().unwrap_or(0);
+            unit = Some(word);
+        } else if matches!(word, "of" | "and") {
+            if word == "and" {
+                wholes += said.take().unwrap_or(0);
+            }
+        } else {
+            return None;
+        }
+    }
+    wholes += said.unwrap_or(0);
+    // Half of what, is not said.
+    let unit = unit?;
+    let fraction = fraction.map(|(over, under)| format!("{over}/{under}")).unwrap_or_default();
+    let wholes = if wholes > 0 { wholes.to_string() } else { String::new() };
+    Some(format!("{wholes} {fraction} {}", unit).trim().to_owned())
 }
 
 /// Raised and lowered figures, as this program itself sets 2³⁄₁₆, brought back to the line.

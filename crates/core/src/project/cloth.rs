@@ -53,6 +53,22 @@ pub struct Look {
     pub figure: String,
 }
 
+impl Look {
+    /// Grounds and figures that tell new cloths apart, in the order they are given out.
+    pub const GROUNDS: [(&'static str, &'static str); 10] = [
+        ("#a9bfa3", "#5d7a58"),
+        ("#c98f7a", "#8a4a38"),
+        ("#9fb3c8", "#4f6a86"),
+        ("#d8c3d0", "#8a5f7a"),
+        ("#8f8a5f", "#5a5636"),
+        ("#b9a58f", "#6e5a45"),
+        ("#7f9c9c", "#3f5f60"),
+        ("#d9b25f", "#8f6b1d"),
+        ("#8d7a9b", "#55456a"),
+        ("#6f7f6a", "#3d4b3a"),
+    ];
+}
+
 /// A roll of cloth in a project.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]

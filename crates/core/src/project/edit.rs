@@ -8,7 +8,7 @@ use crate::bag::fit::Thing;
 use crate::bag::making_up::may_be_made_up;
 use crate::bag::{Bag, CutList, Design, Family, GoodKind, MadeUp, Row, RowShape};
 use crate::cloth::{Material, Money, Price};
-use crate::measure::{LONGEST, Length, Ruler, ShopStep, System, parse_length};
+use crate::measure::{LONGEST, Length, Ruler, ShopStep, System, parse_length, split_lengths};
 use crate::name::named;
 use crate::piece::{Grain, Part};
 use crate::shape::{Outline, Point};
@@ -406,7 +406,9 @@ impl Project {
                     ));
                 }
                 let id = self.new_id(&name);
-                self.cloths.push(ProjectCloth::usual(id.clone(), name.clone(), material, self.system));
+                let mut cloth = ProjectCloth::usual(id.clone(), name.clone(), material, self.system);
+                cloth.look = self.fresh_look(&cloth.look);
+                self.cloths.push(cloth);
                 for part in Part::ALL {
                     if self.cloth_of(part).is_none() && material.suits(part.is_backing()) {
                         self.from.insert(part, vec![id.clone()]);
@@ -467,7 +469,9 @@ impl Project {
             Edit::Turn { piece, lies } => self.turn(piece, *lies),
             Edit::LengthsAtHand { kind, width, lengths } => {
                 let mut found = Vec::new();
-                for typed in lengths.split([',', ';']).map(str::trim).filter(|t| !t.is_empty()) {
+                // 0 is none, as elsewhere.
+                let typed = split_lengths(lengths).into_iter().filter(|typed| *typed != "0");
+                for typed in typed {
                     let length = size("lengths", typed, self.system)?;
                     if length <= Length::ZERO || length > LONGEST * 10 {
                         let message = format!("“{typed}” will not do: more than 0 and at most 200 m is allowed.");
@@ -652,6 +656,15 @@ impl Project {
     }
 
     /// A key made of the name, with a number if it is taken.
+    /// A look like `usual` in colours no cloth of this project has, as long as there are any.
+    fn fresh_look(&self, usual: &Look) -> Look {
+        let taken = |ground: &str| self.cloths.iter().any(|c| c.look.ground == ground);
+        let others = Look::GROUNDS.iter().map(|(ground, figure)| (*ground, *figure));
+        let all = std::iter::once((usual.ground.as_str(), usual.figure.as_str())).chain(others);
+        let (ground, figure) = all.into_iter().find(|(g, _)| !taken(g)).unwrap_or((&usual.ground, &usual.figure));
+        Look { ground: ground.to_owned(), figure: figure.to_owned(), ..usual.clone() }
+    }
+
     fn new_id(&self, name: &str) -> String {
         let plain: String = name
             .to_lowercase()
@@ -698,7 +711,7 @@ fn edit_cloth(
     let key = key_of(&field);
     let length = || size(&key, value, system);
     let show = |l: Length| format!("{} {}", ruler.show(l).text, system.symbol());
-    let none = matches!(value.trim(), "" | "none");
+    let none = matches!(value.trim(), "" | "none") || (field == ClothField::Owned && value.trim() == "0");
     match field {
         ClothField::Name => {
             let name = named(&key, value)?;
@@ -719,6 +732,13 @@ fn edit_cloth(
         ClothField::Step => cloth.shop = ShopStep { step: if none { None } else { Some(length()?) }, ..cloth.shop },
         ClothField::Min => cloth.shop = ShopStep { min: length()?, ..cloth.shop },
         ClothField::Price => cloth.price = if none { None } else { Some(price(&key, value, system)?) },
+        ClothField::Owned if value.contains(['x', 'X', '×']) => {
+            let message = format!(
+                "“{}” is two sizes: type here how long the piece is that you have, and how wide under Width.",
+                value.trim()
+            );
+            return Err(FieldProblem::new(&key, value, message));
+        }
         ClothField::Owned => cloth.owned = if none { None } else { Some(length()?) },
         ClothField::Print => cloth.print = choice(&key, value)?,
         ClothField::Up => cloth.up = choice(&key, value)?,
@@ -783,10 +803,13 @@ fn size(field: &str, value: &str, system: System) -> Result<Length, FieldProblem
     })
 }
 
+/// Signs that may stand before or after a price; which one it is, is not kept.
+const CURRENCY: [char; 5] = ['€', '£', '$', '¥', '₣'];
+
 fn price(field: &str, value: &str, system: System) -> Result<Price, FieldProblem> {
-    let plain = value.trim().replace(',', ".");
-    let amount: f64 = plain.parse().map_err(|_| {
-        FieldProblem::new(field, value, format!("“{}” is not a price: write it as 12 or 12.50.", value.trim()))
+    let bare = value.trim().trim_matches(|c: char| c.is_whitespace() || CURRENCY.contains(&c));
+    let amount: f64 = bare.replace(',', ".").parse().map_err(|_| {
+        FieldProblem::new(field, value, format!("“{}” is not a price: write it as 12, 12.50 or € 12,50.", value.trim()))
     })?;
     if !(0.0..=100_000.0).contains(&amount) {
         return Err(FieldProblem::new(field, value, "A price is from 0 to 100000."));

@@ -4,7 +4,8 @@
 use super::canvas::{Canvas, Drawing, Style, escape, ink, num};
 use super::font::{Face, text_width};
 use super::pattern::{paint, up_degrees};
-use bofta_core::lay::{ClothLay, Job, Offcut, Placement};
+use bofta_core::cutting::left_whole;
+use bofta_core::lay::{ClothLay, Job, Placement};
 use bofta_core::measure::{Length, Ruler, ShopStep, System, show_bought};
 use bofta_core::project::{Project, ProjectCloth};
 
@@ -189,8 +190,8 @@ impl Sheet<'_> {
 
     fn offcuts(&self, canvas: &mut Canvas) {
         let ruler = self.project.ruler;
-        for o in &self.lay.offcuts {
-            let Offcut::Rect { x, y, width, height } = *o else { continue };
+        for part in left_whole(self.job, self.lay) {
+            let (x, y, width, height) = (Length(part.x), Length(part.y), Length(part.width), Length(part.height));
             let (x, y) = (self.x(x), self.y(y + height));
             let (w, h) = (width.0 as f64 * self.scale, height.0 as f64 * self.scale);
             canvas.rect(x, y, w, h, &Style::fill(ink::PAPER).opacity(0.5));

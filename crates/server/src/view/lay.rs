@@ -4,8 +4,8 @@ use super::{DrawingView, Measure};
 use crate::laying::Laid;
 use bofta_core::buying::{Missing, purchases};
 use bofta_core::cloth::Money;
-use bofta_core::cutting::{Manner, Step, manner};
-use bofta_core::lay::{ClothLay, Offcut, conditions, reason, reason_of_sheets};
+use bofta_core::cutting::{Manner, Step, left_whole, manner};
+use bofta_core::lay::{ClothLay, conditions, reason, reason_of_sheets};
 use bofta_core::measure::{Length, System, show_bought};
 use bofta_core::project::{Project, bought_text, cost_text};
 use bofta_formats::draw::{cloth_lay, swatch};
@@ -163,10 +163,9 @@ fn cloth_lay_view(project: &Project, laid: &Laid, c: &ClothLay, steps: &[Step]) 
         }
         .to_owned(),
         settings: readings.len() as u32,
-        left: c.offcuts.first().and_then(|o| match o {
-            Offcut::Rect { width, height, .. } => Some(format!("{} × {}", down(*width), down(*height))),
-            Offcut::Polygon(_) => None,
-        }),
+        left: left_whole(&laid.job, c)
+            .first()
+            .map(|part| format!("{} × {}", down(Length(part.width)), down(Length(part.height)))),
         drawing: cloth_lay(project, &laid.job, c, 960.0, 440.0, "stage")?.into(),
     })
 }

@@ -3,6 +3,7 @@
 use super::DrawingView;
 use crate::laying::{Keep, Laid, Laying, laid};
 use crate::work::Work;
+use bofta_core::buying::headline;
 use bofta_core::cutting::cut_list;
 use bofta_core::measure::{Length, System};
 use bofta_core::project::{Project, bought_text, cost_text};
@@ -28,6 +29,8 @@ pub struct Card {
     pub unreadable: Option<String>,
     /// It is still being laid: ask again.
     pub pending: bool,
+    /// The stage where one goes on.
+    pub stage: String,
 }
 
 /// What version of the program drew a card: another one may draw it otherwise.
@@ -44,6 +47,7 @@ pub fn plain_card(named: &Named, state: &str) -> Card {
         drawings: vec![],
         unreadable: None,
         pending: false,
+        stage: "lay".into(),
     }
 }
 
@@ -83,6 +87,12 @@ pub fn card(work: &Work, kept: &Kept, changed_at: i64) -> Result<Card, StoreErro
         drawings,
         unreadable: None,
         pending: false,
+        stage: match &laying.laid {
+            Some(_) if project.steps_done > 0 => "cut",
+            None if laying.failed.is_none() => "cloth",
+            _ => "lay",
+        }
+        .into(),
     })
 }
 
@@ -94,12 +104,10 @@ fn cut_count(project: &Project, laid: &Laid) -> usize {
 
 fn state(project: &Project, laid: &Laid, cuts: usize) -> String {
     let lay = &laid.lay;
-    if !lay.complete() {
-        let left: u32 = lay.unplaced.iter().map(|u| u.count).sum();
-        let all: u32 = laid.job.pieces.iter().map(|p| p.count).sum();
+    if let Some(short) = headline(&laid.job, lay) {
         return match project.steps_done {
-            0 => format!("{left} of {all} pieces lie nowhere"),
-            n => format!("{left} of {all} pieces lie nowhere · {n} of {cuts} cut"),
+            0 => short,
+            n => format!("{short} · {n} of {cuts} cut"),
         };
     }
     match project.steps_done as usize {

@@ -3,6 +3,7 @@
 use super::{DrawingView, Measure};
 use crate::laying::Laid;
 use bofta_core::cutting::{Cut, CutKind, Edge, Freed, Step};
+use bofta_core::lay::Job;
 use bofta_core::piece::{Part, Piece};
 use bofta_core::project::{Planned, Project};
 use bofta_formats::draw::{cut_step, ruler_strip};
@@ -73,18 +74,18 @@ pub fn step_view(project: &Project, laid: &Laid, planned: &Planned, steps: &[Ste
         drawing,
         ruler: None,
     };
-    tell(&mut view, project, pieces, step)?;
+    tell(&mut view, project, pieces, &laid.job, step)?;
     Some(view)
 }
 
 /// What is done in `step`, what comes off, and what to check before.
-fn tell(view: &mut StepView, project: &Project, pieces: &[Piece], step: &Step) -> Option<()> {
+fn tell(view: &mut StepView, project: &Project, pieces: &[Piece], job: &Job, step: &Step) -> Option<()> {
     match step {
         Step::Cut { cloth, cut } => {
             let cloth = project.cloth(cloth)?;
             view.title.clone_from(&cloth.name);
             straight(view, project, cut);
-            view.falls_off = falls_off(step, pieces);
+            view.falls_off = falls_off(step, pieces, project, job);
             view.frees = freed(project, pieces, step);
             if cut.kind == CutKind::SquareEnd {
                 view.before.push("Face up, one layer, pressed.".into());
@@ -103,14 +104,14 @@ fn tell(view: &mut StepView, project: &Project, pieces: &[Piece], step: &Step) -
             view.before.push("Heat and steam burn: follow the sheet that came with it.".into());
         }
         Step::Block { block, step } => {
-            tell(view, project, pieces, step)?;
+            tell(view, project, pieces, job, step)?;
             view.title = pieces.iter().find(|p| p.id == *block)?.name.to_string();
             view.before.insert(0, "Cloth up, backing below: both are cut at once.".into());
         }
         Step::Outline(round) => {
             view.title.clone_from(&project.cloth(&round.cloth)?.name);
             view.how = "round the template, where it lies".into();
-            view.falls_off = falls_off(step, pieces);
+            view.falls_off = falls_off(step, pieces, project, job);
             view.frees = freed(project, pieces, step);
             view.before.push("Template right side up, its arrow along the print.".into());
             view.before.push("Pin the label on before it leaves the table.".into());

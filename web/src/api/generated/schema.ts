@@ -418,6 +418,8 @@ export interface components {
             name: string;
             /** @description It is still being laid: ask again. */
             pending: boolean;
+            /** @description The stage where one goes on. */
+            stage: string;
             /** @description Where it stands, in a few words. */
             state: string;
             /** @description Why it cannot be opened; its text can be saved all the same. */

@@ -81,7 +81,7 @@ export function BuyStage() {
                     </>
                   )}
                 </p>
-                {!p.owned && (
+                {!p.owned && !view.lay?.missing && (
                   <p className="text-soft">
                     {p.proven ? (
                       <Least text="no shorter cut will do" reason={p.reason} under={p.under} />

@@ -178,7 +178,7 @@ function OneCloth({ cloth }: { cloth: ClothLayView }) {
           <span className="font-sans text-sm">{cloth.owned ? 'of what you have' : 'to buy'}</span>
         </p>
         <p className="text-soft">
-          {cloth.proven ? (
+          {view.lay?.missing ? null : cloth.proven ? (
             <Least
               text={cloth.owned ? 'no shorter length will do' : 'no shorter cut will do'}
               reason={cloth.reason}
