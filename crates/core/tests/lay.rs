@@ -782,11 +782,15 @@ fn what_is_kept_stays_whole() {
         let pieces = (0..8).map(|i| piece(format!("p{i}"), side(), side(), 1)).collect();
         let mut job = job(inch(44), pieces);
         job.cloths[0].shop = ShopStep { step: Some(inch(18)), min: Length::ZERO };
+        (job.cloths[0].selvedge, job.cloths[0].trim) = (inch(1), inch(1));
         let found = lay(&job, 60);
         let cloth = &found.cloths[0];
         let parts = bofta_core::cutting::left_whole(&job, cloth);
         kept += parts.len();
         for (n, part) in parts.iter().enumerate() {
+            // Neither the selvedges nor the trimmed ends are kept.
+            assert!(part.x >= inch(1).0 && part.right() <= inch(43).0 && part.y >= inch(1).0);
+            assert!(part.top() <= (cloth.buy_length - inch(1)).0);
             let apart = |x: i64, y: i64, right: i64, top: i64| {
                 right <= part.x || x >= part.right() || top <= part.y || y >= part.top()
             };

@@ -287,6 +287,12 @@ pub fn how(cut: &Cut, project: &Project) -> String {
     }
 }
 
+/// The size of what a step leaves whole and is worth keeping, rounded down to the ruler.
+pub fn kept(step: &Step, project: &Project, job: &Job) -> Option<String> {
+    let down = |l: i64| project.ruler.show(Length(l).floor_to(project.ruler.step())).text;
+    step.kept(job).map(|b| format!("{} × {}", down(b.width), down(b.height)))
+}
+
 /// What comes off with a cut, in words: pieces by name, or what is left over.
 pub fn falls_off(step: &Step, pieces: &[Piece], project: &Project, job: &Job) -> String {
     let names: Vec<String> = step
@@ -308,8 +314,7 @@ pub fn falls_off(step: &Step, pieces: &[Piece], project: &Project, job: &Job) ->
     };
     // Bare cloth on the near side of the line falls off; on the far side it is what the strip is cut from.
     let bare_falls = cut.bare.map(|b| (b.x, b.y) == (cut.lies.x, cut.lies.y));
-    let down = |l: i64| project.ruler.show(Length(l).floor_to(project.ruler.step())).text;
-    let keep = step.kept(job).map(|b| format!("{} × {}, to keep", down(b.width), down(b.height)));
+    let keep = kept(step, project, job).map(|size| format!("{size}, to keep"));
     match (names.is_empty(), cut.kind, bare_falls) {
         (false, ..) => names.into_iter().chain(keep).collect::<Vec<_>>().join(" and "),
         (true, CutKind::SquareEnd | CutKind::Selvedge, _) => String::new(),

@@ -8,7 +8,7 @@ use bofta_core::piece::Part;
 use bofta_formats::gate::{FileKind, read_file};
 use bofta_formats::outlines::{write_dxf, write_svg};
 use bofta_formats::{read_bag, read_job, read_lay, write_lay};
-use bofta_mutations::try_all;
+use bofta_mutations::{Dice, mutated, try_all};
 use std::io::Write as _;
 use std::sync::mpsc::channel;
 use std::time::Duration;
@@ -26,6 +26,23 @@ fn through_the_gate(bytes: &[u8]) {
     if let Err(refused) = read_file(bytes, "list", System::Inches, Some(Length::CENTIMETRE)) {
         let text = format!("{refused:?}");
         assert!(text.len() < 1_200 && text.contains("list: "), "{text}");
+    }
+}
+
+/// Jobs that came to grief once: shapes numbered otherwise, and outlines whose union its library could not make.
+#[test]
+fn mutated_jobs_that_were_found() {
+    for number in [108_625, 327_444] {
+        let mut dice = Dice::new(number);
+        let seeds = jobs();
+        let seed = &seeds[dice.below(seeds.len())];
+        let job = read_job(&String::from_utf8_lossy(&mutated(seed, &mut dice))).expect("a job");
+        for looks in [1_000, 2_138, 4_000, u64::MAX] {
+            let stop = Stop::after(looks);
+            if let Ok(lay) = solve(&job, Budget::iterations(4).until(&stop), &mut Silent) {
+                assert_eq!(verify(&job, &lay), vec![]);
+            }
+        }
     }
 }
 

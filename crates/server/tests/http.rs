@@ -208,7 +208,7 @@ fn turns_of_a_piece_are_told_with_what_they_cost() {
     assert_eq!(server.get("/api/projects/kneeler-tote/pieces/none/turns").0, 404);
     let turned = json!([{ "edit": "turn", "piece": piece, "lies": "across" }]);
     let (status, view) = server.edit("kneeler-tote", turned);
-    assert_eq!((status, &view["pieces"][0]["turned"]), (200, &json!(true)));
+    assert_eq!((status, &view["pieces"][0]["lies"]), (200, &json!("across")));
     assert_eq!(view["pieces"][0]["grain"], "across the width");
 }
 

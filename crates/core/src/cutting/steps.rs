@@ -242,7 +242,9 @@ fn apart(job: &Job, lay: &ClothLay) -> Vec<Step> {
         Some(usable) if cloth.whole_length().is_some() => usable + cloth.trim * 2,
         _ => lay.buy_length.shrunk(cloth.shrink.along).max(lay.needed_length),
     };
+    let right = cloth.left_edge() + cloth.usable_width();
     let mut table = Table {
+        usable: (right.0, (corner.y + there - cloth.trim).0),
         cloth: &cloth.id,
         placements: &lay.placements,
         regions: &regions,
@@ -273,6 +275,8 @@ struct Table<'a> {
     placements: &'a [Placement],
     regions: &'a [Region],
     shaped: &'a [bool],
+    /// Right and far end of what can be used: beyond are the selvedge and the end that is trimmed.
+    usable: (i64, i64),
     /// Pieces freed where they lay, by cuts that stop or round a template.
     gone: Vec<usize>,
     steps: Vec<Step>,
@@ -401,6 +405,8 @@ impl Table<'_> {
             (line, Length(at - lies.x), Edge::Left)
         };
         let overlaps = |r: &Region, b: &Region| r.x < b.right() && b.x < r.right() && r.y < b.top() && b.y < r.top();
+        let (right, top) = self.usable;
+        let bare = bare.map(|b| Region { width: b.width.min(right - b.x), height: b.height.min(top - b.y), ..b });
         // Of what was freed where it lay, the place is still counted as cloth.
         let whole = bare.is_some_and(|b| !self.gone.iter().any(|&i| overlaps(&self.regions[i], &b)));
         self.push(Cut { kind, line, reading, from, lies, frees, bare, whole });

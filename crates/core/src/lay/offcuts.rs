@@ -5,6 +5,7 @@ use super::guillotine::Region;
 use crate::measure::Length;
 use crate::shape::Point;
 use geo::{Area as _, BooleanOps, BoundingRect, LineString, MultiPolygon, Polygon};
+use std::panic::{AssertUnwindSafe, catch_unwind};
 
 /// Between more pieces than this no offcut is looked for, only beyond them: the look is cubic in the pieces.
 const MOST_EXAMINED: usize = 200;
@@ -69,8 +70,13 @@ pub(super) fn bands(corners: &[Point]) -> Vec<Region> {
     found
 }
 
-/// What remains of `whole` once `taken` and the rectangles of `kept` are off, crumbs left out, largest first.
-pub(super) fn remaining(whole: &[Vec<Point>], taken: &[Vec<Point>], kept: &[Offcut]) -> Vec<Offcut> {
+/// What remains of `whole` once `taken` and the rectangles of `kept` are off, crumbs left out, largest first. Nothing
+/// where it cannot be worked out: the union of outlines that touch in many places brings its library to grief, seldom.
+pub(super) fn remaining(whole: &[Vec<Point>], taken: &[Vec<Point>], kept: &[Offcut]) -> Option<Vec<Offcut>> {
+    catch_unwind(AssertUnwindSafe(|| worked_out(whole, taken, kept))).ok()
+}
+
+fn worked_out(whole: &[Vec<Point>], taken: &[Vec<Point>], kept: &[Offcut]) -> Vec<Offcut> {
     let all = |shapes: &[Vec<Point>]| {
         let polygons: Vec<Polygon<f64>> = shapes.iter().map(|s| polygon(s)).collect();
         geo::algorithm::bool_ops::unary_union(&polygons)

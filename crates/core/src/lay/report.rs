@@ -51,6 +51,7 @@ pub(super) fn lay_of(job: &Job, planner: &Planner<'_>, iterations: u64, whole: b
         left.extend(search.overflow().iter().map(|l| (l.piece, l.copies)));
     }
     let mut cloths: Vec<ClothLay> = Vec::new();
+    let mut untold = false;
     for (search, mut placements) in order.iter().zip(told) {
         let ground = &planner.grounds[search.ground];
         let id = &job.cloths[ground.cloth].id;
@@ -59,7 +60,9 @@ pub(super) fn lay_of(job: &Job, planner: &Planner<'_>, iterations: u64, whole: b
         );
         placements.sort_by_key(|p| (p.y, p.x));
         if !placements.is_empty() {
-            cloths.push(cloth_lay(job, ground, search, placements, whole));
+            let (lay, told) = cloth_lay(job, ground, search, placements, whole);
+            cloths.push(lay);
+            untold |= !told;
         }
     }
     let of = |c: &ClothLay, length: Length| job.cloth(&c.cloth).map_or(Money(0), |cloth| cloth.cost(length));
@@ -85,6 +88,7 @@ pub(super) fn lay_of(job: &Job, planner: &Planner<'_>, iterations: u64, whole: b
     };
     let mut warnings = warnings(job, &cloths);
     warnings.extend(plainer_outlines(&order));
+    warnings.extend(untold.then(|| "What is left besides rectangles could not be worked out for this lay.".to_owned()));
     let undercut = undercut(job, &cloths);
     let proven = unplaced.is_empty() && least && owned_least(job, &cloths, choice) && undercut.is_empty();
     warnings.extend(undercut);
@@ -239,7 +243,14 @@ impl Numbers {
     }
 }
 
-fn cloth_lay(job: &Job, ground: &Ground, search: &OnGround<'_>, placements: Vec<Placement>, whole: bool) -> ClothLay {
+/// The lay of one cloth, and whether all that is left of it is told.
+fn cloth_lay(
+    job: &Job,
+    ground: &Ground,
+    search: &OnGround<'_>,
+    placements: Vec<Placement>,
+    whole: bool,
+) -> (ClothLay, bool) {
     let cloth = &job.cloths[ground.cloth];
     let pieces = job.pieces_by_id();
     let known = |p: &Placement| pieces.get(p.piece.as_str()).copied();
@@ -262,20 +273,24 @@ fn cloth_lay(job: &Job, ground: &Ground, search: &OnGround<'_>, placements: Vec<
     let mut taken: Vec<Region> = taken_by(&pieces, &placements);
     taken.extend(missing.iter().chain(&beyond).flat_map(|c| bands(c)));
     let mut offcuts = keepable(usable, &taken, job.rules.keep);
+    let mut told = true;
     if whole && placements.len() <= MOST_OUTLINED {
         let around = match &ground.edge {
             Some(edge) => moved(std::slice::from_ref(&edge.hull)),
             None => vec![corners_of(usable)],
         };
         let off: Vec<Vec<Point>> = outlines.iter().chain(&missing).cloned().collect();
-        offcuts.extend(remaining(&around, &off, &offcuts));
+        match remaining(&around, &off, &offcuts) {
+            Some(rest) => offcuts.extend(rest),
+            None => told = false,
+        }
     }
     let copies = |p: &Placement| known(p).map_or(1, |piece| p.yields(piece, cloth));
     let area: Area = placements
         .iter()
         .filter_map(|p| Some((p, known(p)?)))
         .fold(Area(0), |sum, (p, piece)| sum + Area(piece.outline.area().0 * i128::from(copies(p))));
-    ClothLay {
+    let lay = ClothLay {
         cloth: cloth.id.clone(),
         copy: ground.copy,
         needed_length,
@@ -286,7 +301,8 @@ fn cloth_lay(job: &Job, ground: &Ground, search: &OnGround<'_>, placements: Vec<
         bound: cloth.buy_length(cloth.needed_length(Length(search.proof.bound))),
         proof: search.proof.certificate(),
         through: search.through(),
-    }
+    };
+    (lay, told)
 }
 
 /// The area of the cloth, both layers of it.

@@ -88,6 +88,11 @@ impl Lies {
         }
     }
 
+    /// The one that stands for a grain given by hand, or for none.
+    pub fn of(grain: Option<Grain>) -> Self {
+        Self::ALL.into_iter().find(|lies| lies.grain() == grain).unwrap_or(Self::Drafted)
+    }
+
     /// The grain that stands for it; nothing for what the draft says.
     pub const fn grain(self) -> Option<Grain> {
         match self {

@@ -489,10 +489,10 @@ pub async fn turns(
             let message = format!("There is no piece “{piece}” that is cut from a cloth.");
             return Err(Refusal::new(StatusCode::NOT_FOUND, message));
         }
-        let by_hand = project.turned.get(&piece).copied();
+        let by_hand = Lies::of(project.turned.get(&piece).copied());
         let mut found = Vec::new();
         for lies in Lies::ALL {
-            let chosen = lies.grain() == by_hand;
+            let chosen = lies == by_hand;
             let edits = [Edit::Turn { piece: piece.clone(), lies }];
             let difference = match laid_otherwise(work, &id, project, &edits, &now)? {
                 Otherwise::TheSame => if chosen { "" } else { "same cloth" }.to_owned(),

@@ -6,7 +6,7 @@ use bofta_core::bag::MadeUp;
 use bofta_core::bag::making_up::may_be_made_up;
 use bofta_core::measure::Length;
 use bofta_core::piece::{Figure, Grain, Part, Piece, PrintRule, When};
-use bofta_core::project::{Planned, Project, is_measured_later};
+use bofta_core::project::{Lies, Planned, Project, is_measured_later};
 use bofta_formats::draw::piece;
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -30,8 +30,8 @@ pub struct PieceView {
     pub grain: String,
     /// It is cut from a cloth, and so may be turned by hand.
     pub may_turn: bool,
-    /// It was.
-    pub turned: bool,
+    /// How it lies by hand.
+    pub lies: Lies,
     pub print: String,
     pub note: Option<String>,
     pub marks: Vec<String>,
@@ -111,7 +111,7 @@ fn piece_view(project: &Project, p: &Piece, scale: f64) -> PieceView {
         }
         .to_owned(),
         may_turn: p.when.is_laid() && cloth.is_some(),
-        turned: project.turned.contains_key(p.id.as_ref()),
+        lies: Lies::of(project.turned.get(p.id.as_ref()).copied()),
         print: match p.print {
             PrintRule::Upright => "stands as printed",
             PrintRule::Ignore => "either way up",

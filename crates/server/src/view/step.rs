@@ -7,7 +7,7 @@ use bofta_core::lay::Job;
 use bofta_core::piece::{Part, Piece};
 use bofta_core::project::{Planned, Project};
 use bofta_formats::draw::{cut_step, ruler_strip};
-use bofta_formats::sheet::{falls_off, how};
+use bofta_formats::sheet::{falls_off, how, kept};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -46,6 +46,8 @@ pub struct StepView {
     /// What comes off, in words.
     pub falls_off: String,
     pub frees: Vec<FreedView>,
+    /// A part that is left whole and worth keeping, as wide and as long as it is.
+    pub kept: Option<String>,
     /// Short checks before the cut.
     pub before: Vec<String>,
     pub bundles: Vec<BundleView>,
@@ -69,6 +71,7 @@ pub fn step_view(project: &Project, laid: &Laid, planned: &Planned, steps: &[Ste
         from: String::new(),
         falls_off: String::new(),
         frees: vec![],
+        kept: None,
         before: vec![],
         bundles: bundles(pieces, &gone),
         drawing,
@@ -87,6 +90,7 @@ fn tell(view: &mut StepView, project: &Project, pieces: &[Piece], job: &Job, ste
             straight(view, project, cut);
             view.falls_off = falls_off(step, pieces, project, job);
             view.frees = freed(project, pieces, step);
+            view.kept = kept(step, project, job);
             if cut.kind == CutKind::SquareEnd {
                 view.before.push("Face up, one layer, pressed.".into());
                 if cloth.print == bofta_core::cloth::Print::OneWay || cloth.nap {

@@ -914,6 +914,8 @@ export interface components {
             id: string;
             /** @description It is strips that are joined end to end. */
             joined: boolean;
+            /** @description How it lies by hand. */
+            lies: components["schemas"]["Lies"];
             made_up?: components["schemas"]["MadeUpView"] | null;
             marks: string[];
             /** @description It is cut from a cloth, and so may be turned by hand. */
@@ -924,8 +926,6 @@ export interface components {
             /** @description Key of the part. */
             part: string;
             print: string;
-            /** @description It was. */
-            turned: boolean;
             /** @description `at the table`, or when else it is cut to size. */
             when?: string | null;
             width: components["schemas"]["DimensionView"];
@@ -1148,6 +1148,8 @@ export interface components {
             from: string;
             /** @description How the cut runs. */
             how: string;
+            /** @description A part that is left whole and worth keeping, as wide and as long as it is. */
+            kept?: string | null;
             /**
              * Format: int32
              * @description From 1.

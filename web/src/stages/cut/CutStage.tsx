@@ -131,6 +131,11 @@ export function CutStage() {
                   </p>
                 </div>
               ))}
+              {s.kept && s.frees.length > 0 && (
+                <p className="mt-1 rounded border-[1.5px] border-dashed border-chalk px-3 py-1.5 leading-tight text-chalk">
+                  <span className="font-heading">{s.kept}</span> left whole: keep it
+                </p>
+              )}
             </section>
             <section aria-label="Before you cut">
               <h2 className="text-sm">Before you cut</h2>

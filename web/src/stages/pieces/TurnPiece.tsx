@@ -21,15 +21,15 @@ export function TurnPiece({ piece }: { piece: PieceView }) {
     placeholderData: (before) => before,
   });
   if (!piece.may_turn || view.steps_done > 0) return <>{piece.grain}</>;
-  const chosen = turns.data?.find((t) => t.chosen);
+  const turned = piece.lies !== 'drafted';
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger
         className="rounded border border-dashed border-[#9a8f79] px-1.5 py-0.5 hover:border-indigo hover:bg-calico data-[state=open]:border-indigo"
-        aria-label={`How ${piece.name} lies: ${piece.grain}${piece.turned ? ', turned by hand' : ''}`}
+        aria-label={`How ${piece.name} lies: ${piece.grain}${turned ? ', turned by hand' : ''}`}
       >
         {piece.grain}
-        {piece.turned && <strong> (turned by hand)</strong>}
+        {turned && <strong> (turned by hand)</strong>}
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
@@ -44,12 +44,16 @@ export function TurnPiece({ piece }: { piece: PieceView }) {
           {turns.data && (
             <ChoiceField
               label="Its upright side runs"
-              value={chosen?.lies ?? ''}
+              value={piece.lies}
               onChoose={(lies) => {
                 const turn = turns.data.find((t) => t.lies === lies);
                 if (turn) edit({ edit: 'turn', piece: piece.id, lies: turn.lies });
               }}
-              choices={turns.data.map((t) => ({ value: t.lies, name: t.name, note: t.difference }))}
+              choices={turns.data.map((t) => ({
+                value: t.lies,
+                name: t.name,
+                note: turns.isPlaceholderData ? '…' : t.difference,
+              }))}
             />
           )}
           <Popover.Arrow className="fill-indigo" />
