@@ -2,8 +2,10 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import { Refused } from './api/client';
 import './app.css';
 import { Cupboard } from './cupboard/Cupboard';
+import { Broken } from './frame/Broken';
 import { NotFound } from './frame/NotFound';
 import { ProjectFrame } from './frame/ProjectFrame';
 import { Shelf } from './shelf/Shelf';
@@ -14,16 +16,21 @@ import { CutStage } from './stages/cut/CutStage';
 import { LayStage } from './stages/lay/LayStage';
 import { PiecesStage } from './stages/pieces/PiecesStage';
 
+// What the server refuses it refuses again: only what could not be reached is asked for once more.
+const again = (count: number, error: Error) =>
+  count < 1 && !(error instanceof Refused && error.status >= 400 && error.status < 500);
+
 const queries = new QueryClient({
-  defaultOptions: { queries: { staleTime: 5_000, retry: 1, refetchOnWindowFocus: true } },
+  defaultOptions: { queries: { staleTime: 5_000, retry: again, refetchOnWindowFocus: true } },
 });
 
 const router = createBrowserRouter([
-  { path: '/', element: <Shelf /> },
-  { path: '/cupboard', element: <Cupboard /> },
+  { path: '/', element: <Shelf />, errorElement: <Broken /> },
+  { path: '/cupboard', element: <Cupboard />, errorElement: <Broken /> },
   {
     path: '/projects/:id',
     element: <ProjectFrame />,
+    errorElement: <Broken />,
     children: [
       { index: true, element: <Navigate to="bag" replace /> },
       { path: 'bag', element: <BagStage /> },

@@ -1,10 +1,10 @@
 // The cupboard: the cloths known to the house.
 import { useQueryClient } from '@tanstack/react-query';
-import { Search } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { api, type CupboardCloth, done, Refused } from '../api/client';
 import { Drawing } from '../drawing/Drawing';
+import { FindByName } from '../frame/FindByName';
 import { More } from '../frame/More';
 import { useCupboard } from './useCupboard';
 
@@ -31,19 +31,13 @@ export function Cupboard() {
       <header className="flex flex-wrap items-end gap-4 pt-5 pb-4">
         <h1 className="text-[34px] leading-none">The cupboard</h1>
         <p className="w-full flex-1 text-soft max-[600px]:flex-none">Cloths that any project can take.</p>
-        {(cupboard.total > 8 || find !== '') && (
-          <label className="flex min-w-44 flex-1 items-center gap-2 min-[600px]:flex-none">
-            <Search size={17} aria-hidden="true" />
-            <input
-              type="search"
-              className="field min-w-0 flex-1 min-[600px]:w-56"
-              aria-label="Find a cloth by its name"
-              placeholder="Find by name"
-              value={find}
-              onChange={(e) => setFind(e.target.value)}
-            />
-          </label>
-        )}
+        <FindByName
+          label="Find a cloth by its name"
+          total={cupboard.total}
+          atAGlance={8}
+          find={find}
+          onFind={setFind}
+        />
         <Link to="/" className="btn">
           To the shelf
         </Link>

@@ -1,11 +1,12 @@
 // The shelf: every project as a card with its own small lay and where it stands; drawn as it scrolls, found by name.
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { Plus, Search, Trash2 } from 'lucide-react';
+import { Plus, Trash2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api, type Card, done, must, Refused } from '../api/client';
 import { Drawing } from '../drawing/Drawing';
 import { ChoiceField } from '../fields/ChoiceField';
+import { FindByName } from '../frame/FindByName';
 import { More } from '../frame/More';
 import { useStretches } from '../frame/useStretches';
 
@@ -61,19 +62,13 @@ export function Shelf() {
         <p className="w-full flex-1 text-soft max-[600px]:flex-none">
           What to cut from which cloth, and what to buy.
         </p>
-        {(shelf.total > FOUND_AT_A_GLANCE || find !== '') && (
-          <label className="flex min-w-44 flex-1 items-center gap-2 min-[600px]:flex-none">
-            <Search size={17} aria-hidden="true" />
-            <input
-              type="search"
-              className="field min-w-0 flex-1 min-[600px]:w-56"
-              aria-label="Find a project by its name"
-              placeholder="Find by name"
-              value={find}
-              onChange={(e) => setFind(e.target.value)}
-            />
-          </label>
-        )}
+        <FindByName
+          label="Find a project by its name"
+          total={shelf.total}
+          atAGlance={FOUND_AT_A_GLANCE}
+          find={find}
+          onFind={setFind}
+        />
         <Link to="/cupboard" className="btn">
           The cupboard
         </Link>

@@ -215,7 +215,12 @@ function OtherWays({ running }: { running: boolean }) {
   if (!ways.data || ways.data.length < 2) return null;
   return (
     <section aria-label="Other ways to lay it" className="mt-3">
-      <h2 className="mb-1 text-sm">Other ways to lay it</h2>
+      <h2 className="mb-1 text-sm">
+        Other ways to lay it{' '}
+        <span className="font-sans font-normal text-soft">
+          each at a glance; once chosen it is searched further
+        </span>
+      </h2>
       <ul className="grid grid-cols-2 gap-2 md:grid-cols-3 lg:grid-cols-5">
         {ways.data.map((w) => (
           <li key={w.name}>
