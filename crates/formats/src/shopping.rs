@@ -1,17 +1,17 @@
 //! The shopping list as plain text, to be pasted anywhere: cloth, what is sold by the length, and hardware, with sizes.
 
 use bofta_core::bag::Draft;
-use bofta_core::buying::{missing, purchases};
-use bofta_core::lay::{Job, Lay, Stop};
+use bofta_core::buying::{Missing, purchases};
+use bofta_core::lay::{Job, Lay};
 use bofta_core::measure::{Length, show_bought};
 use bofta_core::project::{Project, cost_text};
 
 /// The whole list, a line each: what to buy first, then what is taken from what there is. It says what the plan leaves
 /// out, and no total where a price is not known.
-pub fn shopping_list(project: &Project, draft: &Draft, job: &Job, lay: &Lay, stop: &Stop) -> String {
+pub fn shopping_list(project: &Project, draft: &Draft, job: &Job, lay: &Lay, missing: Option<&Missing>) -> String {
     let show = |l: Length| format!("{} {}", project.ruler.show(l).text, project.system.symbol());
     let mut lines = vec![project.name.clone()];
-    if let Some(missing) = missing(job, lay, stop) {
+    if let Some(missing) = missing {
         lines.push(format!("not the whole bag: {}", missing.headline()));
         lines.extend(missing.told(project.system));
     }

@@ -85,7 +85,9 @@ impl<'a> OnGround<'a> {
         let shaped = lots.iter().any(|l| is_shaped(&job.pieces[l.piece]));
         let few_cuts = job.rules.aim == Aim::FewCuts;
         // With a gap rectangles may pass each other corner to corner, closer than their boxes with the gap beside them.
-        let in_boxes = !shaped && (job.rules.gap == Length::ZERO || job.rules.cuts == Cuts::Through);
+        // Of many that is little to gain for much to nest: they are laid by the boxes, and proven by bounds only.
+        let few = lots.iter().map(|l| l.copies as usize).sum::<usize>() <= NestSearch::FILLED_AT_ONCE;
+        let in_boxes = !shaped && (job.rules.gap == Length::ZERO || job.rules.cuts == Cuts::Through || !few);
         let (search, proof) = if plain && in_boxes {
             let strip = strip_of(job, here, &lots, stop);
             let known = if strip.gap > 0 { least_length(job, here, &lots) } else { Proof::default() };

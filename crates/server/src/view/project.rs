@@ -146,7 +146,7 @@ pub fn project_view(context: &Context<'_>) -> Result<ProjectView, StoreError> {
             join: project.lay.join,
             in_notches: project.lay.in_notches,
         },
-        shopping_list: laid.as_ref().map(|l| shopping_list(project, &planned.draft, &l.job, &l.lay, work.stop())),
+        shopping_list: laid.as_ref().map(|l| shopping_list(project, &planned.draft, &l.job, &l.lay, missing.as_ref())),
         purchases: laid.as_ref().map(|l| purchase_views(project, l)).unwrap_or_default(),
         steps: steps.len() as u32,
         steps_done: project.steps_done,
