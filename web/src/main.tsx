@@ -5,6 +5,7 @@ import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { Refused } from './api/client';
 import './app.css';
 import { Cupboard } from './cupboard/Cupboard';
+import { Drawer } from './drawer/Drawer';
 import { Broken } from './frame/Broken';
 import { NotFound } from './frame/NotFound';
 import { ProjectFrame } from './frame/ProjectFrame';
@@ -27,6 +28,7 @@ const queries = new QueryClient({
 const router = createBrowserRouter([
   { path: '/', element: <Shelf />, errorElement: <Broken /> },
   { path: '/cupboard', element: <Cupboard />, errorElement: <Broken /> },
+  { path: '/drawer', element: <Drawer />, errorElement: <Broken /> },
   {
     path: '/projects/:id',
     element: <ProjectFrame />,

@@ -62,7 +62,7 @@ fn check(bag: &Bag, ruler: Ruler, how: &str) {
         assert!(w <= width && h <= height, "{how}: the outline of {} is larger than it", p.id);
     }
     for notice in &draft.notices {
-        if let Some(field) = notice.field {
+        if let Some(field) = notice.field.as_deref() {
             assert!(keys.contains(field), "{how}: “{}” is about {field}, which is no field", notice.text);
         }
     }

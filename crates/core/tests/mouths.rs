@@ -60,8 +60,13 @@ fn a_lining_dropped_in_ends_below_the_edge() {
     let draft = bag.draft(Ruler::Sixteenth).expect("drafts");
     let short = piece(&draft, "outer-panel").height.size - piece(&draft, "lining-panel").height.size;
     assert!(short == Length::inches(1, 16) || short == Length::ZERO, "{short:?}");
-    let exact: Length =
-        piece(&draft, "lining-panel").height.terms.iter().filter(|t| t.field == Some("mouth")).map(|t| t.value()).sum();
+    let exact: Length = piece(&draft, "lining-panel")
+        .height
+        .terms
+        .iter()
+        .filter(|t| t.field.as_deref() == Some("mouth"))
+        .map(|t| t.value())
+        .sum();
     assert_eq!(exact, Length::MILLIMETRE * -3 / 2);
 }
 

@@ -162,7 +162,10 @@ fn a_field_that_cannot_stand_is_named(#[case] field: &str, #[case] tote: Tote) {
 fn notices_see_the_usual_surprises() {
     let about = |tote: &Tote, field: &str| {
         let draft = tote.draft(Ruler::Eighth).expect("a sound tote");
-        draft.notices.iter().any(|n| n.field == Some(field) && n.severity == bofta_core::bag::Severity::Attention)
+        draft
+            .notices
+            .iter()
+            .any(|n| n.field.as_deref() == Some(field) && n.severity == bofta_core::bag::Severity::Attention)
     };
     assert!(!about(&tote(), "depth") && !about(&tote(), "pocket_height"));
     assert!(about(&Tote { depth: inch(15, 2), ..tote() }, "depth"), "deeper than half the width");

@@ -3,7 +3,7 @@
 
 use crate::draw::{Canvas, Drawing, FONT_FILES, Face, Style, cloth_lay, has_sign, ink, text_width};
 use bofta_core::bag::Draft;
-use bofta_core::buying::{Missing, missing, purchases};
+use bofta_core::buying::{Missing, missing, purchases, washed};
 use bofta_core::cutting::{Cut, CutKind, Edge, Step, cut_list};
 use bofta_core::lay::{Job, Lay, Stop};
 use bofta_core::measure::{Length, Ruler, System, show_bought};
@@ -119,7 +119,7 @@ fn by_the_piece(book: &mut Book, project: &Project, draft: &Draft) {
         // What to know, and what to ask for in the shop, each on a line.
         let mut notes = part.note.split("; ");
         book.row(&[
-            (0.0, part.name, Face::Bold),
+            (0.0, &part.name, Face::Bold),
             (190.0, &format!("{}{size}", part.count), Face::Bold),
             (290.0, notes.next().unwrap_or_default(), Face::Text),
         ]);
@@ -141,8 +141,11 @@ fn shopping(book: &mut Book, project: &Project, job: &Job, lay: &Lay) {
             (0.0, cloth.name.as_str(), Face::Bold),
             (190.0, &what, Face::Bold),
             (330.0, &format!("{width} {} wide", project.system.symbol()), Face::Text),
-            (430.0, &p.cost.map(|c| c.show()).unwrap_or_default(), Face::Text),
+            (430.0, &p.cost.map(|c| project.money(c)).unwrap_or_default(), Face::Text),
         ]);
+        if let Some(told) = job.cloth(&p.cloth).and_then(|c| washed(c, p.length, project.ruler)) {
+            book.row(&[(190.0, &told, Face::Text)]);
+        }
     }
     let total = cost_text(project, lay);
     if !total.is_empty() {
@@ -160,23 +163,23 @@ fn pieces(book: &mut Book, project: &Project, pieces: &[Piece]) {
         (190.0, &format!("wide × tall, {unit}"), Face::Text),
         (290.0, "from", Face::Text),
     ]);
-    for p in pieces {
+    let groups = pieces.iter().map(|p| {
+        // What is not cut from a cloth says what it is made from.
+        let made = p.when.told(project.ruler);
         let cloth = project.cloth_of(p.part).map(|c| c.name.clone()).unwrap_or_default();
-        let size = size_of(p, project.ruler);
-        book.row(&[
+        let (from, later) = if p.when.is_laid() { (cloth, made) } else { (made.unwrap_or_default(), None) };
+        let mut group = vec![Row::of(&[
             (0.0, &p.name, Face::Bold),
             (130.0, &p.count.to_string(), Face::Text),
-            (190.0, &size, Face::Bold),
-            (290.0, &cloth, Face::Text),
-        ]);
-        for mark in &p.marks {
-            let text = mark.told(project.ruler, p.size());
-            book.row(&[(14.0, &text, Face::Text)]);
-        }
-        if let Some(note) = &p.note {
-            book.row(&[(14.0, note, Face::Text)]);
-        }
-    }
+            (190.0, &size_of(p, project.ruler), Face::Bold),
+            (290.0, &from, Face::Text),
+        ])];
+        let marks = p.marks.iter().map(|mark| mark.told(project.ruler, p.size()));
+        let told = later.into_iter().chain(marks).chain(p.note.as_ref().map(ToString::to_string));
+        group.extend(told.map(|text| Row::of(&[(14.0, &text, Face::Text)])));
+        group
+    });
+    book.table(groups.collect(), 0.0);
     book.space(8.0);
 }
 
@@ -193,9 +196,8 @@ fn lay_page(book: &mut Book, project: &Project, job: &Job, lay: &Lay, id: &str, 
     book.space(8.0);
     book.heading("Cuts, in order");
     let steps = cut_list(job, std::slice::from_ref(cloth_of_lay), &[], &[]);
-    for (n, step) in steps.iter().enumerate() {
-        cut_row(book, project, job, n + 1, step, all);
-    }
+    let rows = steps.iter().enumerate().filter_map(|(n, step)| cut_row(project, job, n + 1, step, all));
+    book.table(rows.map(|row| vec![row]).collect(), LINE + 6.0);
     book.space(6.0);
     book.text(
         0.0,
@@ -206,57 +208,61 @@ fn lay_page(book: &mut Book, project: &Project, job: &Job, lay: &Lay, id: &str, 
 }
 
 /// A cut to tick off: its reading, how it runs, what comes off.
-fn cut_row(book: &mut Book, project: &Project, job: &Job, number: usize, step: &Step, all: &[Piece]) {
+fn cut_row(project: &Project, job: &Job, number: usize, step: &Step, all: &[Piece]) -> Option<Row> {
     let off = falls_off(step, all, project, job);
     match step {
         Step::Cut { cut, .. } => {
             let reading = format!("{} {}", project.ruler.show(cut.reading).text, project.system.symbol());
-            book.check_row(number, &reading, &how(cut, project), &off);
+            Some(Row::ticked(number, &reading, &how(cut, project), &off))
         }
-        Step::Outline(_) => book.check_row(number, "template", "round the outline, where it lies", &off),
-        Step::Fuse { .. } | Step::Block { .. } | Step::Corners(_) => {}
+        Step::Outline(_) => Some(Row::ticked(number, "template", "round the outline, where it lies", &off)),
+        Step::Fuse { .. } | Step::Block { .. } | Step::Corners(_) => None,
     }
 }
 
 /// Blocks, fused and cut once the cloths are.
 fn blocks(book: &mut Book, project: &Project, job: &Job, steps: &[Step], all: &[Piece]) {
-    let mut number = 0;
+    let mut found: Vec<(&str, Vec<Vec<Row>>)> = vec![];
     for step in steps {
-        match step {
-            Step::Fuse { block } => {
+        match (step, found.last_mut()) {
+            (Step::Fuse { block }, _) => {
                 let name = all.iter().find(|p| p.id == *block).map_or("", |p| &p.name);
-                book.space(8.0);
-                book.heading(name);
-                number = 1;
-                book.check_row(number, "iron", "fuse it to its backing, let it cool flat", "");
+                found.push((name, vec![vec![Row::ticked(1, "iron", "fuse it to its backing, let it cool flat", "")]]));
             }
-            Step::Block { step, .. } => {
-                number += 1;
-                cut_row(book, project, job, number, step, all);
+            (Step::Block { step, .. }, Some((_, rows))) => {
+                let number = rows.len() + 1;
+                rows.extend(cut_row(project, job, number, step, all).map(|row| vec![row]));
             }
-            Step::Cut { .. } | Step::Outline(_) | Step::Corners(_) => {}
+            _ => {}
         }
+    }
+    for (name, rows) in found {
+        book.space(8.0);
+        book.heading(name);
+        book.table(rows, 0.0);
     }
 }
 
 fn corners(book: &mut Book, project: &Project, steps: &[Step], all: &[Piece]) {
-    let mut any = false;
-    for step in steps {
-        let Step::Corners(c) = step else { continue };
-        if !any {
-            book.space(8.0);
-            book.heading("Corners, through all layers at once");
-            any = true;
-        }
-        let name = all.iter().find(|p| p.id == c.piece).map_or("", |p| &p.name);
-        let text = format!(
-            "{name}, {} layers: {} in from each side, {} up {}",
-            c.layers,
-            project.ruler.show(c.across).text,
-            project.ruler.show(c.up).text,
-            if c.at_fold { "and down from the fold" } else { "from the base" }
-        );
-        book.row(&[(0.0, "□", Face::Text), (18.0, &text, Face::Text)]);
+    let rows: Vec<Vec<Row>> = steps
+        .iter()
+        .filter_map(|step| {
+            let Step::Corners(c) = step else { return None };
+            let name = all.iter().find(|p| p.id == c.piece).map_or("", |p| &p.name);
+            let text = format!(
+                "{name}, {} layers: {} in from each side, {} up {}",
+                c.layers,
+                project.ruler.show(c.across).text,
+                project.ruler.show(c.up).text,
+                if c.at_fold { "and down from the fold" } else { "from the base" }
+            );
+            Some(vec![Row::of(&[(0.0, "□", Face::Text), (18.0, &text, Face::Text)])])
+        })
+        .collect();
+    if !rows.is_empty() {
+        book.space(8.0);
+        book.heading("Corners, through all layers at once");
+        book.table(rows, 0.0);
     }
 }
 
@@ -325,6 +331,32 @@ pub fn falls_off(step: &Step, pieces: &[Piece], project: &Project, job: &Job) ->
     }
 }
 
+/// Cells at their distances from the margin; what does not fit before the next goes on below it.
+struct Row {
+    cells: Vec<(f64, String, Face)>,
+    /// With a box to tick.
+    ticked: bool,
+}
+
+impl Row {
+    fn of(cells: &[(f64, &str, Face)]) -> Self {
+        let owned = |(x, text, face): &(f64, &str, Face)| (*x, (*text).to_owned(), *face);
+        Self { cells: cells.iter().map(owned).collect(), ticked: false }
+    }
+
+    /// A step to tick off.
+    fn ticked(number: usize, reading: &str, how: &str, off: &str) -> Self {
+        let number = number.to_string();
+        let cells = [
+            (18.0, number.as_str(), Face::Text),
+            (40.0, reading, Face::Bold),
+            (110.0, how, Face::Text),
+            (330.0, off, Face::Bold),
+        ];
+        Self { ticked: true, ..Self::of(&cells) }
+    }
+}
+
 struct Book {
     size: (f64, f64),
     pages: Vec<Canvas>,
@@ -388,43 +420,52 @@ impl Book {
         }
     }
 
-    /// Cells at their distances from the margin; what does not fit before the next goes on below it, and the whole row
-    /// stays on one page.
+    /// One row; the whole of it stays on one page.
     fn row(&mut self, cells: &[(f64, &str, Face)]) {
-        let lines = self.wrapped(cells);
-        let tall = lines.iter().map(Vec::len).max().unwrap_or(1);
-        self.room(LINE * tall as f64);
-        self.set(cells, &lines);
+        self.table(vec![vec![Row::of(cells)]], 0.0);
     }
 
-    fn wrapped(&self, cells: &[(f64, &str, Face)]) -> Vec<Vec<String>> {
-        let end = |i: usize| cells.get(i + 1).map_or(self.size.0 - 2.0 * MARGIN, |next| next.0 - 6.0);
-        cells.iter().enumerate().map(|(i, (x, text, face))| wrapped(text, *face, 12.5, end(i) - x)).collect()
+    /// Rows in groups that stay on one page each, as long as a page holds them; no group stands alone at the beginning
+    /// or the end, where `tail` more follows.
+    fn table(&mut self, groups: Vec<Vec<Row>>, tail: f64) {
+        let tall: Vec<f64> = groups.iter().map(|g| g.iter().map(|row| self.height(row)).sum()).collect();
+        let whole = self.size.1 - 92.0 - MARGIN - 16.0;
+        let last = groups.len().saturating_sub(1);
+        for (at, group) in groups.into_iter().enumerate() {
+            let next = if at == 0 || at + 1 == last { tall.get(at + 1).copied().unwrap_or(0.0) } else { 0.0 };
+            let after = if at + 1 >= last { tail } else { 0.0 };
+            // What no page holds is broken where it must be.
+            self.room((tall[at] + next + after).min(whole));
+            for row in group {
+                self.room(self.height(&row));
+                self.put(&row);
+            }
+        }
     }
 
-    fn set(&mut self, cells: &[(f64, &str, Face)], lines: &[Vec<String>]) {
-        for ((x, _, face), lines) in cells.iter().zip(lines) {
+    /// A row's cells, each broken into lines before the next cell begins.
+    fn lines(&self, row: &Row) -> Vec<Vec<String>> {
+        let end = |i: usize| row.cells.get(i + 1).map_or(self.size.0 - 2.0 * MARGIN, |next| next.0 - 6.0);
+        row.cells.iter().enumerate().map(|(i, (x, text, face))| wrapped(text, *face, 12.5, end(i) - x)).collect()
+    }
+
+    fn height(&self, row: &Row) -> f64 {
+        LINE * self.lines(row).iter().map(Vec::len).max().unwrap_or(1) as f64
+    }
+
+    fn put(&mut self, row: &Row) {
+        if row.ticked {
+            let box_style = Style::line(ink::INDIGO, 0.9).rounded(1.5);
+            self.canvas.rect(MARGIN, self.y - 9.5, 10.0, 10.0, &box_style);
+        }
+        let lines = self.lines(row);
+        for ((x, _, face), lines) in row.cells.iter().zip(&lines) {
             for (n, line) in lines.iter().enumerate() {
                 let y = self.y + LINE * n as f64;
                 self.canvas.text(MARGIN + x, y, line, *face, 12.5, ink::INDIGO, "start");
             }
         }
         self.y += LINE * lines.iter().map(Vec::len).max().unwrap_or(1) as f64;
-    }
-
-    fn check_row(&mut self, n: usize, reading: &str, how: &str, off: &str) {
-        let number = n.to_string();
-        let cells = [
-            (18.0, number.as_str(), Face::Text),
-            (40.0, reading, Face::Bold),
-            (110.0, how, Face::Text),
-            (330.0, off, Face::Bold),
-        ];
-        let lines = self.wrapped(&cells);
-        self.room(LINE * lines.iter().map(Vec::len).max().unwrap_or(1) as f64);
-        let box_style = Style::line(ink::INDIGO, 0.9).rounded(1.5);
-        self.canvas.rect(MARGIN, self.y - 9.5, 10.0, 10.0, &box_style);
-        self.set(&cells, &lines);
     }
 
     fn drawing(&mut self, drawing: &Drawing) {

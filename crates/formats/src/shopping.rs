@@ -1,7 +1,7 @@
 //! The shopping list as plain text, to be pasted anywhere: cloth, what is sold by the length, and hardware, with sizes.
 
 use bofta_core::bag::Draft;
-use bofta_core::buying::{Missing, purchases};
+use bofta_core::buying::{Missing, purchases, washed};
 use bofta_core::lay::{Job, Lay};
 use bofta_core::measure::{Length, show_bought};
 use bofta_core::project::{Project, cost_text};
@@ -18,9 +18,12 @@ pub fn shopping_list(project: &Project, draft: &Draft, job: &Job, lay: &Lay, mis
     for p in purchases(job, lay) {
         let Some(cloth) = project.cloth(&p.cloth) else { continue };
         let verb = if p.owned { "have" } else { "buy" };
-        let cost = p.cost.map(|c| format!(", {}", c.show())).unwrap_or_default();
+        let cost = p.cost.map(|c| format!(", {}", project.money(c))).unwrap_or_default();
         let length = show_bought(p.length, project.system);
         lines.push(format!("{verb} {length} of {}, {} wide{cost}", cloth.name, show(cloth.width)));
+        lines.extend(
+            job.cloth(&p.cloth).and_then(|c| washed(c, p.length, project.ruler)).map(|told| format!("  {told}")),
+        );
     }
     for reel in project.reels(&draft.goods) {
         let wide = reel.width.map(|w| format!(", {} wide", show(w))).unwrap_or_default();

@@ -1,11 +1,14 @@
 //! Drawings are to scale and say what they show.
 #![allow(missing_docs)]
 
+use bofta_core::bag::Row;
+use bofta_core::buying::washed;
 use bofta_core::cutting::{Step, cut_list};
 use bofta_core::lay::{Budget, Job, Lay, Silent, Stop, solve};
 use bofta_core::measure::{Length, Ruler, System};
-use bofta_core::project::{ClothField, Edit, Look, Pattern, Planned, Project};
-use bofta_formats::{draw, sheet};
+use bofta_core::piece::Part;
+use bofta_core::project::{ClothField, Edit, Look, Pattern, Planned, Project, ProjectCloth};
+use bofta_formats::{draw, sheet, shopping_list};
 use rstest::rstest;
 use svg2pdf::usvg::roxmltree::{Document, Node};
 
@@ -180,7 +183,7 @@ fn the_sheet_leaves_nothing_out() {
             format!("{} × {}", project.ruler.show(piece.width.size).text, project.ruler.show(piece.height.size).text);
         assert!(all.contains(&*piece.name) && all.contains(&size), "{}", piece.name);
         for mark in &piece.marks {
-            assert!(all.contains(mark.name), "{}", mark.name);
+            assert!(all.contains(&*mark.name), "{}", mark.name);
         }
     }
     let boxes = all.matches("<rect").count();
@@ -226,6 +229,44 @@ fn the_sheet_knows_reels_blocks_and_patches() {
     };
     let (all, _) = sheet_of(&[make("front", "grid")]);
     assert!(all.contains("Patch, lining panel"));
+    assert!(all.contains("pieced from") && all.contains("then trimmed to this"), "a pieced panel says that it is");
+}
+
+/// However many cuts there are, none spills alone on a page, and the caution stands where the last ones are.
+#[test]
+fn no_cut_stands_alone_on_a_page() {
+    let mut turned = 0;
+    for n in 8..40_i64 {
+        let row = |i: i64| Row::new(format!("Piece {i}"), Part::Outer, 1, Length::INCH * 3, Length::inches(60 + i, 8));
+        let rows = Edit::Rows { rows: (0..n).map(row).collect() };
+        let (project, planned, job, lay) = made(System::Inches, &[rows]);
+        let pages = sheet::cut_sheet_pages(&project, &planned, &job, &lay, &Stop::new());
+        let ticks: Vec<usize> = pages.iter().map(|p| p.body.matches(r#"width="10" height="10""#).count()).collect();
+        let cuts = cut_list(&job, &lay.cloths, &planned.draft.pieces, &[]).len();
+        assert_eq!(ticks.iter().sum::<usize>(), cuts);
+        assert!(!ticks.contains(&1), "{n} pieces: {ticks:?}");
+        turned += usize::from(ticks.iter().filter(|t| **t > 0).count() > 1);
+        let last = pages.iter().zip(&ticks).rfind(|(_, t)| **t > 0).expect("a page of cuts").0;
+        assert!(last.body.contains("guard at every pause"));
+    }
+    assert!(turned > 10, "the cuts of {turned} lists go over a page");
+}
+
+/// Cloth that is washed first is bought at one size and laid at another, and both are told.
+#[test]
+fn washed_and_unwashed_sizes_are_told_apart() {
+    let wash = Edit::Cloth { cloth: "moss-canvas".into(), field: ClothField::WashFirst, value: "yes".into() };
+    let (project, planned, job, lay) = made(System::Inches, &[wash]);
+    let cloth = project.cloth("moss-canvas").expect("there");
+    let bought = lay.cloths.iter().find(|c| c.cloth == cloth.id).expect("laid").buy_length;
+    let told = washed(&cloth.for_job(), bought, project.ruler).expect("it shrinks");
+    // 54 in less 3 % are 52.38, down to an eighth.
+    assert!(told.starts_with("washed before cutting: 54 in wide becomes 52⅜ in, "), "{told}");
+    assert!(shopping_list(&project, &planned.draft, &job, &lay, None).contains(&told));
+    let pages = sheet::cut_sheet_pages(&project, &planned, &job, &lay, &Stop::new());
+    assert!(pages[0].body.contains("washed before cutting: 54 in wide becomes"));
+    let dry = ProjectCloth { wash_first: false, ..cloth.clone() };
+    assert_eq!(washed(&dry.for_job(), bought, project.ruler), None);
 }
 
 /// The seams of a pieced panel are drawn within its outline: one line between any two columns and any two rows.

@@ -51,12 +51,15 @@ pub fn job_key(job: &Job) -> String {
     digest.iter().take(12).map(|b| format!("{b:02x}")).collect()
 }
 
-/// The lay of a planned project: the kept one, else a first answer. Nothing when a part has no cloth or a cloth cannot
+/// The lay of a planned project: the one it is being cut by, else the kept one, else a first answer. Nothing when a part has no cloth or a cloth cannot
 /// be cut from; a lay that does not verify is never shown.
 pub fn laid(work: &Work, id: &str, planned: &Planned, keep: Keep) -> Result<Laying, StoreError> {
     let Some(job) = &planned.job else { return Ok(Laying::default()) };
     let key = job_key(job);
     let done = |lay: Lay| Laying { laid: Some(Laid { job: job.clone(), key: key.clone(), lay }), failed: None };
+    if let Some(fixed) = &planned.fixed {
+        return Ok(done(fixed.clone()));
+    }
     match work.store.lay(id, &key)? {
         Some(KeptLay::Lay(lay)) if verify(job, &lay).is_empty() => return Ok(done(*lay)),
         Some(KeptLay::Failed(why)) => return Ok(Laying { laid: None, failed: Some(why) }),
@@ -103,17 +106,6 @@ pub fn first_answer(job: &Job, iterations: u64, stop: &Stop) -> Result<Lay, Stri
         return Ok(lay);
     }
     Err("The lay that was found does not hold when it is checked, which is a fault of Bofta: change a size a little, or lay it another way".to_owned())
-}
-
-/// Whether `a` is better than `b`: more placed, then cheaper, then less bought, then simpler cuts, then shorter.
-pub fn better(a: &Lay, b: &Lay) -> bool {
-    let rank = |l: &Lay| {
-        let left: u32 = l.unplaced.iter().map(|u| u.count).sum();
-        let ragged = l.cloths.iter().filter(|c| !c.through).count();
-        let needed = l.cloths.iter().map(|c| c.needed_length.0).sum::<i64>();
-        (left, l.cost, l.bought(), ragged, needed)
-    };
-    rank(a) < rank(b)
 }
 
 /// The project's plan and lay; nothing new is kept.

@@ -1,7 +1,7 @@
 //! The cupboard.
 
 use crate::schema::cloths;
-use crate::{Store, StoreError};
+use crate::{Store, StoreError, now};
 use bofta_core::project::ProjectCloth;
 use bofta_core::project::kept::{read_cloth, write_cloth};
 use diesel::prelude::*;
@@ -15,7 +15,11 @@ impl Store {
     /// # Errors
     /// The database.
     pub fn cloth_names(&self) -> Result<Vec<(String, String)>, StoreError> {
-        Ok(cloths::table.order(cloths::id.asc()).select((cloths::id, cloths::name)).load(&mut self.connect()?)?)
+        Ok(cloths::table
+            .filter(cloths::put_away_at.is_null())
+            .order(cloths::id.asc())
+            .select((cloths::id, cloths::name))
+            .load(&mut self.connect()?)?)
     }
 
     /// The cloths with these `ids`, by key; one that cannot be read is an error of its own.
@@ -57,21 +61,73 @@ impl Store {
     /// The database.
     pub fn keep_cloth(&self, cloth: &ProjectCloth) -> Result<(), StoreError> {
         let document = write_cloth(cloth).map_err(StoreError::unreadable(&cloth.id))?;
-        let values = (cloths::id.eq(&cloth.id), cloths::name.eq(&cloth.name), cloths::document.eq(document));
+        let values = (
+            cloths::id.eq(&cloth.id),
+            cloths::name.eq(&cloth.name),
+            cloths::document.eq(document),
+            cloths::put_away_at.eq(None::<i64>),
+        );
         self.write(|c| {
             diesel::replace_into(cloths::table).values(values).execute(c)?;
             Ok(())
         })
     }
 
-    /// Takes a cloth out of the cupboard; projects that use it keep their own copy.
+    /// Puts a cloth of the cupboard into the drawer; projects that use it keep their own copy.
     ///
     /// # Errors
     /// The database.
-    pub fn drop_cloth(&self, id: &str) -> Result<(), StoreError> {
+    pub fn put_cloth_away(&self, id: &str) -> Result<(), StoreError> {
+        self.set_cloth_away(id, Some(now()))
+    }
+
+    /// Puts a cloth from the drawer back into the cupboard.
+    ///
+    /// # Errors
+    /// The database.
+    pub fn restore_cloth(&self, id: &str) -> Result<(), StoreError> {
+        self.set_cloth_away(id, None)
+    }
+
+    fn set_cloth_away(&self, id: &str, at: Option<i64>) -> Result<(), StoreError> {
         self.write(|c| {
-            diesel::delete(cloths::table.find(id)).execute(c)?;
+            diesel::update(cloths::table.find(id)).set(cloths::put_away_at.eq(at)).execute(c)?;
             Ok(())
         })
     }
+
+    /// The cloths in the drawer, the one put away last first.
+    ///
+    /// # Errors
+    /// The database.
+    pub fn cloths_in_the_drawer(&self) -> Result<Vec<PutAway>, StoreError> {
+        let rows: Vec<(String, String, Option<i64>)> = cloths::table
+            .filter(cloths::put_away_at.is_not_null())
+            .order((cloths::put_away_at.desc(), cloths::id.asc()))
+            .select((cloths::id, cloths::name, cloths::put_away_at))
+            .load(&mut self.connect()?)?;
+        Ok(rows.into_iter().map(|(id, name, at)| PutAway { id, name, at: at.unwrap_or_default() }).collect())
+    }
+
+    /// Throws a cloth in the drawer away for good.
+    ///
+    /// # Errors
+    /// The database.
+    pub fn throw_cloth_away(&self, id: &str) -> Result<(), StoreError> {
+        self.write(|c| {
+            diesel::delete(cloths::table.find(id).filter(cloths::put_away_at.is_not_null())).execute(c)?;
+            Ok(())
+        })
+    }
+}
+
+/// Something in the drawer.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct PutAway {
+    /// Its key.
+    pub id: String,
+    /// Its name.
+    pub name: String,
+    /// When it was put away, in milliseconds since 1970.
+    pub at: i64,
 }

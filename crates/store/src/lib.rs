@@ -10,13 +10,14 @@
 pub mod backup;
 mod cards;
 mod cloths;
+mod cut_plans;
 mod error;
 mod lays;
 mod open;
 mod projects;
 mod schema;
 
-pub use cloths::KeptCloth;
+pub use cloths::{KeptCloth, PutAway};
 pub use error::StoreError;
 pub use lays::KeptLay;
 pub use open::Held;

@@ -1,7 +1,8 @@
 //! Projects with their history.
 
+use crate::cut_plans::{cut_plan, forget_unused, keep_cut_plan};
 use crate::schema::{projects, states};
-use crate::{Store, StoreError, now};
+use crate::{PutAway, Store, StoreError, now};
 use bofta_core::project::Project;
 use bofta_core::project::kept::{read_project, write_project};
 use diesel::prelude::*;
@@ -93,7 +94,8 @@ impl Store {
                     projects::name.eq(&project.name),
                 ))
                 .execute(c)?;
-            insert_state(c, id, 0, "begin", &document)?;
+            let plan = keep_cut_plan(c, id, None, project)?;
+            insert_state(c, id, 0, "begin", &document, plan)?;
             read(c, id)
         })
     }
@@ -112,7 +114,9 @@ impl Store {
                 states::table.filter(states::project_id.eq(id)).filter(states::position.lt(position - HISTORY)),
             )
             .execute(c)?;
-            insert_state(c, id, position + 1, label, &document)?;
+            let plan = keep_cut_plan(c, id, Some(position), project)?;
+            insert_state(c, id, position + 1, label, &document, plan)?;
+            forget_unused(c, id)?;
             move_to(c, id, position + 1)
         })
     }
@@ -164,6 +168,29 @@ impl Store {
         self.set_deleted(id, false)
     }
 
+    /// The projects in the drawer, the one put away last first.
+    ///
+    /// # Errors
+    /// The database.
+    pub fn projects_in_the_drawer(&self) -> Result<Vec<PutAway>, StoreError> {
+        let rows: Vec<(String, String, i64)> = projects::table
+            .filter(projects::deleted.eq(true))
+            .order((projects::changed_at.desc(), projects::id.asc()))
+            .select((projects::id, projects::name, projects::changed_at))
+            .load(&mut self.connect()?)?;
+        Ok(rows.into_iter().map(|(id, name, at)| PutAway { id, name, at }).collect())
+    }
+
+    /// Throws a project in the drawer away for good, its history and lays with it.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`] when it is not in the drawer, or the database.
+    pub fn throw_away(&self, id: &str) -> Result<(), StoreError> {
+        let thrown = self
+            .write(|c| Ok(diesel::delete(projects::table.find(id).filter(projects::deleted.eq(true))).execute(c)?))?;
+        if thrown == 0 { Err(StoreError::NotFound(id.to_owned())) } else { Ok(()) }
+    }
+
     fn set_deleted(&self, id: &str, deleted: bool) -> Result<(), StoreError> {
         let changed = self.write(|c| {
             let set = (projects::deleted.eq(deleted), projects::changed_at.eq(now()));
@@ -181,20 +208,22 @@ fn read(c: &mut SqliteConnection, id: &str) -> Result<Kept, StoreError> {
         .first(c)
         .optional()?;
     let (revision, position) = found.ok_or_else(|| StoreError::NotFound(id.to_owned()))?;
-    let near: Vec<(i64, String, String)> = states::table
+    let near: Vec<(i64, String, String, Option<i64>)> = states::table
         .filter(states::project_id.eq(id))
         .filter(states::position.between(position - 1, position + 1))
         .order(states::position.asc())
-        .select((states::position, states::label, states::document))
+        .select((states::position, states::label, states::document, states::cut_plan))
         .load(c)?;
     let at = |p: i64| near.iter().find(|(position, ..)| *position == p);
-    let (_, label, document) = at(position).ok_or_else(|| StoreError::NotFound(id.to_owned()))?;
+    let (_, label, document, plan) = at(position).ok_or_else(|| StoreError::NotFound(id.to_owned()))?;
+    let mut project = read_project(document).map_err(StoreError::unreadable(id))?;
+    project.cutting = plan.map(|plan| cut_plan(c, id, plan)).transpose()?;
     Ok(Kept {
         id: id.to_owned(),
         revision,
-        project: read_project(document).map_err(StoreError::unreadable(id))?,
+        project,
         undo: at(position - 1).map(|_| label.clone()),
-        redo: at(position + 1).map(|(_, label, _)| label.clone()),
+        redo: at(position + 1).map(|(_, label, ..)| label.clone()),
     })
 }
 
@@ -219,6 +248,7 @@ fn insert_state(
     position: i64,
     label: &str,
     document: &str,
+    cut_plan: Option<i64>,
 ) -> Result<(), StoreError> {
     diesel::insert_into(states::table)
         .values((
@@ -226,6 +256,7 @@ fn insert_state(
             states::position.eq(position),
             states::label.eq(label),
             states::document.eq(document),
+            states::cut_plan.eq(cut_plan),
         ))
         .execute(c)?;
     Ok(())

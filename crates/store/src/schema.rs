@@ -17,6 +17,7 @@ diesel::table! {
         position -> BigInt,
         label -> Text,
         document -> Text,
+        cut_plan -> Nullable<BigInt>,
     }
 }
 
@@ -25,6 +26,7 @@ diesel::table! {
         id -> Text,
         document -> Text,
         name -> Text,
+        put_away_at -> Nullable<BigInt>,
     }
 }
 
@@ -42,6 +44,14 @@ diesel::table! {
         project_id -> Text,
         revision -> BigInt,
         program -> Text,
+        document -> Text,
+    }
+}
+
+diesel::table! {
+    cut_plans (id) {
+        id -> BigInt,
+        project_id -> Text,
         document -> Text,
     }
 }

@@ -59,6 +59,55 @@ fn a_change_on_an_old_revision_is_refused_with_the_present_state() {
     assert_eq!(store.project("tote").expect("there").project.bag.length("width"), Some(Length::INCH * 15));
 }
 
+fn plans(folder: &tempfile::TempDir) -> i64 {
+    let c = Connection::open(folder.path().join("bofta.db")).expect("opened");
+    c.query_row("SELECT COUNT(*) FROM cut_plans", [], |row| row.get(0)).expect("counted")
+}
+
+/// While one cuts, the states share one plan; undo and redo bring it back, and what no state is cut by is forgotten.
+#[test]
+fn the_plan_that_is_cut_is_kept_once_and_comes_back() {
+    let (folder, store) = store();
+    let add = Edit::AddCloth { name: "Canvas".into(), material: "canvas".into() };
+    let (project, _) = Project::new("Tote", System::Inches).edited(&add).expect("sound");
+    let first = store.create("tote", &project).expect("created");
+    let lay = solve(&project.plan().expect("drafts").job.expect("a job"), Budget::iterations(20), &mut Silent);
+    let ready = project.begun(&lay.expect("laid")).expect("begun");
+    let mut last = first.clone();
+    for count in 1..=4 {
+        let from = if count == 1 { &ready } else { &last.project };
+        let (next, label) = from.edited(&Edit::StepsDone { count }).expect("a cut");
+        last = store.change("tote", last.revision, &label, &next).expect("kept");
+        assert_eq!(last.project, next);
+    }
+    assert_eq!(plans(&folder), 1);
+    drop(store);
+    let store = Store::open(&folder.path().join("bofta.db")).expect("reopened");
+    assert_eq!(store.project("tote").expect("there").project.cutting, ready.cutting);
+    let mut at = last.revision;
+    for _ in 0..4 {
+        at = store.undo("tote", at).expect("undone").revision;
+    }
+    assert_eq!(store.project("tote").expect("there").project.cutting, None);
+    assert_eq!(store.redo("tote", at).expect("redone").project.cutting, ready.cutting);
+    let at = store.undo("tote", at + 1).expect("undone").revision;
+    let (other, label) = wider(&project, 9);
+    store.change("tote", at, &label, &other).expect("changed");
+    assert_eq!(plans(&folder), 0, "nothing can be gone back to that is cut by it");
+}
+
+/// A plan that cannot be read is told as such; nothing is drafted in its place.
+#[test]
+fn a_broken_plan_is_told() {
+    let (folder, store) = store();
+    let add = Edit::AddCloth { name: "Canvas".into(), material: "canvas".into() };
+    let (project, _) = Project::new("Tote", System::Inches).edited(&add).expect("sound");
+    let lay = solve(&project.plan().expect("drafts").job.expect("a job"), Budget::iterations(20), &mut Silent);
+    store.create("tote", &project.begun(&lay.expect("laid")).expect("begun")).expect("created");
+    sql(&folder.path().join("bofta.db"), "UPDATE cut_plans SET document = substr(document, 1, 90)");
+    assert!(matches!(store.project("tote"), Err(StoreError::Unreadable { .. })));
+}
+
 #[test]
 fn a_project_put_away_can_be_restored() {
     let (_folder, store) = store();
@@ -93,7 +142,7 @@ fn lays_cloths_and_backups_come_back_as_they_were() {
     let copy = folder.path().join("copy.db");
     store.backup(&copy).expect("copied");
     assert_eq!(Store::open(&copy).expect("opened").project("tote").expect("there").project, project);
-    store.drop_cloth("moss-canvas").expect("dropped");
+    store.put_cloth_away("moss-canvas").expect("put away");
     assert!(store.cloth_names().expect("read").is_empty());
     assert!(store.keep_lay("nobody", "key", &solve(&job, Budget::iterations(0), &mut Silent).expect("laid")).is_err());
 }

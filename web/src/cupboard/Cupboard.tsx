@@ -12,19 +12,26 @@ export function Cupboard() {
   const queries = useQueryClient();
   const [find, setFind] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
+  const [putAway, setPutAway] = useState<CupboardCloth | null>(null);
   const cupboard = useCupboard(find);
   useEffect(() => {
     document.title = 'The cupboard · Bofta';
   }, []);
-  const drop = async (id: string) => {
+  const send = async (call: Promise<{ error?: unknown; response: Response }>, away: CupboardCloth | null) => {
     try {
-      await done(api.DELETE('/api/cupboard/{id}', { params: { path: { id } } }));
+      await done(call);
       setProblem(null);
+      setPutAway(away);
     } catch (error) {
       setProblem(error instanceof Refused ? error.message : String(error));
     }
     queries.invalidateQueries({ queryKey: ['cupboard'] });
+    queries.invalidateQueries({ queryKey: ['drawer'] });
   };
+  const drop = (cloth: CupboardCloth) =>
+    send(api.DELETE('/api/cupboard/{id}', { params: { path: { id: cloth.id } } }), cloth);
+  const restore = (cloth: CupboardCloth) =>
+    send(api.POST('/api/cupboard/{id}/restore', { params: { path: { id: cloth.id } } }), null);
   const said = problem ?? cupboard.problem;
   return (
     <main className="mx-auto max-w-[1280px] px-5 pb-10">
@@ -38,11 +45,22 @@ export function Cupboard() {
           find={find}
           onFind={setFind}
         />
+        <Link to="/drawer" className="btn">
+          The drawer
+        </Link>
         <Link to="/" className="btn">
           To the shelf
         </Link>
       </header>
       <div aria-hidden="true" className="ticks mb-6 h-5 rounded border border-tape-edge bg-tape" />
+      {putAway && (
+        <p role="status" className="sheet mb-4 flex flex-wrap items-center gap-3 px-3 py-2">
+          <span>“{putAway.name}” is in the drawer.</span>
+          <button type="button" className="btn" onClick={() => restore(putAway)}>
+            Put it back
+          </button>
+        </p>
+      )}
       {!cupboard.isDone && !said && <p className="text-soft">Opening the cupboard …</p>}
       {said && (
         <div role="alert" className="sheet mb-4 p-4">
@@ -68,10 +86,10 @@ export function Cupboard() {
               <button
                 type="button"
                 className="btn self-start"
-                onClick={() => drop(c.id)}
-                aria-label={`Take ${c.name} out of the cupboard`}
+                onClick={() => drop(c)}
+                aria-label={`Put ${c.name} away`}
               >
-                Take out
+                Put away
               </button>
             </div>
           </li>

@@ -34,7 +34,7 @@ export function ChoiceField({ label, value, choices, onChoose, inline }: Props) 
           <RadioGroup.Item
             key={c.value}
             value={c.value}
-            className="rounded border border-[#9a8f79] bg-paper px-2.5 py-1 text-left hover:border-indigo data-[state=checked]:border-indigo data-[state=checked]:bg-tape/60 data-[state=checked]:font-bold"
+            className="rounded border border-[#9a8f79] bg-paper px-2.5 py-1 text-left disabled:border-dotted disabled:bg-transparent enabled:hover:border-indigo data-[state=checked]:border-indigo data-[state=checked]:bg-tape/60 data-[state=checked]:font-bold"
           >
             {c.name}
             {c.note && <span className="block text-sm font-normal text-soft">{c.note}</span>}

@@ -6,6 +6,7 @@ import { Link, Outlet, useLocation, useNavigate, useParams } from 'react-router'
 import { Refused } from '../api/client';
 import { TextField } from '../fields/TextField';
 import { ProjectProvider, useProject, useProjectQuery } from '../project/ProjectContext';
+import { CuttingBegun } from './CuttingBegun';
 import { NotFound } from './NotFound';
 import { STAGES } from './stages';
 import { Tally } from './Tally';
@@ -167,6 +168,7 @@ function Frame() {
       )}
       <div className="flex flex-1 gap-4">
         <main className="min-w-0 flex-1">
+          {['bag', 'pieces', 'cloth', 'lay'].includes(stage) && <CuttingBegun />}
           <Outlet />
         </main>
         <Tally />
@@ -188,6 +190,19 @@ function ConflictDialog() {
             This project was changed in another tab or window meanwhile. Your change is not lost: make it on
             top of the other, or leave it and go on with what is there now.
           </AlertDialog.Description>
+          <dl className="mt-3 grid grid-cols-[auto_1fr] gap-x-3 gap-y-1">
+            <dt className="text-soft">changed last there</dt>
+            <dd className="font-bold">{conflict?.current.undo ?? 'taken back to the beginning'}</dd>
+            {conflict && conflict.yours.length > 0 && (
+              <>
+                <dt className="text-soft">yours</dt>
+                <dd className="font-bold">
+                  {conflict.yours.join(', ')}
+                  {conflict.edits.length > 1 && `, and ${conflict.edits.length - 1} more`}
+                </dd>
+              </>
+            )}
+          </dl>
           <div className="mt-5 flex flex-wrap gap-2">
             <AlertDialog.Action asChild>
               <button type="button" className="btn btn-act" onClick={() => settle(true)}>

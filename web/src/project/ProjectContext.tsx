@@ -1,13 +1,24 @@
 // One open project: its view, and the ways to change it. Edits are sent one after another, each on the revision the one
 // before gave, so that quick typing never conflicts with itself.
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { createContext, type ReactNode, useCallback, useContext, useMemo, useRef, useState } from 'react';
+import {
+  createContext,
+  type ReactNode,
+  useCallback,
+  useContext,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+} from 'react';
 import { api, type Edit, isPassing, must, type ProblemView, type ProjectView, Refused } from '../api/client';
 import { useWaiting, type Waiting } from './useWaiting';
 
 export interface Conflict {
   current: ProjectView;
   edits: Edit[];
+  /** What was refused, in a few words. */
+  yours: string[];
 }
 
 interface ProjectStore {
@@ -16,8 +27,8 @@ interface ProjectStore {
   edit: (...edits: Edit[]) => Promise<ProblemView[]>;
   undo: () => void;
   redo: () => void;
-  /** Shows what edits would do without making them; nothing shows the project as it is. */
-  preview: (edits: Edit[] | null) => void;
+  /** Shows what edits would do without making them; nothing shows the project as it is. Gives why they cannot stand. */
+  preview: (edits: Edit[] | null) => Promise<ProblemView[]>;
   conflict: Conflict | null;
   settle: (mine: boolean) => void;
   /** A message that is not about one field. */
@@ -52,14 +63,38 @@ export function ProjectProvider({ initial, children }: { initial: ProjectView; c
     latest.current = initial;
   const queue = useRef<Promise<unknown>>(Promise.resolve());
   const [preview, setPreview] = useState<ProjectView | null>(null);
-  const wanted = useRef<{ edits: Edit[] | null; running: boolean }>({ edits: null, running: false });
+  const wanted = useRef<{ edits: Edit[] | null; running: Promise<ProblemView[]> | null }>({
+    edits: null,
+    running: null,
+  });
   const [conflict, setConflict] = useState<Conflict | null>(null);
+  const unsettled = useRef<Conflict | null>(null);
+  const inConflict = useCallback((found: Conflict | null) => {
+    unsettled.current = found;
+    setConflict(found);
+  }, []);
   const [message, say] = useState<string | null>(null);
   const { waiting, until } = useWaiting();
+  const tabs = useRef<BroadcastChannel | null>(null);
+
+  // What another tab changes is seen here at once, without a reload.
+  useEffect(() => {
+    const channel = new BroadcastChannel('bofta-projects');
+    tabs.current = channel;
+    channel.onmessage = ({ data }) => {
+      if (data.id === id && data.revision > latest.current.revision)
+        queries.invalidateQueries({ queryKey: ['project', id] });
+    };
+    return () => {
+      tabs.current = null;
+      channel.close();
+    };
+  }, [id, queries]);
 
   const put = useCallback(
     (view: ProjectView) => {
       latest.current = view;
+      tabs.current?.postMessage({ id, revision: view.revision });
       queries.setQueryData(['project', id], view);
       queries.invalidateQueries({ queryKey: ['step', id] });
       queries.invalidateQueries({ queryKey: ['alternatives', id] });
@@ -75,20 +110,29 @@ export function ProjectProvider({ initial, children }: { initial: ProjectView; c
     return next;
   }, []);
 
-  const refused = useCallback((error: unknown, edits: Edit[]): ProblemView[] => {
-    if (!(error instanceof Refused)) throw error;
-    if (error.body.current) {
-      setConflict({ current: error.body.current, edits });
-      return [];
-    }
-    if (error.body.problems.length === 0 || error.body.problems.some((p) => p.field === 'steps_done'))
-      say(error.message);
-    return error.body.problems;
-  }, []);
+  const refused = useCallback(
+    (error: unknown, edits: Edit[]): ProblemView[] => {
+      if (!(error instanceof Refused)) throw error;
+      if (error.body.current) {
+        inConflict({ current: error.body.current, edits, yours: error.body.yours ? [error.body.yours] : [] });
+        return [];
+      }
+      if (error.body.problems.length === 0 || error.body.problems.some((p) => p.field === 'steps_done'))
+        say(error.message);
+      return error.body.problems;
+    },
+    [inConflict],
+  );
 
   const edit = useCallback(
     (...edits: Edit[]) =>
       inTurn(async () => {
+        // While it is not settled, what is changed further waits with it: nothing overwrites what is there now.
+        const waits = unsettled.current;
+        if (waits) {
+          inConflict({ ...waits, edits: [...waits.edits, ...edits] });
+          return [];
+        }
         const based_on = latest.current.revision;
         const path = { id };
         let sentBefore = false;
@@ -119,7 +163,7 @@ export function ProjectProvider({ initial, children }: { initial: ProjectView; c
           setPreview(null);
         }
       }),
-    [id, inTurn, put, refused, until],
+    [id, inTurn, inConflict, put, refused, until],
   );
 
   const travel = useCallback(
@@ -137,22 +181,27 @@ export function ProjectProvider({ initial, children }: { initial: ProjectView; c
   );
 
   // Only the newest wish is asked for: while one answer is on its way, older ones are dropped.
-  const runPreview = useCallback(async () => {
+  const runPreview = useCallback(async (): Promise<ProblemView[]> => {
     const state = wanted.current;
-    if (state.running) return;
-    state.running = true;
-    while (state.edits) {
-      const edits = state.edits;
-      try {
-        const body = { based_on: latest.current.revision, edits };
-        const view = await must(api.POST('/api/projects/{id}/preview', { params: { path: { id } }, body }));
-        if (state.edits) setPreview(view);
-      } catch {
-        // What cannot stand is not shown; the edit itself will say why.
+    state.running ??= (async () => {
+      let problems: ProblemView[] = [];
+      while (state.edits) {
+        const edits = state.edits;
+        problems = [];
+        try {
+          const body = { based_on: latest.current.revision, edits };
+          const view = await must(api.POST('/api/projects/{id}/preview', { params: { path: { id } }, body }));
+          if (state.edits) setPreview(view);
+        } catch (error) {
+          // What cannot stand is not shown; whoever asked is told why.
+          if (error instanceof Refused) problems = error.body.problems;
+        }
+        if (state.edits === edits) break;
       }
-      if (state.edits === edits) break;
-    }
-    state.running = false;
+      state.running = null;
+      return problems;
+    })();
+    return state.running;
   }, [id]);
 
   const store = useMemo<ProjectStore>(
@@ -163,14 +212,15 @@ export function ProjectProvider({ initial, children }: { initial: ProjectView; c
       redo: () => travel('/api/projects/{id}/redo'),
       preview: (edits) => {
         wanted.current.edits = edits;
-        if (edits) runPreview();
-        else setPreview(null);
+        if (edits) return runPreview();
+        setPreview(null);
+        return Promise.resolve([]);
       },
       conflict,
       settle: (mine) => {
         if (!conflict) return;
         put(conflict.current);
-        setConflict(null);
+        inConflict(null);
         if (mine && conflict.edits.length > 0) edit(...conflict.edits);
       },
       message,
@@ -179,7 +229,7 @@ export function ProjectProvider({ initial, children }: { initial: ProjectView; c
       refetch: () => queries.invalidateQueries({ queryKey: ['project', id] }),
       waiting,
     }),
-    [preview, initial, edit, travel, runPreview, conflict, message, put, queries, id, waiting],
+    [preview, initial, edit, travel, runPreview, conflict, inConflict, message, put, queries, id, waiting],
   );
   return <Context.Provider value={store}>{children}</Context.Provider>;
 }

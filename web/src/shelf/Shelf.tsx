@@ -4,11 +4,13 @@ import { Plus, Trash2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api, type Card, done, must, Refused } from '../api/client';
+import { asChoices, useChoices } from '../api/useChoices';
 import { Drawing } from '../drawing/Drawing';
 import { ChoiceField } from '../fields/ChoiceField';
 import { FindByName } from '../frame/FindByName';
 import { More } from '../frame/More';
 import { useStretches } from '../frame/useStretches';
+import { Kinds } from '../stages/bag/Kinds';
 
 /** With fewer projects than this all are in sight. */
 const FOUND_AT_A_GLANCE = 12;
@@ -40,6 +42,7 @@ export function Shelf() {
       setPutAway(card);
       setProblem(null);
       queries.invalidateQueries({ queryKey: ['shelf'] });
+      queries.invalidateQueries({ queryKey: ['drawer'] });
     },
     onError: failed,
   });
@@ -71,6 +74,9 @@ export function Shelf() {
         />
         <Link to="/cupboard" className="btn">
           The cupboard
+        </Link>
+        <Link to="/drawer" className="btn">
+          The drawer
         </Link>
       </header>
       <div aria-hidden="true" className="ticks mb-6 h-5 rounded border border-tape-edge bg-tape" />
@@ -173,9 +179,11 @@ function NewProject({ first }: { first: boolean }) {
   const navigate = useNavigate();
   const [name, setName] = useState('');
   const [system, setSystem] = useState(() => localStorage.getItem('bofta-system') ?? 'in');
+  const [family, setFamily] = useState('tote');
+  const { systems } = useChoices();
   const [problem, setProblem] = useState<string | null>(null);
   const begin = useMutation({
-    mutationFn: () => must(api.POST('/api/projects', { body: { name, system } })),
+    mutationFn: () => must(api.POST('/api/projects', { body: { name, system, family } })),
     onSuccess: (view) => {
       localStorage.setItem('bofta-system', system);
       navigate(`/projects/${view.id}/bag`);
@@ -216,15 +224,16 @@ function NewProject({ first }: { first: boolean }) {
           {problem}
         </p>
       </div>
+      <div>
+        <p className="mb-0.5 text-sm text-soft">Which kind</p>
+        <Kinds small chosen={family} onChoose={setFamily} />
+      </div>
       <ChoiceField
         label="Measured in"
         inline
         value={system}
         onChoose={setSystem}
-        choices={[
-          { value: 'in', name: 'inches' },
-          { value: 'cm', name: 'centimetres' },
-        ]}
+        choices={asChoices(systems)}
       />
       <button type="submit" className="btn btn-act mt-auto self-start" disabled={begin.isPending}>
         <Plus size={17} /> Begin

@@ -27,6 +27,19 @@ pub enum Join {
     Straight,
 }
 
+impl Join {
+    /// Both, in the order they are offered.
+    pub const ALL: [Self; 2] = [Self::Diagonal, Self::Straight];
+
+    /// How it runs.
+    pub const fn name(self) -> &'static str {
+        match self {
+            Self::Diagonal => "on the diagonal",
+            Self::Straight => "straight across",
+        }
+    }
+}
+
 /// What one join of strips `width` wide costs in length, with seams of `seam`.
 pub fn join_costs(join: Join, width: Length, seam: Length) -> Length {
     match join {

@@ -91,7 +91,7 @@ impl Caddy {
         let wide = || self.across("wide", self.width, "width", ruler);
         let up = || self.up(if lining { self.mouth.lining() } else { self.mouth.outer() }, ruler);
         let stop = |edge| Mark {
-            name: "stop the seam one allowance from the corner",
+            name: "stop the seam one allowance from the corner".into(),
             distance: self.seam_base,
             from: edge,
             and: None,
@@ -182,7 +182,9 @@ impl Design for Caddy {
             Field::toggle("handle", "A handle from side to side", Group::Straps, &mut self.handle),
             Field::choice("strap_make", "How it is made", Group::Straps, &mut self.strap_make).only_if(handle),
             Field::size("strap_width", "Finished width", Group::Straps, &mut self.strap_width).only_if(handle),
-            Field::size("strap_length", "How much shows", Group::Straps, &mut self.strap_length).only_if(handle),
+            Field::size("strap_length", "How much shows", Group::Straps, &mut self.strap_length)
+                .reaching()
+                .only_if(handle),
         ]);
         all.extend(self.backing.fields("Behind the outer"));
         all.extend([
@@ -320,17 +322,27 @@ impl Design for Caddy {
         };
         let top: Length = self.mouth.outer().iter().map(Term::value).sum();
         vec![
-            Finished { name: "wide", field: "width", asked: self.width, back: front.width.size - self.seam_side * 2 },
             Finished {
-                name: "tall",
-                field: "height",
+                name: "wide".into(),
+                field: "width".into(),
+                asked: self.width,
+                back: front.width.size - self.seam_side * 2,
+            },
+            Finished {
+                name: "tall".into(),
+                field: "height".into(),
                 asked: self.height,
                 back: front.height.size - self.seam_base - top,
             },
-            Finished { name: "deep", field: "depth", asked: self.depth, back: side.width.size - self.seam_side * 2 },
             Finished {
-                name: "deep at the base",
-                field: "depth",
+                name: "deep".into(),
+                field: "depth".into(),
+                asked: self.depth,
+                back: side.width.size - self.seam_side * 2,
+            },
+            Finished {
+                name: "deep at the base".into(),
+                field: "depth".into(),
                 asked: self.depth,
                 back: base.height.size - self.seam_base * 2,
             },

@@ -61,8 +61,8 @@ impl Clutch {
         );
         let fold = |name, distance| Mark { name, distance, from: From::TopEdge, and: None };
         let marks = [
-            fold("fold of the base", self.seam_top + self.height),
-            fold("fold of the flap", self.seam_top + self.height * 2),
+            fold("fold of the base".into(), self.seam_top + self.height),
+            fold("fold of the flap".into(), self.seam_top + self.height * 2),
         ];
         // The flap's end lies at the base edge of the piece: its corners are the lower ones.
         let figure =
@@ -186,7 +186,7 @@ impl Design for Clutch {
         let show = |l: Length| Faults::new(ruler).show(l);
         notices.extend(pocket.notices(self.height - self.pocket.below, &show));
         let mut hardware = vec![Hardware {
-            name: "Magnetic snap",
+            name: "Magnetic snap".into(),
             count: 1,
             size: None,
             note: "centred on the flap, on a scrap of firm backing".into(),
@@ -215,14 +215,29 @@ impl Design for Clutch {
         let Some(body) = draft.piece("outer-panel") else { return vec![] };
         let fold = body.marks.iter().find(|m| m.name == "fold of the flap").map_or(Length::ZERO, |m| m.distance);
         let mut found = vec![
-            Finished { name: "wide", field: "width", asked: self.width, back: body.width.size - self.seam_side * 2 },
-            Finished { name: "tall", field: "height", asked: self.height, back: (fold - self.seam_top) / 2 },
-            Finished { name: "flap", field: "flap", asked: self.flap, back: body.height.size - fold - self.seam_top },
+            Finished {
+                name: "wide".into(),
+                field: "width".into(),
+                asked: self.width,
+                back: body.width.size - self.seam_side * 2,
+            },
+            Finished {
+                name: "tall".into(),
+                field: "height".into(),
+                asked: self.height,
+                back: (fold - self.seam_top) / 2,
+            },
+            Finished {
+                name: "flap".into(),
+                field: "flap".into(),
+                asked: self.flap,
+                back: body.height.size - fold - self.seam_top,
+            },
         ];
         if let Some(band) = draft.piece("band") {
             found.push(Finished {
-                name: "band",
-                field: "band",
+                name: "band".into(),
+                field: "band".into(),
                 asked: self.band,
                 back: band.height.size - self.seam_top * 2,
             });

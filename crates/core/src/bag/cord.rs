@@ -28,7 +28,7 @@ pub fn cords(route: CordRoute, flat: Length, tail: Length, ruler: Ruler) -> Good
         vec![Term::times("the mouth, lying flat", lengths, flat, "width"), Term::times("tails", 2, tail, "cord_tail")],
         ruler,
     );
-    Good { kind: GoodKind::Cord, name: "Drawcord", count, length, width: None }
+    Good { kind: GoodKind::Cord, name: "Drawcord".into(), count, length, width: None }
 }
 
 /// How far down the side the casing's opening is slit: the turn and twice the casing.

@@ -105,7 +105,7 @@ impl Design for CrossBody {
         all.extend([
             Field::choice("strap_make", "How the strap is made", Group::Straps, &mut self.strap_make),
             Field::size("strap_width", "Finished width", Group::Straps, &mut self.strap_width),
-            Field::size("strap_length", "Longest wearing length", Group::Straps, &mut self.strap_length),
+            Field::size("strap_length", "Longest wearing length", Group::Straps, &mut self.strap_length).reaching(),
         ]);
         all.extend(self.pocket.fields(true));
         all.extend(self.backing.fields("Behind the upper"));
@@ -217,9 +217,9 @@ impl Design for CrossBody {
         let ring = |name, count| Hardware { name, count, size: Some(self.strap_width), note: "inside width".into() };
         let mut hardware = vec![
             zip("Zip", teeth, "the mouth less ½ in (1 cm) at both ends", ruler),
-            ring("D-ring", 2),
-            ring("Swivel hook", 2),
-            ring("Slider", 1),
+            ring("D-ring".into(), 2),
+            ring("Swivel hook".into(), 2),
+            ring("Slider".into(), 1),
         ];
         hardware.extend(pocket.hardware(ruler));
         let shortest = (self.strap_length / 2 + self.strap_width * 2).round_to(ruler.step());
@@ -283,22 +283,27 @@ impl Design for CrossBody {
         };
         let mut found = vec![
             Finished {
-                name: "wide",
-                field: "width",
+                name: "wide".into(),
+                field: "width".into(),
                 asked: self.width,
                 back: base.width.size - self.seam_side * 2 - deep,
             },
             Finished {
-                name: "tall",
-                field: "height",
+                name: "tall".into(),
+                field: "height".into(),
                 asked: self.height,
                 back: lining.height.size - deep / 2 - self.seam_base - self.seam_top,
             },
-            Finished { name: "deep", field: "depth", asked: self.depth, back: deep },
+            Finished { name: "deep".into(), field: "depth".into(), asked: self.depth, back: deep },
         ];
         if let Some(upper) = draft.piece("upper") {
             let both = upper.height.size + base.height.size - self.seam_base * 3 - self.seam_top - deep / 2;
-            found.push(Finished { name: "tall, upper and base", field: "height", asked: self.height, back: both });
+            found.push(Finished {
+                name: "tall, upper and base".into(),
+                field: "height".into(),
+                asked: self.height,
+                back: both,
+            });
         }
         found
     }

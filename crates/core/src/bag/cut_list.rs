@@ -57,6 +57,19 @@ pub enum RowShape {
     },
 }
 
+impl RowShape {
+    /// Key and name of every shape, in the order they are offered.
+    pub const CHOICES: [(&'static str, &'static str); 7] = [
+        ("rectangle", "rectangle"),
+        ("notched", "corners out"),
+        ("rounded", "rounded"),
+        ("tapered", "tapered"),
+        ("circle", "circle"),
+        ("half-round", "half-round"),
+        ("free", "by its corners"),
+    ];
+}
+
 /// One row of the list.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]

@@ -6,7 +6,7 @@ use serde::{Deserialize, Serialize};
 use std::borrow::Cow;
 
 /// Where in the work something is looked at or put right.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
 pub enum Stage {
     /// Sizes and options.
     Bag,
@@ -23,7 +23,7 @@ pub enum Stage {
 }
 
 /// How much a notice matters.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
 pub enum Severity {
     /// Good to know.
     Note,
@@ -32,12 +32,12 @@ pub enum Severity {
 }
 
 /// Something to look at, as a sentence.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
 pub struct Notice {
     /// Where to put it right.
     pub stage: Stage,
     /// The field it is about.
-    pub field: Option<&'static str>,
+    pub field: Option<Cow<'static, str>>,
     /// How much it matters.
     pub severity: Severity,
     /// The sentence.
@@ -46,12 +46,12 @@ pub struct Notice {
 
 impl Notice {
     /// Good to know about `field` of the bag.
-    pub fn note(field: &'static str, text: impl Into<String>) -> Self {
-        Self { stage: Stage::Bag, field: Some(field), severity: Severity::Note, text: text.into() }
+    pub fn note(field: impl Into<Cow<'static, str>>, text: impl Into<String>) -> Self {
+        Self { stage: Stage::Bag, field: Some(field.into()), severity: Severity::Note, text: text.into() }
     }
 
     /// Likely a mistake in `field` of the bag.
-    pub fn attention(field: &'static str, text: impl Into<String>) -> Self {
+    pub fn attention(field: impl Into<Cow<'static, str>>, text: impl Into<String>) -> Self {
         Self { severity: Severity::Attention, ..Self::note(field, text) }
     }
 }
@@ -84,12 +84,12 @@ impl GoodKind {
 }
 
 /// Lengths to cut of something sold by the length.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
 pub struct Good {
     /// What it is.
     pub kind: GoodKind,
     /// What the lengths are for.
-    pub name: &'static str,
+    pub name: Cow<'static, str>,
     /// How many.
     pub count: u32,
     /// How long each is cut.
@@ -99,10 +99,10 @@ pub struct Good {
 }
 
 /// What is sold by the piece.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
 pub struct Hardware {
     /// What it is: `D-ring`, `zip`.
-    pub name: &'static str,
+    pub name: Cow<'static, str>,
     /// How many.
     pub count: u32,
     /// Its size: the opening of a ring, the teeth of a zip.
@@ -112,12 +112,12 @@ pub struct Hardware {
 }
 
 /// A finished size, as asked and as the cut pieces give it.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
 pub struct Finished {
     /// What it is: `wide`.
-    pub name: &'static str,
+    pub name: Cow<'static, str>,
     /// The field it was asked in.
-    pub field: &'static str,
+    pub field: Cow<'static, str>,
     /// As asked.
     pub asked: Length,
     /// Worked out back from the cut pieces, their seams taken off.
@@ -125,7 +125,7 @@ pub struct Finished {
 }
 
 /// A drafted bag.
-#[derive(Clone, Debug, Default, PartialEq, Eq)]
+#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
 pub struct Draft {
     /// The cut list.
     pub pieces: Vec<Piece>,

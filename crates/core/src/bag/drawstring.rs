@@ -296,10 +296,10 @@ impl Design for Drawstring {
         if self.folded_casing() {
             let (first, second) = hem::landing_lines(self.hem_turn, self.casing_depth);
             for (name, distance) in [("fold the edge to this line", first), ("fold the casing to this line", second)] {
-                marks.push(Mark { name, distance, from: From::TopEdge, and: None });
+                marks.push(Mark { name: name.into(), distance, from: From::TopEdge, and: None });
             }
             marks.push(Mark {
-                name: "side seam stops, the slit for the cord",
+                name: "side seam stops, the slit for the cord".into(),
                 distance: cord::slit(self.hem_turn, self.casing_depth),
                 from: From::TopEdge,
                 and: None,
@@ -307,7 +307,7 @@ impl Design for Drawstring {
         } else {
             let top: Length = self.top().iter().map(Term::value).sum();
             let distance = top + self.casing_below;
-            marks.push(Mark { name: "casing, its upper edge", distance, from: From::TopEdge, and: None });
+            marks.push(Mark { name: "casing, its upper edge".into(), distance, from: From::TopEdge, and: None });
         }
         let outer =
             self.body("outer-panel", if self.round() { "Wall" } else { "Outer" }, Part::Outer, self.top(), ruler);
@@ -341,7 +341,7 @@ impl Design for Drawstring {
             };
             let name = if self.round() { "Lining wall" } else { "Lining" };
             let gap = Mark {
-                name: "turning gap, left open in one side seam",
+                name: "turning gap, left open in one side seam".into(),
                 distance: (self.height / 4).min(Length::INCH * 2).floor_to(ruler.step()),
                 from: From::BaseEdge,
                 and: None,
@@ -413,16 +413,21 @@ impl Design for Drawstring {
             body.height.size - self.seam_base - deep / 2 - top
         };
         let mut found = vec![
-            Finished { name: "wide", field: "width", asked: self.width, back: width },
-            Finished { name: "tall", field: "height", asked: self.height, back: height },
+            Finished { name: "wide".into(), field: "width".into(), asked: self.width, back: width },
+            Finished { name: "tall".into(), field: "height".into(), asked: self.height, back: height },
         ];
         if self.boxed() {
-            found.push(Finished { name: "deep", field: "depth", asked: self.depth, back: deep });
+            found.push(Finished { name: "deep".into(), field: "depth".into(), asked: self.depth, back: deep });
         }
         if self.round() {
             // The wall on its seam line goes round the circle on its own.
             let wall = Length(((body.width.size - self.seam_side * 2).0 as f64 / PI).round() as i64);
-            found.push(Finished { name: "across the wall", field: "width", asked: self.width, back: wall });
+            found.push(Finished {
+                name: "across the wall".into(),
+                field: "width".into(),
+                asked: self.width,
+                back: wall,
+            });
         }
         found
     }

@@ -72,12 +72,13 @@ impl Duffel {
             ruler,
         );
         let quarters = [1, 2, 3].map(|k| Mark {
-            name: "quarter notch",
+            name: "quarter notch".into(),
             distance: tall.size * k / 4,
             from: From::TopEdge,
             and: None,
         });
-        let webbing = Mark { name: "webbing, its middle", distance: self.strap_inset, from: From::Middle, and: None };
+        let webbing =
+            Mark { name: "webbing, its middle".into(), distance: self.strap_inset, from: From::Middle, and: None };
         Piece::new(id, name, part, wide, tall).marked(quarters).marked([webbing])
     }
 
@@ -120,7 +121,7 @@ impl Design for Duffel {
                 .scaling()
                 .only_if(pocket),
             Field::size("strap_width", "Width of the webbing", Group::Straps, &mut self.strap_width),
-            Field::size("strap_length", "How much of a handle shows", Group::Straps, &mut self.strap_length),
+            Field::size("strap_length", "How much of a handle shows", Group::Straps, &mut self.strap_length).reaching(),
             Field::size("strap_inset", "From the middle to the webbing", Group::Straps, &mut self.strap_inset)
                 .scaling(),
             Field::size("shoulder", "Shoulder strap, longest; 0 for none", Group::Straps, &mut self.shoulder),
@@ -188,7 +189,7 @@ impl Design for Duffel {
         );
         let mut goods = vec![Good {
             kind: GoodKind::Webbing,
-            name: "Handles, one loop under the body",
+            name: "Handles, one loop under the body".into(),
             count: 1,
             length: loops,
             width: Some(self.strap_width),
@@ -209,7 +210,7 @@ impl Design for Duffel {
             );
             goods.push(Good {
                 kind: GoodKind::Webbing,
-                name: "Shoulder strap",
+                name: "Shoulder strap".into(),
                 count: 1,
                 length: strap,
                 width: Some(self.strap_width),
@@ -217,25 +218,25 @@ impl Design for Duffel {
             let tab = Dimension::sum(vec![Term::times("round the ring, and caught", 2, two, "shoulder")], ruler);
             goods.push(Good {
                 kind: GoodKind::Webbing,
-                name: "Ring tabs",
+                name: "Ring tabs".into(),
                 count: 2,
                 length: tab,
                 width: Some(self.strap_width),
             });
             hardware.push(Hardware {
-                name: "D-ring",
+                name: "D-ring".into(),
                 count: 2,
                 size: Some(self.strap_width),
                 note: "inside width".into(),
             });
             hardware.push(Hardware {
-                name: "Swivel hook",
+                name: "Swivel hook".into(),
                 count: 2,
                 size: Some(self.strap_width),
                 note: "inside width".into(),
             });
             hardware.push(Hardware {
-                name: "Slider",
+                name: "Slider".into(),
                 count: 1,
                 size: Some(self.strap_width),
                 note: "inside width".into(),
@@ -289,20 +290,20 @@ impl Design for Duffel {
         let girth = body.height.size - over - self.seam_top * 2 + self.zip_shows;
         vec![
             Finished {
-                name: "from end to end",
-                field: "width",
+                name: "from end to end".into(),
+                field: "width".into(),
                 asked: self.width,
                 back: body.width.size - over - self.seam_side * 2,
             },
             Finished {
-                name: "across the ends",
-                field: "height",
+                name: "across the ends".into(),
+                field: "height".into(),
                 asked: self.height,
                 back: end.width.size - self.seam_side * 2,
             },
             Finished {
-                name: "across the body",
-                field: "height",
+                name: "across the body".into(),
+                field: "height".into(),
                 asked: self.height,
                 back: Length((girth.0 as f64 / PI).round() as i64),
             },

@@ -123,14 +123,14 @@ impl Extras {
         if closure == Closure::Snap {
             let inside = place.lining_top.map_or((place.outer, place.outer_top), |top| ("lining-panel", top));
             let down = (inside.1 + inch * 3 / 2).max(inch * 3 / 2);
-            mark(draft, inside.0, middle("magnetic snap, its centre", down));
+            mark(draft, inside.0, middle("magnetic snap, its centre".into(), down));
         }
         if closure == Closure::Button {
-            mark(draft, place.outer, middle("button, its centre", (place.outer_top + inch * 2).max(inch)));
+            mark(draft, place.outer, middle("button, its centre".into(), (place.outer_top + inch * 2).max(inch)));
         }
         if self.ring_tabs {
             let tab = Mark {
-                name: "ring tab, caught in both side seams",
+                name: "ring tab, caught in both side seams".into(),
                 distance: (place.outer_top + inch).max(inch),
                 from: From::TopEdge,
                 and: None,
@@ -138,25 +138,25 @@ impl Extras {
             mark(draft, place.outer, tab);
         }
         if self.label {
-            mark(draft, place.outer, middle("label, its centre", place.outer_top + place.face / 2));
+            mark(draft, place.outer, middle("label, its centre".into(), place.outer_top + place.face / 2));
         }
         let bought = |name, count, note: &'static str, size| Hardware { name, count, size, note: note.into() };
         if closure == Closure::Snap {
             draft.hardware.push(bought(
-                "Magnetic snap",
+                "Magnetic snap".into(),
                 1,
                 "solid surface, fingers clear, eyes protected when it is set",
                 None,
             ));
         }
         if closure == Closure::Button {
-            draft.hardware.push(bought("Button", 1, "about 1 in (2.5 cm)", None));
+            draft.hardware.push(bought("Button".into(), 1, "about 1 in (2.5 cm)", None));
         }
         if self.key_loop {
-            draft.hardware.push(bought("Swivel hook", 1, "for the key loop", Some(width)));
+            draft.hardware.push(bought("Swivel hook".into(), 1, "for the key loop", Some(width)));
         }
         if self.ring_tabs {
-            draft.hardware.push(bought("D-ring", 2, "for the ring tabs, inside width", Some(width)));
+            draft.hardware.push(bought("D-ring".into(), 2, "for the ring tabs, inside width", Some(width)));
         }
         let small = [
             (closure == Closure::Ties, "the ties"),

@@ -207,7 +207,7 @@ impl Bag {
                 let (asked, back, name) = (show(size.asked), show(size.back), size.name);
                 let text =
                     format!("Cut to the lines of the ruler the bag comes out {back} {name}, where {asked} was asked.");
-                draft.notices.push(Notice::note(size.field, text));
+                draft.notices.push(Notice::note(size.field.clone(), text));
             }
         }
         Ok(draft)

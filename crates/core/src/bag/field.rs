@@ -157,6 +157,8 @@ pub struct Field<'a> {
     pub idle: bool,
     /// It grows with the bag; seams, turns, straps and ease do not (the default of common practice).
     pub scales: bool,
+    /// It reaches across the bag: with a wider bag it grows by as much.
+    pub reaches: bool,
     /// What it holds.
     pub slot: Slot<'a>,
 }
@@ -164,22 +166,22 @@ pub struct Field<'a> {
 impl<'a> Field<'a> {
     /// A size of the bag or of a part of it.
     pub fn size(key: &'static str, label: &'static str, group: Group, value: &'a mut Length) -> Self {
-        Self { key, label, group, idle: false, scales: false, slot: Slot::Length(value) }
+        Self { key, label, group, idle: false, scales: false, reaches: false, slot: Slot::Length(value) }
     }
 
     /// A seam allowance or a turn.
     pub fn seam(key: &'static str, label: &'static str, value: &'a mut Length) -> Self {
-        Self { key, label, group: Group::Seams, idle: false, scales: false, slot: Slot::Length(value) }
+        Self { key, label, group: Group::Seams, idle: false, scales: false, reaches: false, slot: Slot::Length(value) }
     }
 
     /// A choice.
     pub fn choice(key: &'static str, label: &'static str, group: Group, value: &'a mut dyn Choice) -> Self {
-        Self { key, label, group, idle: false, scales: false, slot: Slot::Choice(value) }
+        Self { key, label, group, idle: false, scales: false, reaches: false, slot: Slot::Choice(value) }
     }
 
     /// Yes or no.
     pub fn toggle(key: &'static str, label: &'static str, group: Group, value: &'a mut bool) -> Self {
-        Self { key, label, group, idle: false, scales: false, slot: Slot::Toggle(value) }
+        Self { key, label, group, idle: false, scales: false, reaches: false, slot: Slot::Toggle(value) }
     }
 
     /// A number of things.
@@ -190,7 +192,7 @@ impl<'a> Field<'a> {
         value: &'a mut u32,
         among: RangeInclusive<u32>,
     ) -> Self {
-        Self { key, label, group, idle: false, scales: false, slot: Slot::Count(value, among) }
+        Self { key, label, group, idle: false, scales: false, reaches: false, slot: Slot::Count(value, among) }
     }
 
     /// The same field, acting elsewhere.
@@ -203,6 +205,12 @@ impl<'a> Field<'a> {
     #[must_use]
     pub fn scaling(self) -> Self {
         Self { scales: true, ..self }
+    }
+
+    /// The same field, reaching across the bag.
+    #[must_use]
+    pub fn reaching(self) -> Self {
+        Self { reaches: true, ..self }
     }
 
     /// The same field, silent unless `used`.

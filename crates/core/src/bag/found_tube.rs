@@ -103,7 +103,9 @@ impl Design for FoundTube {
             Field::toggle("straps", "Two straps", Group::Straps, &mut self.straps),
             Field::choice("strap_make", "How they are made", Group::Straps, &mut self.strap_make).only_if(straps),
             Field::size("strap_width", "Finished width", Group::Straps, &mut self.strap_width).only_if(straps),
-            Field::size("strap_length", "How much shows", Group::Straps, &mut self.strap_length).only_if(straps),
+            Field::size("strap_length", "How much shows", Group::Straps, &mut self.strap_length)
+                .reaching()
+                .only_if(straps),
             Field::seam("seam_side", "The lining’s side seams", &mut self.seam_side).only_if(lined),
             Field::seam("seam_base", "Base seam", &mut self.seam_base),
         ]
@@ -227,7 +229,7 @@ impl Design for FoundTube {
         if let Some(lining) = draft.piece("lining-panel") {
             let turned = if self.keep_hem { self.seam_base } else { Length::ZERO };
             let tall = lining.height.size - self.depth / 2 - self.seam_base - turned;
-            found.push(Finished { name: "tall", field: "height", asked: self.height, back: tall });
+            found.push(Finished { name: "tall".into(), field: "height".into(), asked: self.height, back: tall });
         }
         found
     }

@@ -33,6 +33,7 @@ pub mod seam;
 mod solid;
 pub mod strap;
 mod tote;
+mod untouched;
 pub mod zip;
 
 pub use backing::{BackingChoice, BackingCloth, BackingSchool};

@@ -266,7 +266,7 @@ impl Pocket {
             Dimension::sum(vec![tall, Term::times("base seam, both layers", 2, self.base, "seam_base")], ruler)
         };
         let fold = |d: &Dimension| Mark {
-            name: "fold, the pocket's top edge",
+            name: "fold, the pocket's top edge".into(),
             distance: d.size / 2,
             from: From::TopEdge,
             and: None,
@@ -291,7 +291,7 @@ impl Pocket {
                 let seams = Term::times("seams, top and base", 2, self.base, "seam_base");
                 let height = Dimension::sum(vec![tall, above, seams], ruler);
                 let zip_box = Mark {
-                    name: "zip box, ⅜ in (1 cm) tall, its corners cut into as triangles",
+                    name: "zip box, ⅜ in (1 cm) tall, its corners cut into as triangles".into(),
                     distance: self.width() / 2,
                     from: From::Middle,
                     and: Some((self.base + Length::inches(3, 4), From::TopEdge)),
@@ -306,7 +306,7 @@ impl Pocket {
                 let ease = Term::times("ease, in pleats", n, self.ease, "pocket_ease");
                 let each = self.width() / n + self.ease;
                 let dividers = (1..n).map(|i| Mark {
-                    name: "divider",
+                    name: "divider".into(),
                     distance: self.side() + each * i,
                     from: From::LeftEdge,
                     and: None,
@@ -351,7 +351,7 @@ impl Pocket {
     /// The mark on the panel it is sewn to: centred on the *face*, not on the cut panel.
     pub fn position(&self, face: Length, edge: Length, below: Length) -> Mark {
         Mark {
-            name: "pocket, top corners",
+            name: "pocket, top corners".into(),
             distance: edge + (face - self.width()) / 2,
             from: From::SideEdges,
             and: Some((below, From::TopEdge)),

@@ -116,7 +116,7 @@ impl Pouch {
             ruler,
         );
         let marks = [1, 2, 3].map(|k| Mark {
-            name: "notch, by quarters of its length",
+            name: "notch, by quarters of its length".into(),
             distance: long.size * k / 4,
             from: From::TopEdge,
             and: None,
@@ -232,7 +232,7 @@ impl Design for Pouch {
         }
         if self.lined {
             let gap = Mark {
-                name: "turning gap, left open in the base seam",
+                name: "turning gap, left open in the base seam".into(),
                 distance: (self.width / 4).min(Length::INCH * 3 / 2).floor_to(ruler.step()),
                 from: From::Middle,
                 and: Some((self.seam_base, From::BaseEdge)),
@@ -318,11 +318,11 @@ impl Design for Pouch {
             }
         };
         let mut found = vec![
-            Finished { name: "wide", field: "width", asked: self.width, back: wide },
-            Finished { name: "tall", field: "height", asked: self.height, back: tall },
+            Finished { name: "wide".into(), field: "width".into(), asked: self.width, back: wide },
+            Finished { name: "tall".into(), field: "height".into(), asked: self.height, back: tall },
         ];
         if self.style != PouchStyle::Flat {
-            found.push(Finished { name: "deep", field: "depth", asked: self.depth, back: deep });
+            found.push(Finished { name: "deep".into(), field: "depth".into(), asked: self.depth, back: deep });
         }
         found
     }

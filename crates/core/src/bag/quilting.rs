@@ -36,7 +36,7 @@ fn quilted(panel: Piece, ruler: Ruler) -> Piece {
     let (figure, corners) = trimmed_later(&panel.figure);
     let (width, height) = (add(&panel.width), add(&panel.height));
     let lines = Mark {
-        name: "quilting lines so far apart, from the middle out",
+        name: "quilting lines so far apart, from the middle out".into(),
         distance: usual(ruler.system(), 8, 25),
         from: From::Middle,
         and: None,
@@ -56,19 +56,20 @@ fn trimmed_later(figure: &Figure) -> (Figure, Option<Mark>) {
         Figure::Rectangle => (Figure::Rectangle, None),
         Figure::CutOut { across, up } => {
             let name = "corner square, cut out when the panel is trimmed";
-            (Figure::Rectangle, mark(name, across.size, Some(up.size)))
+            (Figure::Rectangle, mark(name.into(), across.size, Some(up.size)))
         }
-        Figure::CutAtFold { across, .. } => {
-            (Figure::Rectangle, mark("corner notch at the fold, cut out when the panel is trimmed", across.size, None))
-        }
+        Figure::CutAtFold { across, .. } => (
+            Figure::Rectangle,
+            mark("corner notch at the fold, cut out when the panel is trimmed".into(), across.size, None),
+        ),
         Figure::Rounded(radius) => {
-            (Figure::Rectangle, mark("lower corners, rounded when the panel is trimmed: radius", *radius, None))
+            (Figure::Rectangle, mark("lower corners, rounded when the panel is trimmed: radius".into(), *radius, None))
         }
         Figure::Tapered(by) => {
-            (Figure::Rectangle, mark("narrower at the top, when the panel is trimmed: by", *by, None))
+            (Figure::Rectangle, mark("narrower at the top, when the panel is trimmed: by".into(), *by, None))
         }
         Figure::HalfRound | Figure::Free(_) => {
-            (Figure::Rectangle, mark("cut round its template when it is trimmed", Length::ZERO, None))
+            (Figure::Rectangle, mark("cut round its template when it is trimmed".into(), Length::ZERO, None))
         }
     }
 }

@@ -37,7 +37,7 @@ pub(super) fn circle(
         ruler,
     );
     let quarter = Mark {
-        name: "notch at each quarter: fold it in half twice",
+        name: "notch at each quarter: fold it in half twice".into(),
         distance: Length::ZERO,
         from: From::Middle,
         and: None,

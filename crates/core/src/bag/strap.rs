@@ -74,9 +74,9 @@ impl Strap {
     pub fn folds(&self) -> Vec<Mark> {
         let fold = |name, distance| Mark { name, distance, from: From::SideEdges, and: None };
         match self.make {
-            StrapMake::FoldedInFour => vec![fold("fold, then both edges to it", self.width * 2)],
-            StrapMake::TurnedIn | StrapMake::TwoLayers => vec![fold("turn in to here", self.turn * 2)],
-            StrapMake::EdgesToMiddle => vec![fold("fold, the edge to the middle", self.width / 2)],
+            StrapMake::FoldedInFour => vec![fold("fold, then both edges to it".into(), self.width * 2)],
+            StrapMake::TurnedIn | StrapMake::TwoLayers => vec![fold("turn in to here".into(), self.turn * 2)],
+            StrapMake::EdgesToMiddle => vec![fold("fold, the edge to the middle".into(), self.width / 2)],
             StrapMake::Tube | StrapMake::Webbing => vec![],
         }
     }
@@ -92,7 +92,7 @@ impl Strap {
     ) -> (Vec<Piece>, Vec<Good>) {
         let length = Dimension::sum(length, ruler);
         if self.make == StrapMake::Webbing {
-            let good = Good { kind: GoodKind::Webbing, name, count, length, width: Some(self.width) };
+            let good = Good { kind: GoodKind::Webbing, name: name.into(), count, length, width: Some(self.width) };
             return (vec![], vec![good]);
         }
         let layers = if self.make == StrapMake::TwoLayers { 2 } else { 1 };

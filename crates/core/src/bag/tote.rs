@@ -308,10 +308,10 @@ impl Tote {
         };
         match self.boxing {
             Boxing::CutOut => vec![],
-            Boxing::SeamLines => vec![mark("boxing square, sewn on the line", self.depth / 2)],
+            Boxing::SeamLines => vec![mark("boxing square, sewn on the line".into(), self.depth / 2)],
             Boxing::SewnAcross => {
                 let (_, from_tip) = boxing::across(self.depth);
-                vec![mark("where the seam across the corner meets the seams", from_tip)]
+                vec![mark("where the seam across the corner meets the seams".into(), from_tip)]
             }
         }
     }
@@ -321,12 +321,12 @@ impl Tote {
         if self.mouth.kind == Mouth::DoubleHem {
             let (first, second) = hem::landing_lines(self.mouth.hem_turn, self.mouth.hem_depth);
             for (name, distance) in [("fold the edge to this line", first), ("fold the hem to this line", second)] {
-                marks.push(Mark { name, distance, from: From::TopEdge, and: None });
+                marks.push(Mark { name: name.into(), distance, from: From::TopEdge, and: None });
             }
         }
         if self.straps {
             marks.push(Mark {
-                name: "strap centre",
+                name: "strap centre".into(),
                 distance: self.strap_spacing() / 2,
                 from: From::Middle,
                 and: Some((self.seam_side + self.depth / 2 + self.strap_inset + self.strap_width / 2, From::SideEdges)),
@@ -371,7 +371,7 @@ impl Tote {
         if self.lining == LiningFit::Reversible && self.mouth.needs_gap() {
             let half = (self.width / 4).min(Length::INCH * 2).floor_to(ruler.step());
             marks.push(Mark {
-                name: "turning gap, left open in the mouth, closed by the topstitching",
+                name: "turning gap, left open in the mouth, closed by the topstitching".into(),
                 distance: half,
                 from: From::Middle,
                 and: Some((self.mouth.seam, From::TopEdge)),
@@ -379,9 +379,9 @@ impl Tote {
         } else if self.mouth.needs_gap() {
             marks.push(Mark {
                 name: if self.folded() {
-                    "turning gap, left open in one side seam"
+                    "turning gap, left open in one side seam".into()
                 } else {
-                    "turning gap, left open in one base seam"
+                    "turning gap, left open in one base seam".into()
                 },
                 distance: (self.width / 4).min(Length::INCH * 2).floor_to(ruler.step()),
                 from: From::Middle,
@@ -562,7 +562,9 @@ impl Design for Tote {
             Field::toggle("straps", "Two straps", Group::Straps, &mut self.straps),
             Field::choice("strap_make", "How they are made", Group::Straps, &mut self.strap_make).only_if(straps),
             Field::size("strap_width", "Finished width", Group::Straps, &mut self.strap_width).only_if(straps),
-            Field::size("strap_length", "How much shows", Group::Straps, &mut self.strap_length).only_if(straps),
+            Field::size("strap_length", "How much shows", Group::Straps, &mut self.strap_length)
+                .reaching()
+                .only_if(straps),
             Field::size("strap_inset", "In from the edge of the face", Group::Straps, &mut self.strap_inset)
                 .scaling()
                 .only_if(straps),
@@ -684,9 +686,9 @@ impl Design for Tote {
             cut_height - depth / 2 - top - self.seam_base
         };
         vec![
-            Finished { name: "wide", field: "width", asked: self.width, back: cut_width - across * 2 },
-            Finished { name: "tall", field: "height", asked: self.height, back: height },
-            Finished { name: "deep", field: "depth", asked: self.depth, back: depth },
+            Finished { name: "wide".into(), field: "width".into(), asked: self.width, back: cut_width - across * 2 },
+            Finished { name: "tall".into(), field: "height".into(), asked: self.height, back: height },
+            Finished { name: "deep".into(), field: "depth".into(), asked: self.depth, back: depth },
         ]
     }
 

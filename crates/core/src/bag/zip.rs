@@ -33,5 +33,10 @@ pub(super) fn zip(name: &'static str, teeth: Length, why: &str, ruler: Ruler) ->
         ),
         None => "longer than shops keep: buy it by the length, with a slider".to_owned(),
     };
-    Hardware { name, count: 1, size: Some(teeth), note: format!("length of the teeth: {why}; {shop}").into() }
+    Hardware {
+        name: name.into(),
+        count: 1,
+        size: Some(teeth),
+        note: format!("length of the teeth: {why}; {shop}").into(),
+    }
 }

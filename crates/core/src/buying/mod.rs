@@ -5,9 +5,11 @@
 pub mod linear;
 mod missing;
 mod purchase;
+mod washed;
 
 pub use missing::{Missing, More, headline, missing};
 pub use purchase::{OtherWidth, Purchase, other_widths, purchases, usual_widths};
+pub use washed::washed;
 
 /// Names as a list in a sentence.
 fn shown_names(names: &[String]) -> String {

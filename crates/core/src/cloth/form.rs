@@ -20,7 +20,7 @@ impl Shrink {
 }
 
 /// The form a cloth comes in.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
 pub enum Form {
     /// A width, cut to length.
     Roll {
@@ -50,7 +50,7 @@ pub enum Form {
 }
 
 /// One cloth of a job. Sizes are as bought; the lay is drawn as washed.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
 pub struct Cloth {
     /// Its key in the job.
     pub id: String,
@@ -104,6 +104,14 @@ impl Cloth {
     /// The print's direction, a nap counted as one-way.
     pub fn direction(&self) -> Print {
         if self.nap { Print::OneWay } else { self.print }
+    }
+
+    /// Width of a roll from edge to edge as bought.
+    pub fn bought_width(&self) -> Option<Length> {
+        match self.form {
+            Form::Roll { width, .. } => Some(width),
+            Form::Sheet { .. } | Form::Scrap { .. } => None,
+        }
     }
 
     /// Width from edge to edge as washed.

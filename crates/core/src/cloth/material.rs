@@ -1,6 +1,7 @@
 //! Materials by what matters to a plan: how they are backed, how they shrink.
 
 use super::Shrink;
+use crate::piece::Part;
 use serde::{Deserialize, Serialize};
 
 /// What a cloth is made of.
@@ -48,8 +49,29 @@ impl Material {
         }
     }
 
-    /// Whether it is cut for parts that back others, or for those that are seen.
-    pub const fn suits(self, backing: bool) -> bool {
-        matches!(self, Self::Fleece | Self::Interfacing) == backing
+    /// The name with what else counts as it.
+    pub const fn covers(self) -> &'static str {
+        match self {
+            Self::Cotton => "cotton",
+            Self::Canvas => "canvas, denim, furnishing cloth",
+            Self::Linen => "linen",
+            Self::Vinyl => "vinyl, faux leather",
+            Self::Fleece => "fusible fleece, batting",
+            Self::Interfacing => "interfacing, stabiliser",
+        }
+    }
+
+    /// Whether it backs what is seen.
+    pub const fn is_backing(self) -> bool {
+        matches!(self, Self::Fleece | Self::Interfacing)
+    }
+
+    /// Whether `part` is cut from it unless the maker says otherwise.
+    pub const fn suits(self, part: Part) -> bool {
+        match part {
+            Part::Backing => matches!(self, Self::Fleece),
+            Part::Interfacing => matches!(self, Self::Interfacing),
+            _ => !self.is_backing(),
+        }
     }
 }

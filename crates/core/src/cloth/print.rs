@@ -15,6 +15,20 @@ pub enum Print {
     OneWay,
 }
 
+impl Print {
+    /// All of them, in the order they are offered.
+    pub const ALL: [Self; 3] = [Self::AllOver, Self::TwoWay, Self::OneWay];
+
+    /// How a piece may stand on it.
+    pub const fn name(self) -> &'static str {
+        match self {
+            Self::AllOver => "any way up",
+            Self::TwoWay => "up or down",
+            Self::OneWay => "one way up",
+        }
+    }
+}
+
 /// Where the print's up points on the cloth.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
@@ -24,4 +38,17 @@ pub enum PrintUp {
     Length,
     /// At a selvedge (+x): a railroaded print.
     Across,
+}
+
+impl PrintUp {
+    /// Both, in the order they are offered.
+    pub const ALL: [Self; 2] = [Self::Length, Self::Across];
+
+    /// Where it points.
+    pub const fn name(self) -> &'static str {
+        match self {
+            Self::Length => "along the length",
+            Self::Across => "at a selvedge",
+        }
+    }
 }

@@ -6,9 +6,10 @@ use crate::lay::{ClothLay, Job, JobPiece, Placement, Rules};
 use crate::measure::{Length, System};
 use crate::piece::{Mirror, Piece};
 use crate::shape::{Outline, Turn};
+use serde::{Deserialize, Serialize};
 
 /// A block as a small lay of its own: the block is the cloth, the panels lie on it in rows.
-#[derive(Clone, Debug, PartialEq)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
 pub struct Block {
     /// Id of the block of cloth among the pieces.
     pub piece: String,

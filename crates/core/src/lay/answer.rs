@@ -1,6 +1,6 @@
 //! The answer: what lies where, what it takes and what is left.
 
-use super::job::JobPiece;
+use super::job::{Job, JobPiece};
 use super::proof::{Certificate, SheetsNeeded};
 use crate::cloth::{Cloth, Money};
 use crate::measure::Length;
@@ -156,6 +156,15 @@ impl Lay {
     /// Everything found a place.
     pub fn complete(&self) -> bool {
         self.unplaced.is_empty()
+    }
+
+    /// Works out anew what it costs, for a price in `job` that is another by now.
+    pub fn reprice(&mut self, job: &Job) {
+        let of = |c: &ClothLay, length: Length| job.cloth(&c.cloth).map_or(Money(0), |cloth| cloth.cost(length));
+        self.cost = self.cloths.iter().map(|c| of(c, c.buy_length)).sum();
+        // Where there is a choice of cloths or sheets, the lengths say nothing of the least cost.
+        let told = self.bound.length > Length::ZERO && self.sheets.is_empty();
+        self.bound.cost = if told { self.cloths.iter().map(|c| of(c, c.bound)).sum() } else { Money(0) };
     }
 
     /// Length to buy over all cloths.

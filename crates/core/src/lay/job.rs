@@ -48,7 +48,7 @@ pub enum Cuts {
 }
 
 /// One kind of piece and how it may lie.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
 pub struct JobPiece {
     /// Unique key.
     pub id: String,
@@ -69,7 +69,7 @@ pub struct JobPiece {
 }
 
 /// The rules of the lay.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
 pub struct Rules {
     /// Least distance between two pieces.
     pub gap: Length,
@@ -99,7 +99,7 @@ impl Default for Rules {
 }
 
 /// A placement that stays where it is.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
 pub struct Pin {
     /// Id of the cloth.
     pub cloth: String,
@@ -110,7 +110,7 @@ pub struct Pin {
 }
 
 /// A whole lay problem.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
 pub struct Job {
     /// What it is called.
     pub name: String,

@@ -34,6 +34,7 @@ pub use proof::{
     Weights, Whole, Within, conditions, reason, reason_of_sheets, shortest_length,
 };
 pub use random::Random;
+pub use rank::better;
 pub use solve::{Budget, NoLay, Observer, Silent, solve};
 pub use stop::Stop;
 pub use turns::{Allowed, allowed_turns};

@@ -1,5 +1,6 @@
 //! How good a lay is, by the aim: compared entry by entry, less is better.
 
+use super::answer::Lay;
 use super::ground::Ground;
 use super::job::{Aim, Job, JobPiece};
 use crate::cloth::Cloth;
@@ -82,6 +83,18 @@ impl Rank {
         };
         Self(rank, bought == 0)
     }
+}
+
+/// Whether a finished lay of the same job is better than another: more placed, then cheaper, then less bought, then
+/// simpler cuts, then shorter.
+pub fn better(a: &Lay, b: &Lay) -> bool {
+    let rank = |l: &Lay| {
+        let left: u32 = l.unplaced.iter().map(|u| u.count).sum();
+        let ragged = l.cloths.iter().filter(|c| !c.through).count();
+        let needed = l.cloths.iter().map(|c| c.needed_length.0).sum::<i64>();
+        (left, l.cost, l.bought(), ragged, needed)
+    };
+    rank(a) < rank(b)
 }
 
 /// How far down a piece's list `cloth` stands, counted among those that are bought as it is, or owned as it is: what

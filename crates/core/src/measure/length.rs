@@ -16,6 +16,17 @@ pub enum System {
 }
 
 impl System {
+    /// Both, in the order they are offered.
+    pub const ALL: [Self; 2] = [Self::Inches, Self::Centimetres];
+
+    /// In words.
+    pub const fn name(self) -> &'static str {
+        match self {
+            Self::Inches => "inches",
+            Self::Centimetres => "centimetres",
+        }
+    }
+
     /// One inch or one centimetre.
     pub const fn unit(self) -> Length {
         match self {

@@ -29,6 +29,9 @@ pub struct Shown {
 }
 
 impl Ruler {
+    /// All rulers, in the order they are offered.
+    pub const ALL: [Self; 4] = [Self::Eighth, Self::Sixteenth, Self::Millimetre, Self::HalfCentimetre];
+
     /// The distance between two lines.
     pub const fn step(self) -> Length {
         match self {

@@ -1,9 +1,11 @@
 //! Marks drawn on a piece, each with what it is measured from.
 
 use crate::measure::{Length, Ruler};
+use serde::{Deserialize, Serialize};
+use std::borrow::Cow;
 
 /// The edge or line a mark is measured from.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
 pub enum From {
     /// The raw edge at the top.
     TopEdge,
@@ -31,10 +33,10 @@ impl From {
 }
 
 /// One thing to mark.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
 pub struct Mark {
     /// What it marks: `strap centre`, `fold line`.
-    pub name: &'static str,
+    pub name: Cow<'static, str>,
     /// How far.
     pub distance: Length,
     /// From where.
@@ -57,7 +59,7 @@ impl Mark {
             format!("{} {}{fold}", ruler.show(l).text, from.name())
         };
         match self.and {
-            _ if self.distance == Length::ZERO && self.and.is_none() => self.name.to_owned(),
+            _ if self.distance == Length::ZERO && self.and.is_none() => self.name.to_string(),
             Some((distance, from)) if self.distance == Length::ZERO && self.from == From::Middle => {
                 format!("{}: in the middle, {}", self.name, place(distance, from))
             }
@@ -100,7 +102,7 @@ mod tests {
 
     #[test]
     fn a_mark_tells_the_fold_on_the_side_it_is_measured_along() {
-        let mark = Mark { name: "fold", distance: Length::INCH * 7, from: From::TopEdge, and: None };
+        let mark = Mark { name: "fold".into(), distance: Length::INCH * 7, from: From::TopEdge, and: None };
         let told = mark.told(Ruler::Eighth, (Length::INCH * 9, Length::INCH * 14));
         assert_eq!(told, "fold: 7 from the top raw edge (the half: fold it in two)");
         assert_eq!(mark.told(Ruler::Eighth, (Length::INCH * 14, Length::INCH * 9)), "fold: 7 from the top raw edge");

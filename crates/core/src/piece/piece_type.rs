@@ -1,7 +1,7 @@
 //! A piece of the cut list.
 
 use super::{Dimension, Grain, Mark, Mirror, PrintRule};
-use crate::measure::Length;
+use crate::measure::{Length, Ruler};
 use crate::shape::{Outline, Point};
 use serde::{Deserialize, Serialize};
 use std::borrow::Cow;
@@ -82,7 +82,7 @@ impl Part {
 }
 
 /// What a piece looks like within its width and height.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
 pub enum Figure {
     /// All of it.
     Rectangle,
@@ -113,7 +113,7 @@ pub enum Figure {
 }
 
 /// How patches lie in a panel.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
 pub enum Patches {
     /// So many across and up, by turns of two cloths.
     Grid(u32, u32),
@@ -124,7 +124,7 @@ pub enum Patches {
 }
 
 /// When a piece is cut to its size.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
 pub enum When {
     /// At the table, with the others.
     Now,
@@ -143,10 +143,21 @@ impl When {
     pub const fn is_laid(self) -> bool {
         !matches!(self, Self::Pieced(_) | Self::FromBlock)
     }
+
+    /// In the maker's words; nothing of what is cut at the table with the others.
+    pub fn told(self, ruler: Ruler) -> Option<String> {
+        match self {
+            Self::Now => None,
+            Self::OverAndTrimmed(over) => Some(format!("cut {} over, then trimmed", ruler.show(over).text)),
+            Self::Measured => Some("cut to what is made: measure first".to_owned()),
+            Self::Pieced(_) => Some("pieced from patches, then trimmed to this size".to_owned()),
+            Self::FromBlock => Some("cut from its fused block, backing and all".to_owned()),
+        }
+    }
 }
 
 /// One kind of piece, `count` of them alike.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
 pub struct Piece {
     /// Key within the project: `outer-panel`.
     pub id: Cow<'static, str>,

@@ -1,29 +1,31 @@
 //! Why a number is what it is: named terms that add up to it.
 
 use crate::measure::{Length, Ruler};
+use serde::{Deserialize, Serialize};
+use std::borrow::Cow;
 
 /// One term of a sum: `2 × ½ side seam`.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
 pub struct Term {
     /// What it stands for, in the trade's words.
-    pub name: &'static str,
+    pub name: Cow<'static, str>,
     /// How often it counts; negative when it is taken off.
     pub times: i64,
     /// One of it.
     pub each: Length,
     /// The field of the bag it comes from, if it comes from one.
-    pub field: Option<&'static str>,
+    pub field: Option<Cow<'static, str>>,
 }
 
 impl Term {
     /// `each`, once, from the bag's `field`.
-    pub fn once(name: &'static str, each: Length, field: &'static str) -> Self {
-        Self { name, times: 1, each, field: Some(field) }
+    pub fn once(name: impl Into<Cow<'static, str>>, each: Length, field: &'static str) -> Self {
+        Self { name: name.into(), times: 1, each, field: Some(field.into()) }
     }
 
     /// `times` × `each`, from the bag's `field`.
-    pub fn times(name: &'static str, times: i64, each: Length, field: &'static str) -> Self {
-        Self { name, times, each, field: Some(field) }
+    pub fn times(name: impl Into<Cow<'static, str>>, times: i64, each: Length, field: &'static str) -> Self {
+        Self { name: name.into(), times, each, field: Some(field.into()) }
     }
 
     /// What it adds.
@@ -33,7 +35,7 @@ impl Term {
 }
 
 /// A size with its reason. The terms always add up to `size`.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
 pub struct Dimension {
     /// The size, on a line of the ruler.
     pub size: Length,
@@ -49,7 +51,7 @@ impl Dimension {
         let exact: Length = terms.iter().map(Term::value).sum();
         let size = ruler.up(exact);
         if size != exact {
-            terms.push(Term { name: "rounded up to the ruler", times: 1, each: size - exact, field: None });
+            terms.push(Term { name: "rounded up to the ruler".into(), times: 1, each: size - exact, field: None });
         }
         Self { size, terms }
     }

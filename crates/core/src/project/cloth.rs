@@ -26,6 +26,19 @@ pub enum Pattern {
 }
 
 impl Pattern {
+    /// What it is called.
+    pub const fn name(self) -> &'static str {
+        match self {
+            Self::Plain => "plain",
+            Self::Seeds => "dots",
+            Self::Ticking => "stripes",
+            Self::Check => "check",
+            Self::Sprig => "sprigs",
+            Self::Cans => "watering cans",
+            Self::Fleece => "fleece",
+        }
+    }
+
     /// All patterns, in the order they are offered.
     pub const ALL: [Self; 7] =
         [Self::Plain, Self::Seeds, Self::Ticking, Self::Check, Self::Sprig, Self::Cans, Self::Fleece];
@@ -119,7 +132,7 @@ impl ProjectCloth {
         };
         let woven = !matches!(material, Material::Fleece | Material::Interfacing | Material::Vinyl);
         let half_inch = if inches { Length::inches(1, 2) } else { Length::CENTIMETRE };
-        let pattern = if material.suits(true) { Pattern::Fleece } else { Pattern::Plain };
+        let pattern = if material.is_backing() { Pattern::Fleece } else { Pattern::Plain };
         Self {
             id,
             name,

@@ -2,6 +2,7 @@
 
 use super::advice;
 use super::cloth::ProjectCloth;
+use super::cut_plan::CutPlan;
 use super::joins;
 use super::measured::{self, Measured};
 use crate::FieldProblem;
@@ -9,13 +10,15 @@ use crate::bag::backing::{self, BlockRows};
 use crate::bag::binding::Join;
 use crate::bag::{Bag, Draft, Family, Finished, Good, GoodKind, MadeUp};
 use crate::buying::linear::{self, Reel, Sold};
+use crate::cloth::Money;
 use crate::cutting::Block;
-use crate::lay::{Cuts, Job, JobPiece, Rules};
+use crate::lay::{Cuts, Job, JobPiece, Lay, Rules};
 use crate::measure::{Length, Ruler, ShopStep, System};
 use crate::piece::{Dimension, Grain, Part, Piece, PrintRule, Term};
 use crate::shape::Outline;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
+use std::sync::Arc;
 
 /// Which way straps run on the cloth.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
@@ -69,6 +72,9 @@ pub struct Project {
     pub lay: LayChoices,
     /// Steps done at the table.
     pub steps_done: u32,
+    /// The plan that is being cut, from the first cut on; kept beside the document, not in it.
+    #[serde(skip)]
+    pub cutting: Option<Arc<CutPlan>>,
     /// How panels are made up, by the panel's id; a panel not named is as its family drafts it.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
     pub made_up: BTreeMap<String, MadeUp>,
@@ -78,6 +84,9 @@ pub struct Project {
     /// Pieces that the maker turned by hand, by id: how they lie instead of as they are drafted.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
     pub turned: BTreeMap<String, Grain>,
+    /// The sign prices are shown with, if one was given.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub currency: Option<String>,
     /// Lengths at hand of what is sold by the length.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub lengths_at_hand: Vec<LengthsAtHand>,
@@ -108,6 +117,8 @@ pub struct Planned {
     pub unassigned: Vec<Part>,
     /// Blocks that are fused to their backing before panels are cut from them.
     pub blocks: Vec<Block>,
+    /// The lay, once cutting has begun and it stays what it is.
+    pub fixed: Option<Lay>,
     /// What keeps it from being laid.
     pub problems: Vec<FieldProblem>,
 }
@@ -124,10 +135,20 @@ impl Project {
             from: BTreeMap::new(),
             lay: LayChoices::default(),
             steps_done: 0,
+            cutting: None,
             made_up: BTreeMap::new(),
             measured: BTreeMap::new(),
             turned: BTreeMap::new(),
+            currency: None,
             lengths_at_hand: vec![],
+        }
+    }
+
+    /// An amount as it is shown here: `€ 12.50`, or `12.50` when no currency was given.
+    pub fn money(&self, amount: Money) -> String {
+        match &self.currency {
+            Some(sign) => format!("{sign} {}", amount.show()),
+            None => amount.show(),
         }
     }
 
@@ -167,12 +188,19 @@ impl Project {
         Ok((draft, finished))
     }
 
-    /// Drafts the bag and states the lay job.
+    /// Drafts the bag and states the lay job; once cutting has begun, what it was when it began.
     ///
     /// # Errors
     /// The bag's fields that cannot stand.
     pub fn plan(&self) -> Result<Planned, Vec<FieldProblem>> {
-        let (mut draft, finished) = self.drafted()?;
+        match &self.cutting {
+            Some(plan) => Ok(plan.planned()),
+            None => self.drafted().map(|(draft, finished)| self.plan_of(draft, finished)),
+        }
+    }
+
+    /// What follows from the bag as drafted: measures, joins and blocks, and the job.
+    pub(super) fn plan_of(&self, mut draft: Draft, finished: Vec<Finished>) -> Planned {
         measured::follow(&mut draft.pieces, &self.measured, &self.bag.finished_sizes(), self.ruler);
         for piece in draft.pieces.iter_mut().filter(|p| p.spans) {
             if let Some(cloth) = self.cloth_of(piece.part) {
@@ -197,13 +225,13 @@ impl Project {
             })
             .collect();
         if !unassigned.is_empty() {
-            return Ok(Planned { draft, finished, job: None, unassigned, blocks: vec![], problems: vec![] });
+            return Planned { draft, finished, job: None, unassigned, blocks: vec![], fixed: None, problems: vec![] };
         }
         let job = self.job(&draft);
         let problems: Vec<FieldProblem> = job.check().err().into_iter().collect();
         let job = problems.is_empty().then_some(job);
         let blocks = self.blocks(&draft);
-        Ok(Planned { draft, finished, job, unassigned, blocks, problems })
+        Planned { draft, finished, job, unassigned, blocks, fixed: None, problems }
     }
 
     /// The rows of the block `block`, as many panels side by side as the narrower of its two cloths holds; nothing when

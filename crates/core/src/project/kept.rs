@@ -1,10 +1,10 @@
-//! Projects and cloths as they are kept: each document says what it is and in which version, and older versions are
+//! Projects, cloths and plans that are being cut, as they are kept: each document says what it is and in which version, and older versions are
 //! brought up to the present one, step by step, when they are read.
 //!
 //! To change what is kept: raise the version, add the step from the one before, and keep a sample of the old one in
 //! `tests/kept/`.
 
-use super::{Project, ProjectCloth};
+use super::{CutPlan, Project, ProjectCloth};
 use serde::de::DeserializeOwned;
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
@@ -38,6 +38,7 @@ struct Format {
 
 const PROJECT: Format = Format { name: "bofta-project", steps: &[Ok] };
 const CLOTH: Format = Format { name: "bofta-cloth", steps: &[Ok] };
+const CUT_PLAN: Format = Format { name: "bofta-cut-plan", steps: &[Ok] };
 
 #[derive(Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
@@ -95,6 +96,22 @@ pub fn write_project(project: &Project) -> Result<String, KeptError> {
 /// [`KeptError`].
 pub fn read_project(text: &str) -> Result<Project, KeptError> {
     PROJECT.read(text)
+}
+
+/// The text the plan that is being cut is kept as.
+///
+/// # Errors
+/// As [`write_project`].
+pub fn write_cut_plan(plan: &CutPlan) -> Result<String, KeptError> {
+    CUT_PLAN.write(plan)
+}
+
+/// The plan kept as `text`, of this version or an older one.
+///
+/// # Errors
+/// [`KeptError`].
+pub fn read_cut_plan(text: &str) -> Result<CutPlan, KeptError> {
+    CUT_PLAN.read(text)
 }
 
 /// The text a cloth of the cupboard is kept as.

@@ -72,10 +72,10 @@ pub(super) fn follow(
 }
 
 /// How much of each finished size stands in a drafted size.
-fn shares(side: &Dimension, sizes: &BTreeSet<&'static str>) -> BTreeMap<&'static str, i64> {
+fn shares<'a>(side: &'a Dimension, sizes: &BTreeSet<&'static str>) -> BTreeMap<&'a str, i64> {
     let mut found = BTreeMap::new();
     for term in &side.terms {
-        if let Some(field) = term.field.filter(|f| sizes.contains(f)) {
+        if let Some(field) = term.field.as_deref().filter(|f| sizes.contains(f)) {
             *found.entry(field).or_insert(0) += term.value().0;
         }
     }
@@ -85,11 +85,7 @@ fn shares(side: &Dimension, sizes: &BTreeSet<&'static str>) -> BTreeMap<&'static
 
 /// `by` as often as all of `part` stands in `whole`, in the same proportions and whatever else stands there; nothing
 /// when it does not.
-fn so_many_times(
-    whole: &BTreeMap<&'static str, i64>,
-    part: &BTreeMap<&'static str, i64>,
-    by: Length,
-) -> Option<Length> {
+fn so_many_times(whole: &BTreeMap<&str, i64>, part: &BTreeMap<&str, i64>, by: Length) -> Option<Length> {
     let (field, one) = part.first_key_value()?;
     let many = *whole.get(field)?;
     let same = part.iter().all(|(field, value)| {

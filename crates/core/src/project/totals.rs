@@ -31,7 +31,7 @@ pub fn cost_text(project: &Project, lay: &Lay) -> String {
     let priced = bought().filter(|c| c.price.is_some()).count();
     match bought().count() - priced {
         _ if priced == 0 => String::new(),
-        0 if lay.complete() => lay.cost.show(),
-        _ => format!("{} and more", lay.cost.show()),
+        0 if lay.complete() => project.money(lay.cost),
+        _ => format!("{} and more", project.money(lay.cost)),
     }
 }

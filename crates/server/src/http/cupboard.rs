@@ -5,7 +5,7 @@ use super::problem::{Asked, At, Body, Refusal, RefusalBody};
 use super::projects::Edits;
 use super::stretch::Stretch;
 use crate::laying::Keep;
-use crate::view::{DrawingView, ProjectView};
+use crate::view::{Change, DrawingView, ProjectView};
 use crate::work::A_REQUEST;
 use axum::Json;
 use axum::extract::State;
@@ -162,16 +162,16 @@ pub async fn take(
             *added = ProjectCloth { id: added.id.clone(), ..cloth.clone() }.sold_in(before.system);
         }
         let kept = work.store.change(&id, take.based_on, &label, &next).map_err(from_store)?;
-        work.view(&kept, Some(&before), Keep::Yes)
+        work.view(&kept, Some(Change { before: &before, edits: &change.edits }), Keep::Yes)
     })
     .await
 }
 
-/// Takes a cloth out of the cupboard.
+/// Puts a cloth of the cupboard into the drawer.
 #[utoipa::path(delete, path = "/api/cupboard/{id}", params(("id" = String, Path)), responses((status = 204)))]
-pub async fn drop_cloth(State(app): State<App>, At(id): At<String>) -> Result<StatusCode, Refusal> {
+pub async fn put_cloth_away(State(app): State<App>, At(id): At<String>) -> Result<StatusCode, Refusal> {
     app.blocking(A_REQUEST, move |work| {
-        work.store.drop_cloth(&id).map_err(|e| Refusal::from_store(work, e))?;
+        work.store.put_cloth_away(&id).map_err(|e| Refusal::from_store(work, e))?;
         Ok(StatusCode::NO_CONTENT)
     })
     .await

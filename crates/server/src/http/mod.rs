@@ -1,9 +1,11 @@
 //! HTTP: the JSON interface under `/api`, the search's event stream, the printed sheets, and the application's files.
 
 mod assets;
+mod choices;
 mod cupboard;
 mod cut_list;
 mod document;
+mod drawer;
 mod files;
 pub mod guard;
 pub mod problem;
@@ -52,7 +54,7 @@ fn api() -> OpenApiRouter<App> {
     OpenApiRouter::with_openapi(document::begun())
         .routes(routes!(projects::list, projects::create))
         .routes(routes!(projects::read, projects::put_away))
-        .routes(routes!(projects::restore))
+        .routes(routes!(drawer::restore_project))
         .routes(routes!(projects::edit))
         .routes(routes!(projects::preview))
         .routes(routes!(projects::undo))
@@ -67,7 +69,12 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(cupboard::cupboard))
         .routes(routes!(cupboard::keep))
         .routes(routes!(cupboard::take))
-        .routes(routes!(cupboard::drop_cloth))
+        .routes(routes!(cupboard::put_cloth_away))
+        .routes(routes!(choices::choices))
+        .routes(routes!(drawer::drawer))
+        .routes(routes!(drawer::restore_cloth))
+        .routes(routes!(drawer::throw_project_away))
+        .routes(routes!(drawer::throw_cloth_away))
         .routes(routes!(cupboard::cloth_document))
 }
 

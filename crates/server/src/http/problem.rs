@@ -24,6 +24,8 @@ pub struct RefusalBody {
     pub problems: Vec<ProblemView>,
     /// After a conflict: the project as it is now.
     pub current: Option<Box<ProjectView>>,
+    /// After a conflict: the change that was refused, in a few words.
+    pub yours: Option<String>,
 }
 
 /// A refusal.
@@ -35,7 +37,7 @@ pub struct Refusal {
 
 impl Refusal {
     pub fn new(status: StatusCode, message: impl Into<String>) -> Self {
-        let body = RefusalBody { message: message.into(), problems: vec![], current: None };
+        let body = RefusalBody { message: message.into(), problems: vec![], current: None, yours: None };
         Self { status, body: Box::new(body) }
     }
 
@@ -64,6 +66,12 @@ impl Refusal {
         Self::fields(vec![FieldProblem::new(field, value, message)])
     }
 
+    /// The same, naming the change that was refused.
+    pub fn with_yours(mut self, yours: String) -> Self {
+        self.body.yours = Some(yours);
+        self
+    }
+
     /// The same under another status.
     pub fn with_status(mut self, status: StatusCode) -> Self {
         self.status = status;
@@ -87,7 +95,7 @@ impl Refusal {
             }
             StoreError::Nothing(what) => Self::conflict(format!("There is nothing to {what}.")),
             StoreError::Conflict { now, .. } => {
-                let view = project_view(&Context { work, kept: &now, before: None, keep: Keep::Yes });
+                let view = project_view(&Context { work, kept: &now, change: None, keep: Keep::Yes });
                 let mut refusal = Self::conflict("This project was changed in another tab or window meanwhile.");
                 refusal.body.current = view.ok().map(Box::new);
                 refusal

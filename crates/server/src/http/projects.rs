@@ -5,7 +5,7 @@ use super::problem::{Asked, At, Body, Refusal, RefusalBody};
 use super::stretch::Stretch;
 use crate::laying::{FIRST, Keep, Laid, Laying, first_answer, job_key, laid, must_be_laid};
 use crate::view::{
-    Card, Context, DrawingView, PROGRAM, ProjectView, StepView, card, plain_card, project_view, step_view,
+    Card, Change, Context, DrawingView, PROGRAM, ProjectView, StepView, card, plain_card, project_view, step_view,
 };
 use crate::work::{A_REQUEST, SEVERAL_LAYS, Work};
 use axum::Json;
@@ -13,10 +13,10 @@ use axum::extract::State;
 use axum::http::StatusCode;
 use bofta_core::FieldProblem;
 use bofta_core::buying;
-use bofta_core::cutting::{Manner, Step, cut_list, manner};
-use bofta_core::lay::verify;
+use bofta_core::cutting::{Manner, cut_list, manner};
+use bofta_core::lay::{Lay, verify};
 use bofta_core::measure::{System, show_bought};
-use bofta_core::project::{Edit, Lies, Planned, Project, Way, bought, other_ways};
+use bofta_core::project::{Edit, Lies, NotLaidAgain, Planned, Project, Way, bought, other_ways};
 use bofta_formats::draw::thumbnail;
 use bofta_store::{Kept, KeptLay, Named, StoreError};
 use serde::{Deserialize, Serialize};
@@ -35,6 +35,9 @@ pub struct NewProject {
     pub name: String,
     /// `in` or `cm`.
     pub system: String,
+    /// The kind of bag it begins with; a tote when nothing is said.
+    #[serde(default)]
+    pub family: Option<String>,
 }
 
 /// Changes made on a revision.
@@ -58,9 +61,9 @@ impl Work {
         self.store.project(id).map_err(|e| Refusal::from_store(self, e))
     }
 
-    /// The view of a project, with what changed since `before`.
-    pub(super) fn view(&self, kept: &Kept, before: Option<&Project>, keep: Keep) -> Result<Json<ProjectView>, Refusal> {
-        let context = Context { work: self, kept, before, keep };
+    /// The view of a project, with what `change` did.
+    pub(super) fn view(&self, kept: &Kept, change: Option<Change>, keep: Keep) -> Result<Json<ProjectView>, Refusal> {
+        let context = Context { work: self, kept, change, keep };
         project_view(&context).map(Json).map_err(|e| Refusal::from_store(self, e))
     }
 
@@ -143,7 +146,8 @@ pub async fn create(State(app): State<App>, Body(new): Body<NewProject>) -> Resu
         };
         let blank = Project::new("New project", system);
         let name = Edit::Project { field: bofta_core::project::ProjectField::Name, value: new.name };
-        let (project, _) = blank.edited(&name).map_err(Refusal::fields)?;
+        let edits: Vec<Edit> = new.family.into_iter().map(|family| Edit::Family { family }).chain([name]).collect();
+        let (project, _) = with_edits(&blank, &edits)?;
         let kept = work.store.create(&new_id(&project.name), &project).map_err(|e| Refusal::from_store(work, e))?;
         work.view(&kept, None, Keep::Yes)
     })
@@ -173,14 +177,6 @@ pub async fn put_away(State(app): State<App>, At(id): At<String>) -> Result<Stat
     Ok(StatusCode::NO_CONTENT)
 }
 
-/// Puts a project back on the shelf.
-#[utoipa::path(post, path = "/api/projects/{id}/restore", params(("id" = String, Path)),
-    responses((status = 204), (status = 404, body = RefusalBody)))]
-pub async fn restore(State(app): State<App>, At(id): At<String>) -> Result<StatusCode, Refusal> {
-    app.blocking(A_REQUEST, move |work| work.store.restore(&id).map_err(|e| Refusal::from_store(work, e))).await?;
-    Ok(StatusCode::NO_CONTENT)
-}
-
 /// The project with `edits` made, all or none, and the label of the last.
 pub(super) fn with_edits(project: &Project, edits: &[Edit]) -> Result<(Project, String), Refusal> {
     if edits.is_empty() || edits.len() > MOST_EDITS {
@@ -189,15 +185,6 @@ pub(super) fn with_edits(project: &Project, edits: &[Edit]) -> Result<(Project, 
     }
     let mut next = (project.clone(), String::new());
     for edit in edits {
-        // What is measured once it is made is measured while the cutting goes on.
-        let measured = matches!(edit, Edit::Measured { .. });
-        if project.steps_done > 0 && edit.changes_plan() && !measured {
-            let message = format!(
-                "Cutting has begun, {} steps are done: the plan stays as it is. Take the cuts back first, or begin the cutting again.",
-                project.steps_done
-            );
-            return Err(Refusal::fields(vec![FieldProblem::new("steps_done", project.steps_done, message)]));
-        }
         next = next.0.edited(edit).map_err(Refusal::fields)?;
     }
     Ok(next)
@@ -219,92 +206,47 @@ pub async fn edit(
         if kept.revision != change.based_on {
             // The store refuses it again under its lock; this spares the work.
             let refused = work.store.change(&id, change.based_on, "", &before).err();
-            return Err(refused.map_or_else(|| Refusal::internal("a stale revision was taken"), from_store));
+            let refused = refused.map_or_else(|| Refusal::internal("a stale revision was taken"), from_store);
+            let yours = with_edits(&before, &change.edits).map(|(_, label)| label);
+            return Err(match yours {
+                Ok(yours) => refused.with_yours(yours),
+                Err(_) => refused,
+            });
         }
-        let (mut next, label) = with_edits(&before, &change.edits)?;
+        let cuts = before.steps_done > 0 || change.edits.iter().any(|e| matches!(e, Edit::StepsDone { count: 1.. }));
+        let from = if cuts && before.cutting.is_none() { ready_to_cut(work, &id, &before)? } else { before.clone() };
+        let (mut next, label) = with_edits(&from, &change.edits)?;
         if next == before {
             // Typed again as it was: nothing to keep and nothing to undo.
             return work.view(&Kept { project: next, ..kept }, None, Keep::Yes);
         }
-        if before.steps_done > 0 && next.steps_done > 0 && next.measured != before.measured {
-            lay_the_rest(work, &id, &before, &mut next)?;
-        }
-        if next.steps_done > 0 {
-            check_steps(work, &id, &next)?;
-        }
-        // From the first cut on, the lay must stay what it is, whatever a later version would find.
-        if before.steps_done == 0 && next.steps_done > 0 {
-            keep_lay(work, &id, &before)?;
+        if next.cutting.is_some() && next.measured != before.measured {
+            next = lay_the_rest(work, &from, next)?;
         }
         if work.timed_out() {
             let message = "This change takes longer to draft than a change may take: nothing was kept.";
             return Err(Refusal::field("edits", change.edits.len(), message));
         }
         let kept = work.store.change(&id, change.based_on, &label, &next).map_err(from_store)?;
-        work.view(&kept, Some(&before), Keep::Yes)
+        work.view(&kept, Some(Change { before: &before, edits: &change.edits }), Keep::Yes)
     })
     .await
 }
 
-/// No more steps are done than there are.
-fn check_steps(work: &Work, id: &str, project: &Project) -> Result<(), Refusal> {
-    let planned = project.plan().map_err(Refusal::fields)?;
-    let steps = work
-        .laid(id, &planned)?
-        .laid
-        .map_or(0, |l| cut_list(&l.job, &l.lay.cloths, &planned.draft.pieces, &planned.blocks).len());
-    if project.steps_done as usize > steps {
-        let message = format!("{} steps are done: the plan has {steps}.", project.steps_done);
-        return Err(Refusal::fields(vec![FieldProblem::new("steps_done", project.steps_done, message)]));
-    }
-    Ok(())
-}
-
-/// Something was measured while cutting goes on: what is cut stays as it lies, what follows from the measure and lies on
-/// cloth not begun is laid again.
-fn lay_the_rest(work: &Work, id: &str, before: &Project, next: &mut Project) -> Result<(), Refusal> {
-    let was = before.plan().map_err(Refusal::fields)?;
-    let Some(laid_was) = work.laid(id, &was)?.laid else { return Ok(()) };
-    let steps = cut_list(&laid_was.job, &laid_was.lay.cloths, &was.draft.pieces, &was.blocks);
-    let done = &steps[..(before.steps_done as usize).min(steps.len())];
-    let cut: Vec<String> = done.iter().flat_map(Step::frees).map(|f| f.piece.clone()).collect();
-    for (piece, measured) in &mut next.measured {
-        if before.measured.get(piece) != Some(&*measured) {
-            measured.cut_before.extend(cut.iter().cloned());
-        }
-    }
-    let now = next.plan().map_err(Refusal::fields)?;
-    let Some(job) = &now.job else { return Ok(()) };
-    let begun = |cloth: &String| done.iter().any(|s| s.cloth() == Some(cloth));
-    for lay in laid_was.lay.cloths.iter().filter(|l| begun(&l.cloth)) {
-        let changed = lay.placements.iter().find(|p| job.piece(&p.piece) != laid_was.job.piece(&p.piece));
-        if let Some(piece) = changed.and_then(|p| laid_was.job.piece(&p.piece)) {
-            let cloth = before.cloth(&lay.cloth).map_or(lay.cloth.as_str(), |c| c.name.as_str());
-            let message = format!(
-                "{} follows from this measure, and {cloth} is being cut: take the cuts on it back first, or cut it as it was drafted.",
-                piece.name
-            );
-            return Err(Refusal::fields(vec![FieldProblem::new("measured", &piece.name, message)]));
-        }
-    }
-    let again = || Refusal::internal("what is left could not be laid again beside what is cut");
-    let mut lay = first_answer(job, FIRST, work.stop()).map_err(|_| again())?;
-    let (kept, fresh) = (laid_was.lay.cloths.iter(), std::mem::take(&mut lay.cloths));
-    lay.cloths = kept.filter(|l| begun(&l.cloth)).cloned().collect();
-    lay.cloths.extend(fresh.into_iter().filter(|l| !begun(&l.cloth)));
-    let costs =
-        lay.cloths.iter().filter_map(|l| job.cloth(&l.cloth).filter(|c| !c.owned).map(|c| c.cost(l.buy_length)));
-    lay.cost = costs.sum();
-    if !verify(job, &lay).is_empty() {
-        return Err(again());
-    }
-    work.store.keep_lay(id, &job_key(job), &lay).map_err(|e| Refusal::from_store(work, e))
-}
-
-fn keep_lay(work: &Work, id: &str, project: &Project) -> Result<(), Refusal> {
+/// The project with what it takes to cut it: a project that is begun now has its plan fixed, as it lies, and so has one
+/// whose cutting began before plans were kept.
+fn ready_to_cut(work: &Work, id: &str, project: &Project) -> Result<Project, Refusal> {
     let planned = project.plan().map_err(Refusal::fields)?;
     let laid = must_be_laid(work.laid(id, &planned)?)?;
-    work.store.keep_lay(id, &laid.key, &laid.lay).map_err(|e| Refusal::from_store(work, e))
+    project.begun(&laid.lay).map_err(Refusal::fields)
+}
+
+/// Something was measured while cutting goes on: what follows from it and is not begun is laid again.
+fn lay_the_rest(work: &Work, before: &Project, next: Project) -> Result<Project, Refusal> {
+    next.lay_the_rest(before, |job| first_answer(job, FIRST, work.stop())).map_err(|e| match e {
+        NotLaidAgain::Problems(problems) => Refusal::fields(problems),
+        NotLaidAgain::NoLay(why) => Refusal::conflict(format!("{why}.")),
+    })
 }
 
 /// What a project would be with these edits; nothing is kept.
@@ -319,7 +261,7 @@ pub async fn preview(
         let kept = work.project(&id)?;
         let (project, _) = with_edits(&kept.project, &change.edits)?;
         let before = kept.project.clone();
-        work.view(&Kept { project, ..kept }, Some(&before), Keep::No)
+        work.view(&Kept { project, ..kept }, Some(Change { before: &before, edits: &change.edits }), Keep::No)
     })
     .await
 }
@@ -386,6 +328,8 @@ pub struct Alternative {
     pub cost: String,
     /// What it changes against now: `+⅛ yd`, `nothing`.
     pub difference: String,
+    /// It was looked at for a moment only: a search may find better.
+    pub glance: bool,
     /// `edge to edge`, `round templates` or `with stopped cuts`.
     pub cuts: String,
     pub drawing: Option<DrawingView>,
@@ -427,7 +371,7 @@ enum Otherwise {
 }
 
 fn laid_otherwise(work: &Work, id: &str, project: &Project, edits: &[Edit], now: &Laid) -> Result<Otherwise, Refusal> {
-    let Ok((other, _)) = with_edits(&Project { steps_done: 0, ..project.clone() }, edits) else {
+    let Ok((other, _)) = with_edits(&project.uncut(), edits) else {
         return Ok(Otherwise::TheSame);
     };
     let Some(job) = other.plan().ok().and_then(|planned| planned.job) else { return Ok(Otherwise::TheSame) };
@@ -457,6 +401,7 @@ fn not_laid(way: Way, why: String) -> Alternative {
         bought: String::new(),
         cost: String::new(),
         difference: "not laid in the time of a glance".to_owned(),
+        glance: false,
         cuts: why,
         drawing: None,
         edits: way.edits,
@@ -472,6 +417,8 @@ pub struct Turned {
     pub chosen: bool,
     /// What it changes against now, or why it cannot be.
     pub difference: String,
+    /// It was looked at for a moment only: a search may find better.
+    pub glance: bool,
 }
 
 /// The ways a piece may be turned by hand, each with what it costs after a glance.
@@ -494,16 +441,21 @@ pub async fn turns(
         for lies in Lies::ALL {
             let chosen = lies == by_hand;
             let edits = [Edit::Turn { piece: piece.clone(), lies }];
-            let difference = match laid_otherwise(work, &id, project, &edits, &now)? {
-                Otherwise::TheSame => if chosen { "" } else { "same cloth" }.to_owned(),
-                Otherwise::NotLaid(_) => "not laid in the time of a glance".to_owned(),
-                Otherwise::Laid(_, laid) => against(project, &laid, &now),
+            let (difference, glance) = match laid_otherwise(work, &id, project, &edits, &now)? {
+                Otherwise::TheSame => (if chosen { "" } else { "same cloth" }.to_owned(), false),
+                Otherwise::NotLaid(_) => ("not laid in the time of a glance".to_owned(), false),
+                Otherwise::Laid(_, laid) => (against(project, &laid, &now), is_a_glance(&laid.lay)),
             };
-            found.push(Turned { lies, name: lies.name().to_owned(), chosen, difference });
+            found.push(Turned { lies, name: lies.name().to_owned(), chosen, difference, glance });
         }
         Ok(Json(found))
     })
     .await
+}
+
+/// Whether a longer search may find better than `lay`.
+fn is_a_glance(lay: &Lay) -> bool {
+    lay.iterations <= GLANCE && !lay.proven
 }
 
 /// What a lay changes against now: `+⅛ yd`, `same cloth`, `does not fit`.
@@ -524,8 +476,9 @@ fn alternative(project: &Project, laid: &Laid, now: &Laid, name: &str, chosen: b
         name: name.to_owned(),
         chosen,
         bought: show_bought(laid.lay.bought(), project.system),
-        cost: laid.lay.cost.show(),
+        cost: project.money(laid.lay.cost),
         difference: against(project, laid, now),
+        glance: !chosen && is_a_glance(&laid.lay),
         cuts: match manner(&cut_list(&laid.job, &laid.lay.cloths, &[], &[])) {
             Manner::EdgeToEdge => "edge to edge",
             Manner::RoundTemplates => "round templates",

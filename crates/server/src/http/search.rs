@@ -3,7 +3,7 @@
 
 use super::App;
 use super::problem::{Asked, At, Refusal};
-use crate::laying::{Keep, Laid, better, job_key, laid};
+use crate::laying::{Keep, Laid, job_key, laid};
 use crate::view::{LayView, lay_view};
 use crate::work::{A_REQUEST, SearchTurn, Waiting, Work};
 use axum::Router;
@@ -12,7 +12,7 @@ use axum::response::Sse;
 use axum::response::sse::{Event, KeepAlive};
 use axum::routing::get;
 use bofta_core::cutting::cut_list;
-use bofta_core::lay::{Budget, Job, Lay, Observer, solve, verify};
+use bofta_core::lay::{Budget, Job, Lay, Observer, better, solve, verify};
 use bofta_core::project::{Planned, Project};
 use bofta_store::Kept;
 use serde::{Deserialize, Serialize};

@@ -305,7 +305,7 @@ pub(super) fn bag_view(project: &Project, planned: &Planned) -> BagView {
             .iter()
             .map(|g| GoodView {
                 kind: g.kind.name().to_owned(),
-                name: g.name.to_owned(),
+                name: g.name.to_string(),
                 count: g.count,
                 length: DimensionView::new(&g.length, ruler),
                 width: g.width.map(|w| Measure::new(w, ruler)),
@@ -328,7 +328,7 @@ pub(super) fn bag_view(project: &Project, planned: &Planned) -> BagView {
             .hardware
             .iter()
             .map(|h| HardwareView {
-                name: h.name.to_owned(),
+                name: h.name.to_string(),
                 count: h.count,
                 size: h.size.map(|s| Measure::new(s, ruler)),
                 note: h.note.to_string(),
@@ -338,7 +338,7 @@ pub(super) fn bag_view(project: &Project, planned: &Planned) -> BagView {
             .finished
             .iter()
             .map(|f| FinishedView {
-                name: f.name.to_owned(),
+                name: f.name.to_string(),
                 asked: Measure::new(f.asked, ruler),
                 back: Measure::new(f.back, ruler),
             })

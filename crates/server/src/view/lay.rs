@@ -2,8 +2,7 @@
 
 use super::{DrawingView, Measure};
 use crate::laying::Laid;
-use bofta_core::buying::{Missing, purchases};
-use bofta_core::cloth::Money;
+use bofta_core::buying::{Missing, purchases, washed};
 use bofta_core::cutting::{Manner, Step, left_whole, manner};
 use bofta_core::lay::{ClothLay, conditions, reason, reason_of_sheets};
 use bofta_core::measure::{Length, System, show_bought};
@@ -22,6 +21,8 @@ pub struct ClothLayView {
     pub length: String,
     pub owned: bool,
     pub needed: Measure,
+    /// What washing makes of it, when it is washed first.
+    pub washed: Option<String>,
     /// In hundredths.
     pub used_percent: u32,
     pub cost: Option<String>,
@@ -91,6 +92,8 @@ pub struct PurchaseView {
     pub steps: Option<String>,
     pub needed: Measure,
     pub spare: Measure,
+    /// What washing makes of it, when it is washed first.
+    pub washed: Option<String>,
     pub owned: bool,
     pub price: Option<String>,
     pub cost: Option<String>,
@@ -150,8 +153,9 @@ fn cloth_lay_view(project: &Project, laid: &Laid, c: &ClothLay, steps: &[Step]) 
         length: show_bought(c.buy_length, project.system),
         owned: as_job.owned,
         needed: Measure::new(ruler.up(c.needed_length), ruler),
+        washed: washed(as_job, c.buy_length, ruler),
         used_percent: (c.used_share * 100.0).round() as u32,
-        cost: (!as_job.owned && as_job.price.is_some()).then(|| as_job.cost(c.buy_length).show()),
+        cost: (!as_job.owned && as_job.price.is_some()).then(|| project.money(as_job.cost(c.buy_length))),
         proven: c.proven(),
         bound: show_bought(c.bound, project.system),
         reason: why(laid, c),
@@ -190,9 +194,10 @@ pub(super) fn purchase_views(project: &Project, laid: &Laid) -> Vec<PurchaseView
                 steps: steps.map(|s| format!("{} × {}", p.length.0 / s.0, show_bought(s, system))),
                 needed: Measure::new(ruler.up(p.needed), ruler),
                 spare: Measure::new(p.spare.floor_to(ruler.step()), ruler),
+                washed: laid.job.cloth(&p.cloth).and_then(|c| washed(c, p.length, ruler)),
                 owned: p.owned,
-                price: cloth.price.map(|price| price.amount.show()),
-                cost: p.cost.map(Money::show),
+                price: cloth.price.map(|price| project.money(price.amount)),
+                cost: p.cost.map(|c| project.money(c)),
                 proven: p.proven,
                 reason: laid.lay.cloths.iter().find(|c| c.cloth == p.cloth).and_then(|c| why(laid, c)),
                 under: laid.job.cloth(&p.cloth).map(|c| conditions(&laid.job, c)).unwrap_or_default(),

@@ -49,11 +49,11 @@ impl DimensionView {
             .terms
             .iter()
             .map(|t| TermView {
-                name: t.name.to_owned(),
+                name: t.name.to_string(),
                 times: t.times,
                 each: Measure::new(t.each, ruler),
                 value: Measure::new(t.value(), ruler),
-                field: t.field.map(str::to_owned),
+                field: t.field.as_deref().map(str::to_owned),
             })
             .collect();
         Self { size: Measure::new(dimension.size, ruler), terms }

@@ -14,6 +14,6 @@ pub use bag::{FamilyView, family_views};
 pub use lay::{LayView, lay_view};
 pub use measure::{DimensionView, DrawingView, Measure};
 pub use notice::ProblemView;
-pub use project::{Context, ProjectView, project_view};
+pub use project::{Change, Context, ProjectView, key, project_view};
 pub use shelf::{Card, PROGRAM, card, plain_card};
 pub use step::{StepView, step_view};

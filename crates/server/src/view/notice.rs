@@ -70,7 +70,7 @@ fn notice(n: &Notice) -> NoticeView {
     };
     NoticeView {
         stage: stage.to_owned(),
-        field: n.field.map(str::to_owned),
+        field: n.field.as_deref().map(str::to_owned),
         attention: n.severity == Severity::Attention,
         text: n.text.clone(),
     }

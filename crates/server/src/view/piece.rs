@@ -118,14 +118,7 @@ fn piece_view(project: &Project, p: &Piece, scale: f64) -> PieceView {
         }
         .to_owned(),
         note: p.note.as_ref().map(ToString::to_string),
-        when: match p.when {
-            When::Now => None,
-            When::OverAndTrimmed(over) => Some(format!("cut {} over, then trimmed", ruler.show(over).text)),
-            When::Measured if is_measured => None,
-            When::Pieced(_) => Some("pieced from patches, then trimmed to this size".to_owned()),
-            When::FromBlock => Some("cut from its fused block, backing and all".to_owned()),
-            When::Measured => Some("cut to what is made: measure first".to_owned()),
-        },
+        when: p.when.told(ruler).filter(|_| p.when != When::Measured || !is_measured),
         marks: p.marks.iter().map(|m| m.told(ruler, p.size())).collect(),
         joined: p.joined,
         measured: measured_view(project, p),

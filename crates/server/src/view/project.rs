@@ -15,7 +15,7 @@ use bofta_core::buying::Missing;
 use bofta_core::cutting::cut_list;
 use bofta_core::lay::Cuts;
 use bofta_core::measure::{Length, show_bought};
-use bofta_core::project::{Planned, Project, StrapLie, bought, bought_text, cost_text};
+use bofta_core::project::{Edit, Planned, Project, StrapLie, bought, bought_text, cost_text};
 use bofta_formats::shopping_list;
 use bofta_store::{Kept, StoreError};
 use serde::Serialize;
@@ -66,6 +66,10 @@ pub struct ProjectView {
     pub undo: Option<String>,
     /// What redo makes again.
     pub redo: Option<String>,
+    /// What came along with the last change, each a sentence: sizes nobody had typed.
+    pub came_along: Vec<String>,
+    /// The sign prices are shown with; may be empty.
+    pub currency: String,
     pub bag: BagView,
     pub pieces: Vec<PieceView>,
     pub parts: Vec<PartView>,
@@ -84,13 +88,20 @@ pub struct ProjectView {
     pub problems: Vec<ProblemView>,
 }
 
+/// A change that led to what is viewed.
+#[derive(Clone, Copy)]
+pub struct Change<'a> {
+    pub before: &'a Project,
+    pub edits: &'a [Edit],
+}
+
 /// What a view is made from.
 pub struct Context<'a> {
     pub work: &'a Work,
     /// The project as it is, or as it would be.
     pub kept: &'a Kept,
-    /// The project before the last change, for what the change did.
-    pub before: Option<&'a Project>,
+    /// The last change, for what it did.
+    pub change: Option<Change<'a>>,
     /// Whether a first answer is kept.
     pub keep: Keep,
 }
@@ -98,7 +109,7 @@ pub struct Context<'a> {
 /// The view of a project. A kept project always drafts, since every edit is checked; should one not, its problems are
 /// all there is.
 pub fn project_view(context: &Context<'_>) -> Result<ProjectView, StoreError> {
-    let Context { work, kept, before, keep } = context;
+    let Context { work, kept, change, keep } = context;
     let project = &kept.project;
     let planned = project.plan().unwrap_or_else(|problems| Planned {
         draft: Draft::default(),
@@ -106,6 +117,7 @@ pub fn project_view(context: &Context<'_>) -> Result<ProjectView, StoreError> {
         job: None,
         unassigned: vec![],
         blocks: vec![],
+        fixed: None,
         problems,
     });
     let Laying { laid, failed } = laid(work, &kept.id, &planned, *keep)?;
@@ -118,10 +130,10 @@ pub fn project_view(context: &Context<'_>) -> Result<ProjectView, StoreError> {
     let lay = laid.as_ref().map(|l| lay_view(project, l, missing.as_ref(), &steps));
     let mut tally = tally(project, &planned, laid.as_ref());
     tally.missing = missing.as_ref().map(Missing::headline);
-    if let (Some(before), Some(now)) = (before, &laid)
+    if let (Some(Change { before, .. }), Some(now)) = (change, &laid)
         && let Some(was) = plan_and_lay(work, &kept.id, before)?
     {
-        tally.change = change(project, bought(project, &now.lay) - bought(before, &was.lay));
+        tally.change = difference(project, bought(project, &now.lay) - bought(before, &was.lay));
     }
     Ok(ProjectView {
         id: kept.id.clone(),
@@ -132,6 +144,8 @@ pub fn project_view(context: &Context<'_>) -> Result<ProjectView, StoreError> {
         ruler_name: ruler.name().to_owned(),
         undo: kept.undo.clone(),
         redo: kept.redo.clone(),
+        came_along: change.map(|c| project.came_along(c.before, c.edits)).unwrap_or_default(),
+        currency: project.currency.clone().unwrap_or_default(),
         bag: bag_view(project, &planned),
         pieces: pieces(project, &planned),
         parts: parts(project, &planned),
@@ -159,7 +173,7 @@ pub fn project_view(context: &Context<'_>) -> Result<ProjectView, StoreError> {
 }
 
 /// The serde name of a unit variant.
-pub(super) fn key<T: Serialize>(value: &T) -> String {
+pub fn key<T: Serialize>(value: &T) -> String {
     serde_json::to_value(value).ok().and_then(|v| v.as_str().map(str::to_owned)).unwrap_or_default()
 }
 
@@ -178,11 +192,11 @@ fn tally(project: &Project, planned: &Planned, laid: Option<&Laid>) -> TallyView
 }
 
 /// `+⅛ yd`, `−10 cm`, or nothing when it stayed.
-fn change(project: &Project, difference: Length) -> Option<String> {
-    let size = Length(difference.0.abs());
+fn difference(project: &Project, by: Length) -> Option<String> {
+    let size = Length(by.0.abs());
     if size < shop_unit(project.system) / 8 {
         return None;
     }
-    let sign = if difference > Length::ZERO { "+" } else { "−" };
+    let sign = if by > Length::ZERO { "+" } else { "−" };
     Some(format!("{sign}{}", show_bought(size, project.system)))
 }

@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The lists of choices. */
+        get: operations["choices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cupboard": {
         parameters: {
             query?: never;
@@ -31,8 +48,8 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /** Takes a cloth out of the cupboard. */
-        delete: operations["drop_cloth"];
+        /** Puts a cloth of the cupboard into the drawer. */
+        delete: operations["put_cloth_away"];
         options?: never;
         head?: never;
         patch?: never;
@@ -49,6 +66,23 @@ export interface paths {
         get: operations["cloth_document"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cupboard/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts a cloth back into the cupboard. */
+        post: operations["restore_cloth"];
         delete?: never;
         options?: never;
         head?: never;
@@ -84,6 +118,57 @@ export interface paths {
         /** Reads a cut list from text. */
         post: operations["text"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is in the drawer. */
+        get: operations["drawer"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawer/cloths/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Throws a cloth in the drawer away for good. */
+        delete: operations["throw_cloth_away"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawer/projects/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Throws a project in the drawer away for good. */
+        delete: operations["throw_project_away"];
         options?: never;
         head?: never;
         patch?: never;
@@ -274,7 +359,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Puts a project back on the shelf. */
-        post: operations["restore"];
+        post: operations["restore_project"];
         delete?: never;
         options?: never;
         head?: never;
@@ -349,6 +434,8 @@ export interface components {
             drawing?: components["schemas"]["DrawingView"] | null;
             /** @description The edits that choose it. */
             edits: components["schemas"]["Edit"][];
+            /** @description It was looked at for a moment only: a search may find better. */
+            glance: boolean;
             name: string;
         };
         /** @description Where a size is taken hold of on the drawing. */
@@ -425,6 +512,26 @@ export interface components {
             /** @description Why it cannot be opened; its text can be saved all the same. */
             unreadable?: string | null;
         };
+        /** @description One of a list. */
+        ChoiceView: {
+            /** @description As it is sent back. */
+            key: string;
+            /** @description In words. */
+            name: string;
+        };
+        /** @description The lists. */
+        ChoicesView: {
+            joins: components["schemas"]["ChoiceView"][];
+            materials: components["schemas"]["ChoiceView"][];
+            parts: components["schemas"]["ChoiceView"][];
+            patterns: components["schemas"]["ChoiceView"][];
+            print_up: components["schemas"]["ChoiceView"][];
+            prints: components["schemas"]["ChoiceView"][];
+            /** @description Shapes of a row of one's own cut list. */
+            row_shapes: components["schemas"]["ChoiceView"][];
+            rulers: components["schemas"]["RulerView"][];
+            systems: components["schemas"]["SystemView"][];
+        };
         /**
          * @description A field of a cloth.
          * @enum {string}
@@ -461,6 +568,8 @@ export interface components {
              * @description In hundredths.
              */
             used_percent: number;
+            /** @description What washing makes of it, when it is washed first. */
+            washed?: string | null;
         };
         /** @description A cloth of the project. */
         ClothView: {
@@ -531,6 +640,11 @@ export interface components {
             size: components["schemas"]["Measure"];
             terms: components["schemas"]["TermView"][];
         };
+        /** @description What is in the drawer, the newest first. */
+        DrawerView: {
+            cloths: components["schemas"]["PutAwayView"][];
+            projects: components["schemas"]["PutAwayView"][];
+        };
         /** @description A drawing: what goes inside an `<svg>` with this `viewBox`. */
         DrawingView: {
             body: string;
@@ -559,6 +673,19 @@ export interface components {
             row: number;
             /** @description As typed or chosen. */
             value: string;
+        } | {
+            /** @description How many, as typed. */
+            count: string;
+            /** @enum {string} */
+            edit: "add-row";
+            /** @description Up, as typed. */
+            height: string;
+            /** @description What the piece is called. */
+            name: string;
+            /** @description Its part. */
+            part: string;
+            /** @description Across, as typed; `width of cloth` is a legal length. */
+            width: string;
         } | {
             /** @description Room above it. */
             above: string;
@@ -856,6 +983,8 @@ export interface components {
         };
         /** @description A project to begin. */
         NewProject: {
+            /** @description The kind of bag it begins with; a tote when nothing is said. */
+            family?: string | null;
             name: string;
             /** @description `in` or `cm`. */
             system: string;
@@ -947,12 +1076,16 @@ export interface components {
          * @description A field of the project itself.
          * @enum {string}
          */
-        ProjectField: "name" | "system" | "ruler";
+        ProjectField: "name" | "system" | "ruler" | "currency";
         /** @description A whole project. */
         ProjectView: {
             bag: components["schemas"]["BagView"];
+            /** @description What came along with the last change, each a sentence: sizes nobody had typed. */
+            came_along: string[];
             choices: components["schemas"]["LayChoicesView"];
             cloths: components["schemas"]["ClothView"][];
+            /** @description The sign prices are shown with; may be empty. */
+            currency: string;
             id: string;
             lay?: components["schemas"]["LayView"] | null;
             /** @description Why there is no lay, although every part has a cloth. */
@@ -999,7 +1132,19 @@ export interface components {
             swatch: components["schemas"]["DrawingView"];
             /** @description The rules that this rests on. */
             under: string[];
+            /** @description What washing makes of it, when it is washed first. */
+            washed?: string | null;
             width: components["schemas"]["Measure"];
+        };
+        /** @description Something in the drawer. */
+        PutAwayView: {
+            id: string;
+            name: string;
+            /**
+             * Format: int64
+             * @description Milliseconds since 1970.
+             */
+            put_away_at: number;
         };
         /** @description A row as it will stand. */
         ReadRow: {
@@ -1035,6 +1180,8 @@ export interface components {
             message: string;
             /** @description Each field that cannot stand. */
             problems: components["schemas"]["ProblemView"][];
+            /** @description After a conflict: the change that was refused, in a few words. */
+            yours?: string | null;
         };
         /** @description One row of the list. */
         Row: {
@@ -1122,6 +1269,18 @@ export interface components {
             shape: string;
             width?: components["schemas"]["Measure"] | null;
         };
+        /** @description A ruler. */
+        RulerView: {
+            key: string;
+            name: string;
+            /**
+             * Format: int64
+             * @description Its finest line in exact units.
+             */
+            step: number;
+            /** @description `in` or `cm`. */
+            system: string;
+        };
         /** @description A stretch of the shelf. */
         ShelfView: {
             cards: components["schemas"]["Card"][];
@@ -1167,6 +1326,17 @@ export interface components {
          * @enum {string}
          */
         StrapLie: "either" | "along" | "across";
+        /** @description A system of measures. */
+        SystemView: {
+            /** @description `in` or `cm`. */
+            key: string;
+            name: string;
+            /**
+             * Format: int64
+             * @description One inch or centimetre in exact units.
+             */
+            unit: number;
+        };
         /** @description Which cloth of the cupboard, into a project at which revision. */
         Take: {
             /** Format: int64 */
@@ -1210,6 +1380,8 @@ export interface components {
             chosen: boolean;
             /** @description What it changes against now, or why it cannot be. */
             difference: string;
+            /** @description It was looked at for a moment only: a search may find better. */
+            glance: boolean;
             lies: components["schemas"]["Lies"];
             /** @description In words. */
             name: string;
@@ -1229,6 +1401,89 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    choices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChoicesView"];
+                };
+            };
+            /** @description The path, the query or the body cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description A page of another site asked. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description This address does not take that method. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description The server was asked under a name that is not its own. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description The database or a turn at computing cannot be had just now: try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description The disk is full: nothing more can be kept. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+        };
+    };
     cupboard: {
         parameters: {
             query?: {
@@ -1328,7 +1583,7 @@ export interface operations {
             };
         };
     };
-    drop_cloth: {
+    put_cloth_away: {
         parameters: {
             query?: never;
             header?: never;
@@ -1477,6 +1732,116 @@ export interface operations {
                 };
             };
             /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description This address does not take that method. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description It stands against how things are now. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description The server was asked under a name that is not its own. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description What is kept cannot be read, or a field cannot stand. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description The database or a turn at computing cannot be had just now: try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description The disk is full: nothing more can be kept. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+        };
+    };
+    restore_cloth: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The path, the query or the body cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description A page of another site asked. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description There is no such thing. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -1747,6 +2112,309 @@ export interface operations {
                 };
             };
             /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description The database or a turn at computing cannot be had just now: try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description The disk is full: nothing more can be kept. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+        };
+    };
+    drawer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawerView"];
+                };
+            };
+            /** @description The path, the query or the body cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description A page of another site asked. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description This address does not take that method. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description The server was asked under a name that is not its own. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description The database or a turn at computing cannot be had just now: try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description The disk is full: nothing more can be kept. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+        };
+    };
+    throw_cloth_away: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The path, the query or the body cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description A page of another site asked. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description This address does not take that method. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description It stands against how things are now. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description The server was asked under a name that is not its own. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description What is kept cannot be read, or a field cannot stand. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description The database or a turn at computing cannot be had just now: try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description The disk is full: nothing more can be kept. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+        };
+    };
+    throw_project_away: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The path, the query or the body cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description A page of another site asked. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description This address does not take that method. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description It stands against how things are now. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description The server was asked under a name that is not its own. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusalBody"];
+                };
+            };
+            /** @description What is kept cannot be read, or a field cannot stand. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3152,7 +3820,7 @@ export interface operations {
             };
         };
     };
-    restore: {
+    restore_project: {
         parameters: {
             query?: never;
             header?: never;

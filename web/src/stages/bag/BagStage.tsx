@@ -2,9 +2,12 @@
 import { Popover } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
+import { asChoices, useChoices } from '../../api/useChoices';
 import { Drawing } from '../../drawing/Drawing';
 import { ReasonTape } from '../../drawing/ReasonTape';
 import { ChoiceField } from '../../fields/ChoiceField';
+import { TextField } from '../../fields/TextField';
+import { PlanFields } from '../../project/PlanFields';
 import { useProject } from '../../project/ProjectContext';
 import { CompareCorners } from './CompareCorners';
 import { CutListRows } from './CutListRows';
@@ -13,17 +16,11 @@ import { FitAndScale } from './FitAndScale';
 import { GroupIcon, OptionFields } from './options';
 import { SizeOnDrawing } from './SizeOnDrawing';
 
-const UNITS = { in: 203_200, cm: 80_000 } as const;
-const STEPS: Record<string, number> = {
-  eighth: 25_400,
-  sixteenth: 12_700,
-  millimetre: 8_000,
-  'half-centimetre': 40_000,
-};
 const NAMES: Record<string, string> = { width: 'wide', height: 'tall', depth: 'deep' };
 
 export function BagStage() {
   const { view, edit, preview } = useProject();
+  const { systems, rulers } = useChoices();
   const [search, setSearch] = useSearchParams();
   const focus = search.get('field');
   const { bag } = view;
@@ -51,124 +48,130 @@ export function BagStage() {
       <div className="flex flex-wrap items-center gap-3">
         <h1 className="text-xl">{bag.title}</h1>
         <p className="min-w-52 flex-1 text-soft">{bag.about}</p>
-        <FamilyChooser />
-        <FitAndScale />
-        <Popover.Root>
-          <Popover.Trigger asChild>
-            <button type="button" className="btn">
-              {view.system === 'in' ? 'Inches' : 'Centimetres'}, to {view.ruler_name}
-            </button>
-          </Popover.Trigger>
-          <Popover.Portal>
-            <Popover.Content
-              className="z-30 flex w-72 flex-col gap-3 rounded border border-indigo bg-paper p-3 shadow-lg"
-              sideOffset={5}
-            >
-              <ChoiceField
-                label="Measured in"
-                inline
-                value={view.system}
-                onChoose={(value) => edit({ edit: 'project', field: 'system', value })}
-                choices={[
-                  { value: 'in', name: 'inches' },
-                  { value: 'cm', name: 'centimetres' },
-                ]}
-              />
-              <ChoiceField
-                label="The ruler’s finest line; computed sizes are rounded up to it"
-                inline
-                value={view.ruler}
-                onChoose={(value) => edit({ edit: 'project', field: 'ruler', value })}
-                choices={
-                  view.system === 'in'
-                    ? [
-                        { value: 'eighth', name: '⅛ in' },
-                        { value: 'sixteenth', name: '¹⁄₁₆ in' },
-                      ]
-                    : [
-                        { value: 'millimetre', name: '1 mm' },
-                        { value: 'half-centimetre', name: '0.5 cm' },
-                      ]
-                }
-              />
-              <Popover.Arrow className="fill-indigo" />
-            </Popover.Content>
-          </Popover.Portal>
-        </Popover.Root>
+        <PlanFields>
+          <FamilyChooser />
+          <FitAndScale />
+          <Popover.Root>
+            <Popover.Trigger asChild>
+              <button type="button" className="btn">
+                {view.system === 'in' ? 'Inches' : 'Centimetres'}, to {view.ruler_name}
+                {view.currency && `, ${view.currency}`}
+              </button>
+            </Popover.Trigger>
+            <Popover.Portal>
+              <Popover.Content
+                className="z-30 flex w-72 flex-col gap-3 rounded border border-indigo bg-paper p-3 shadow-lg"
+                sideOffset={5}
+              >
+                <ChoiceField
+                  label="Measured in"
+                  inline
+                  value={view.system}
+                  onChoose={(value) => edit({ edit: 'project', field: 'system', value })}
+                  choices={asChoices(systems)}
+                />
+                <ChoiceField
+                  label="The ruler’s finest line; computed sizes are rounded up to it"
+                  inline
+                  value={view.ruler}
+                  onChoose={(value) => edit({ edit: 'project', field: 'ruler', value })}
+                  choices={asChoices(rulers.filter((r) => r.system === view.system))}
+                />
+                <TextField
+                  label="Prices are in"
+                  value={view.currency}
+                  placeholder="no sign"
+                  hint="€, £, kr or CHF; empty shows none"
+                  onCommit={(value) => edit({ edit: 'project', field: 'currency', value })}
+                />
+                <Popover.Arrow className="fill-indigo" />
+              </Popover.Content>
+            </Popover.Portal>
+          </Popover.Root>
+        </PlanFields>
       </div>
-      {own ? (
-        <CutListRows />
-      ) : (
-        <div className="relative mt-1" data-drawing>
-          <Drawing drawing={bag.drawing} label={`${bag.title}, its sizes as typed`} className="w-full">
-            {bag.anchors.map((a) => (
-              <g key={a.field} stroke="#A9412A" strokeWidth="1.4">
-                <line x1={a.x1} y1={a.y1} x2={a.x2} y2={a.y2} />
-                <circle cx={a.x1} cy={a.y1} r="4.5" fill="#FFFDF8" />
-              </g>
-            ))}
-          </Drawing>
-          {bag.anchors.map((anchor) => {
-            const size = bag.groups.flatMap((g) => g.fields).find((f) => f.key === anchor.field)?.length;
-            if (!size) return null;
-            return (
-              <SizeOnDrawing
-                key={anchor.field}
-                anchor={anchor}
-                name={NAMES[anchor.field] ?? anchor.field}
-                value={size}
-                unit={view.system}
-                exactUnit={UNITS[view.system as 'in' | 'cm']}
-                exactStep={STEPS[view.ruler] ?? 25_400}
-                frame={bag.drawing}
-                focusKey={focus === anchor.field ? focus : null}
-                onPreview={(value) =>
-                  preview(value === null ? null : [{ edit: 'bag', field: anchor.field, value }])
-                }
-                onCommit={commit}
-              />
-            );
-          })}
-        </div>
+      <PlanFields>
+        {own ? (
+          <CutListRows />
+        ) : (
+          <div className="relative mt-1" data-drawing>
+            <Drawing drawing={bag.drawing} label={`${bag.title}, its sizes as typed`} className="w-full">
+              {bag.anchors.map((a) => (
+                <g key={a.field} stroke="#A9412A" strokeWidth="1.4">
+                  <line x1={a.x1} y1={a.y1} x2={a.x2} y2={a.y2} />
+                  <circle cx={a.x1} cy={a.y1} r="4.5" fill="#FFFDF8" />
+                </g>
+              ))}
+            </Drawing>
+            {bag.anchors.map((anchor) => {
+              const size = bag.groups.flatMap((g) => g.fields).find((f) => f.key === anchor.field)?.length;
+              if (!size) return null;
+              return (
+                <SizeOnDrawing
+                  key={anchor.field}
+                  anchor={anchor}
+                  name={NAMES[anchor.field] ?? anchor.field}
+                  value={size}
+                  unit={view.system}
+                  exactUnit={systems.find((s) => s.key === view.system)?.unit ?? 0}
+                  exactStep={rulers.find((r) => r.key === view.ruler)?.step ?? 0}
+                  frame={bag.drawing}
+                  focusKey={focus === anchor.field ? focus : null}
+                  onPreview={(value) =>
+                    preview(value === null ? null : [{ edit: 'bag', field: anchor.field, value }])
+                  }
+                  onCommit={commit}
+                />
+              );
+            })}
+          </div>
+        )}
+      </PlanFields>
+      {view.came_along.length > 0 && (
+        <p role="status" className="mt-1 w-fit rounded border-[1.5px] border-weld bg-paper px-3 py-1">
+          <strong>With it came</strong> {view.came_along.join(' ')}
+        </p>
       )}
       {!own && <Reasons />}
-      <ul className="mt-3 grid grid-cols-2 gap-2 sm:grid-cols-3 lg:grid-cols-4 xl:grid-cols-5">
-        {(own ? [] : cards).map((option) => (
-          <li key={option.key}>
-            <Popover.Root
-              open={open === option.key}
-              onOpenChange={(is) => {
-                setOpen(is ? option.key : null);
-                if (!is && focus) setSearch({}, { replace: true });
-              }}
-            >
-              <Popover.Trigger className="sheet flex w-full items-center gap-2.5 px-2.5 py-1.5 text-left hover:border-indigo data-[state=open]:border-indigo data-[state=open]:outline data-[state=open]:outline-1">
-                <GroupIcon group={option} />
-                <span className="min-w-0 leading-tight">
-                  <span className="block font-bold">{option.name}</span>
-                  <span className="block truncate text-sm text-soft">{option.summary}</span>
-                </span>
-              </Popover.Trigger>
-              <Popover.Portal>
-                <Popover.Content
-                  className="z-30 max-h-[70vh] w-80 max-w-[92vw] overflow-auto rounded border border-indigo bg-paper p-4 shadow-lg"
-                  sideOffset={6}
-                  collisionPadding={12}
-                  aria-label={option.name}
-                >
-                  <OptionFields
-                    fields={option.fields}
-                    focus={focus}
-                    onSet={(field, value) => edit({ edit: 'bag', field, value })}
-                  />
-                  {option.fields.some((f) => f.key === 'boxing' && !f.idle) && <CompareCorners />}
-                  <Popover.Arrow className="fill-indigo" />
-                </Popover.Content>
-              </Popover.Portal>
-            </Popover.Root>
-          </li>
-        ))}
-      </ul>
+      <PlanFields>
+        <ul className="mt-3 grid grid-cols-2 gap-2 sm:grid-cols-3 lg:grid-cols-4 xl:grid-cols-5">
+          {(own ? [] : cards).map((option) => (
+            <li key={option.key}>
+              <Popover.Root
+                open={open === option.key}
+                onOpenChange={(is) => {
+                  setOpen(is ? option.key : null);
+                  if (!is && focus) setSearch({}, { replace: true });
+                }}
+              >
+                <Popover.Trigger className="sheet flex w-full items-center gap-2.5 px-2.5 py-1.5 text-left hover:border-indigo data-[state=open]:border-indigo data-[state=open]:outline data-[state=open]:outline-1">
+                  <GroupIcon group={option} />
+                  <span className="min-w-0 leading-tight">
+                    <span className="block font-bold">{option.name}</span>
+                    <span className="block truncate text-sm text-soft">{option.summary}</span>
+                  </span>
+                </Popover.Trigger>
+                <Popover.Portal>
+                  <Popover.Content
+                    className="z-30 max-h-[70vh] w-80 max-w-[92vw] overflow-auto rounded border border-indigo bg-paper p-4 shadow-lg"
+                    sideOffset={6}
+                    collisionPadding={12}
+                    aria-label={option.name}
+                  >
+                    <OptionFields
+                      fields={option.fields}
+                      focus={focus}
+                      onSet={(field, value) => edit({ edit: 'bag', field, value })}
+                    />
+                    {option.fields.some((f) => f.key === 'boxing' && !f.idle) && <CompareCorners />}
+                    <Popover.Arrow className="fill-indigo" />
+                  </Popover.Content>
+                </Popover.Portal>
+              </Popover.Root>
+            </li>
+          ))}
+        </ul>
+      </PlanFields>
     </div>
   );
 }

@@ -1,33 +1,17 @@
 // One row of a cut list, and below it what its shape or its part asks for.
 import { Trash2, Undo2 } from 'lucide-react';
 import type { Measure, RowField, RowView } from '../../api/client';
+import { useChoices } from '../../api/useChoices';
 import { TextField } from '../../fields/TextField';
 import { useProject } from '../../project/ProjectContext';
 
-const PARTS = [
-  ['outer', 'Outer'],
-  ['contrast', 'Contrast'],
-  ['base', 'Base'],
-  ['lining', 'Lining'],
-  ['pocket', 'Pocket'],
-  ['straps', 'Straps'],
-  ['binding', 'Binding'],
-  ['backing', 'Fleece'],
-  ['interfacing', 'Interfacing'],
-] as const;
-const SHAPES = [
-  ['rectangle', 'rectangle'],
-  ['notched', 'corners out'],
-  ['rounded', 'rounded'],
-  ['tapered', 'tapered'],
-  ['circle', 'circle'],
-  ['half-round', 'half-round'],
-] as const;
-
 type Options = readonly (readonly [string, string])[];
+const options = (list: { key: string; name: string }[]): Options => list.map((c) => [c.key, c.name] as const);
 
 export function CutListRow({ row, at: i }: { row: RowView; at: number }) {
   const { view, edit } = useProject();
+  const choices = useChoices();
+  const [parts, shapes] = [options(choices.parts), options(choices.row_shapes)];
   const change = (row: number, field: RowField, value: string) => edit({ edit: 'row', row, field, value });
   const typed = (row: number, field: RowField, name: string, value: string) => (
     <TextField
@@ -67,7 +51,7 @@ export function CutListRow({ row, at: i }: { row: RowView; at: number }) {
       <tr className="border-t border-ruled align-top">
         <td className="w-20 min-w-16 px-1.5 py-1">{typed(i, 'count', 'How many of', String(row.count))}</td>
         <td className="min-w-40 px-1.5 py-1">{typed(i, 'name', 'Name of', row.name)}</td>
-        <td className="px-1.5 py-1">{pick('part', 'Part of', row.part, PARTS)}</td>
+        <td className="px-1.5 py-1">{pick('part', 'Part of', row.part, parts)}</td>
         <td className="w-28 min-w-24 px-1.5 py-1">{size(i, 'width', 'Width of', row.width ?? null)}</td>
         <td className="py-1">
           <button
@@ -83,7 +67,7 @@ export function CutListRow({ row, at: i }: { row: RowView; at: number }) {
         <td className="w-28 min-w-24 px-1.5 py-1">{size(i, 'height', 'Height of', row.height)}</td>
         <td className="px-1.5 py-1">
           <div className="flex gap-1">
-            {pick('shape', 'Shape of', row.shape, [['free', 'by its corners'], ...SHAPES])}
+            {pick('shape', 'Shape of', row.shape, shapes)}
             {row.corner && <div className="w-24">{size(i, 'corner', 'Corner of', row.corner)}</div>}
           </div>
         </td>

@@ -1,5 +1,6 @@
 // One's own cut list: pasted or read from a file, looked over before it is taken, then edited row by row.
 import { useProject } from '../../project/ProjectContext';
+import { AddRow } from './AddRow';
 import { CutListRow } from './CutListRow';
 import { ReadCutList } from './ReadCutList';
 
@@ -8,7 +9,17 @@ export function CutListRows() {
   const empty = view.bag.rows.length === 0;
   return (
     <div className="mt-2 flex flex-col gap-4">
-      {!empty && <Rows />}
+      {empty ? (
+        <section aria-label="Rows of the cut list" className="sheet">
+          <p className="px-4 pt-3 text-soft">
+            Type the first piece here, or paste or read a whole list below. Sizes are as they are cut, seams
+            included.
+          </p>
+          <AddRow />
+        </section>
+      ) : (
+        <Rows />
+      )}
       <ReadCutList first={empty} />
     </div>
   );
@@ -46,6 +57,7 @@ function Rows() {
           ))}
         </tbody>
       </table>
+      <AddRow />
     </section>
   );
 }

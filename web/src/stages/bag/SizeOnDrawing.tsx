@@ -1,5 +1,5 @@
 // A size typed and dragged on the drawing of the bag itself.
-import { useRef } from 'react';
+import { useRef, useState } from 'react';
 import type { BagView, Measure, ProblemView } from '../../api/client';
 import { TextField } from '../../fields/TextField';
 
@@ -15,7 +15,8 @@ interface Props {
   exactStep: number;
   frame: { width: number; height: number };
   focusKey: string | null;
-  onPreview: (value: string | null) => void;
+  /** Shows the bag with a size, or as it is; tells whether it stands. */
+  onPreview: (value: string | null) => Promise<ProblemView[]>;
   onCommit: (field: string, value: string) => Promise<ProblemView[]>;
 }
 
@@ -29,7 +30,10 @@ export function SizeOnDrawing(props: Props) {
     scale: number;
     from: number;
     last: string | null;
+    /** The last size that stood: there the drag stops. */
+    good: string | null;
   } | null>(null);
+  const [stop, setStop] = useState<string | null>(null);
   const percent = (n: number, of: number) => `${(n / of) * 100}%`;
   const snapped = (exact: number) => {
     const snap = Math.max(exactStep, Math.round(exact / exactStep) * exactStep);
@@ -46,6 +50,7 @@ export function SizeOnDrawing(props: Props) {
       scale: box.width / frame.width,
       from: value.exact,
       last: null,
+      good: null,
     };
   };
   const move = (e: React.PointerEvent) => {
@@ -58,18 +63,34 @@ export function SizeOnDrawing(props: Props) {
     const wanted = snapped(d.from + units * exactUnit);
     if (wanted !== d.last) {
       d.last = wanted;
-      onPreview(wanted);
+      onPreview(wanted).then((problems) => {
+        if (drag.current !== d) return;
+        if (problems.length === 0) d.good = wanted;
+        setStop(problems[0]?.message ?? null);
+      });
     }
   };
   const end = async () => {
-    const last = drag.current?.last;
+    const d = drag.current;
     drag.current = null;
-    if (last) {
-      await onCommit(field, last);
-      onPreview(null);
-    }
+    setStop(null);
+    if (!d?.last) return;
+    // The last answer may be on its way yet.
+    const size = d.good === d.last || (await onPreview(d.last)).length === 0 ? d.last : d.good;
+    if (size) await onCommit(field, size);
+    onPreview(null);
+  };
+  const leave = () => {
+    drag.current = null;
+    setStop(null);
+    onPreview(null);
   };
   const nudge = (e: React.KeyboardEvent) => {
+    if (e.key === 'Escape' && drag.current) {
+      e.stopPropagation();
+      leave();
+      return;
+    }
     const up = e.key === 'ArrowUp' || e.key === 'ArrowRight';
     const down = e.key === 'ArrowDown' || e.key === 'ArrowLeft';
     if (!up && !down) return;
@@ -96,6 +117,14 @@ export function SizeOnDrawing(props: Props) {
           focusKey={focusKey}
           inputClassName="border-[1.5px] border-indigo pr-12 text-lg font-bold"
         />
+        {stop && (
+          <p
+            role="status"
+            className="absolute top-full left-1/2 z-10 w-64 -translate-x-1/2 rounded border-[1.5px] border-madder bg-paper px-2 py-1 text-sm leading-tight text-madder"
+          >
+            Stops here. {stop}
+          </p>
+        )}
       </div>
       <button
         type="button"
@@ -108,10 +137,7 @@ export function SizeOnDrawing(props: Props) {
         onPointerDown={begin}
         onPointerMove={move}
         onPointerUp={end}
-        onPointerCancel={() => {
-          drag.current = null;
-          onPreview(null);
-        }}
+        onPointerCancel={leave}
         onKeyDown={nudge}
       />
     </>

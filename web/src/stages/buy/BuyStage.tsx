@@ -8,6 +8,7 @@ import { Drawing } from '../../drawing/Drawing';
 import { TextField } from '../../fields/TextField';
 import { Least } from '../../frame/Least';
 import { NotWhole } from '../../frame/NotWhole';
+import { PlanFields } from '../../project/PlanFields';
 import { useProject } from '../../project/ProjectContext';
 import { Goods } from '../pieces/Goods';
 
@@ -81,6 +82,7 @@ export function BuyStage() {
                     </>
                   )}
                 </p>
+                {p.washed && <p className="text-soft">{p.washed}</p>}
                 {!p.owned && !view.lay?.missing && (
                   <p className="text-soft">
                     {p.proven ? (
@@ -117,13 +119,15 @@ export function BuyStage() {
               </div>
               <div className="w-full border-t border-ruled pt-2 min-[1180px]:w-56 min-[1180px]:border-t-0 min-[1180px]:border-l min-[1180px]:pt-0 min-[1180px]:pl-3">
                 {p.owned ? (
-                  <button
-                    type="button"
-                    className="btn print:hidden"
-                    onClick={() => edit({ edit: 'cloth', cloth: p.cloth, field: 'owned', value: '' })}
-                  >
-                    Buy it instead
-                  </button>
+                  <PlanFields>
+                    <button
+                      type="button"
+                      className="btn print:hidden"
+                      onClick={() => edit({ edit: 'cloth', cloth: p.cloth, field: 'owned', value: '' })}
+                    >
+                      Buy it instead
+                    </button>
+                  </PlanFields>
                 ) : (
                   <>
                     <h3 className="font-sans text-sm font-normal text-soft">in another width</h3>

@@ -2,24 +2,18 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, type ClothField, type ClothView, done, type Look, Refused } from '../../api/client';
+import { asChoices, useChoices } from '../../api/useChoices';
 import { Drawing } from '../../drawing/Drawing';
 import { ChoiceField } from '../../fields/ChoiceField';
+import { SelectField } from '../../fields/SelectField';
 import { TextField } from '../../fields/TextField';
+import { PlanFields } from '../../project/PlanFields';
 import { useProject } from '../../project/ProjectContext';
-
-const PATTERNS: [Look['pattern'], string][] = [
-  ['plain', 'plain'],
-  ['seeds', 'dots'],
-  ['ticking', 'stripes'],
-  ['check', 'check'],
-  ['sprig', 'sprigs'],
-  ['cans', 'watering cans'],
-  ['fleece', 'fleece'],
-];
 
 export function ClothCard({ cloth }: { cloth: ClothView }) {
   const { view, edit, say } = useProject();
   const queries = useQueryClient();
+  const { patterns, prints, print_up } = useChoices();
   const [over, setOver] = useState(false);
   const [kept, setKept] = useState(false);
   const set = (field: ClothField) => (value: string) =>
@@ -83,59 +77,53 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
         </div>
       </div>
       <div className="mt-3 grid grid-cols-3 gap-x-3 gap-y-2">
-        <TextField
-          label="Wide"
-          value={cloth.width.text}
-          words={cloth.width.words}
-          unit={unit}
-          onCommit={set('width')}
-        />
+        <PlanFields>
+          <TextField
+            label="Wide"
+            value={cloth.width.text}
+            words={cloth.width.words}
+            unit={unit}
+            onCommit={set('width')}
+          />
+        </PlanFields>
         <TextField
           label={`Price ${per}`}
           value={cloth.price ?? ''}
           placeholder="not known"
           onCommit={set('price')}
         />
-        <TextField
-          label="I have"
-          value={cloth.owned?.text ?? ''}
-          words={cloth.owned?.words}
-          unit={unit}
-          placeholder="none"
-          onCommit={set('owned')}
-        />
+        <PlanFields>
+          <TextField
+            label="I have"
+            value={cloth.owned?.text ?? ''}
+            words={cloth.owned?.words}
+            unit={unit}
+            placeholder="none"
+            onCommit={set('owned')}
+          />
+        </PlanFields>
       </div>
       <div className="mt-2">
-        <ChoiceField
-          label="The print"
-          inline
-          value={cloth.print}
-          onChoose={set('print')}
-          choices={[
-            { value: 'all-over', name: 'any way up' },
-            { value: 'two-way', name: 'up or down' },
-            { value: 'one-way', name: 'one way up' },
-          ]}
-        />
+        <PlanFields>
+          <ChoiceField
+            label="The print"
+            inline
+            value={cloth.print}
+            onChoose={set('print')}
+            choices={asChoices(prints)}
+          />
+        </PlanFields>
       </div>
       <details className="mt-2">
         <summary className="font-bold text-chalk hover:underline">Look, selvedge, washing, shop</summary>
         <div className="mt-2 flex flex-col gap-2">
           <div className="flex flex-wrap items-end gap-3">
-            <label className="text-sm text-soft">
-              Drawn as
-              <select
-                className="field text-base text-indigo"
-                value={cloth.look.pattern}
-                onChange={(e) => look({ pattern: e.target.value as Look['pattern'] })}
-              >
-                {PATTERNS.map(([value, text]) => (
-                  <option key={value} value={value}>
-                    {text}
-                  </option>
-                ))}
-              </select>
-            </label>
+            <SelectField
+              label="Drawn as"
+              value={cloth.look.pattern}
+              choices={patterns}
+              onChoose={(pattern) => look({ pattern: pattern as Look['pattern'] })}
+            />
             {(['ground', 'figure'] as const).map((which) => (
               <label key={which} className="text-sm text-soft">
                 {which === 'ground' ? 'Ground' : 'Figures'}
@@ -149,74 +137,75 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
               </label>
             ))}
           </div>
-          {cloth.print !== 'all-over' && (
+          <PlanFields>
+            {cloth.print !== 'all-over' && (
+              <ChoiceField
+                label="Its up points"
+                inline
+                value={cloth.up}
+                onChoose={set('up')}
+                choices={asChoices(print_up)}
+              />
+            )}
+            <div className="grid grid-cols-2 gap-x-3 gap-y-2">
+              <TextField
+                label="Selvedge, each side"
+                value={cloth.selvedge.text}
+                words={cloth.selvedge.words}
+                unit={unit}
+                onCommit={set('selvedge')}
+              />
+              <TextField
+                label="To square an end"
+                value={cloth.trim.text}
+                words={cloth.trim.words}
+                unit={unit}
+                onCommit={set('trim')}
+              />
+              <TextField
+                label="The shop cuts by"
+                value={cloth.step?.text ?? ''}
+                words={cloth.step?.words}
+                unit={unit}
+                placeholder="any length"
+                onCommit={set('step')}
+              />
+              <TextField
+                label="At least"
+                value={cloth.min.text}
+                words={cloth.min.words}
+                unit={unit}
+                onCommit={set('min')}
+              />
+            </div>
+            <p className="text-sm text-soft">Sold {cloth.shop}.</p>
             <ChoiceField
-              label="Its up points"
+              label={`Washed before cutting: ${cloth.shrinks}`}
               inline
-              value={cloth.up}
-              onChoose={set('up')}
+              value={cloth.wash_first ? 'yes' : 'no'}
+              onChoose={set('wash_first')}
               choices={[
-                { value: 'length', name: 'along the length' },
-                { value: 'across', name: 'at a selvedge' },
+                { value: 'no', name: 'no, or already' },
+                { value: 'yes', name: 'yes, allow for it' },
               ]}
             />
-          )}
-          <div className="grid grid-cols-2 gap-x-3 gap-y-2">
-            <TextField
-              label="Selvedge, each side"
-              value={cloth.selvedge.text}
-              words={cloth.selvedge.words}
-              unit={unit}
-              onCommit={set('selvedge')}
-            />
-            <TextField
-              label="To square an end"
-              value={cloth.trim.text}
-              words={cloth.trim.words}
-              unit={unit}
-              onCommit={set('trim')}
-            />
-            <TextField
-              label="The shop cuts by"
-              value={cloth.step?.text ?? ''}
-              words={cloth.step?.words}
-              unit={unit}
-              placeholder="any length"
-              onCommit={set('step')}
-            />
-            <TextField
-              label="At least"
-              value={cloth.min.text}
-              words={cloth.min.words}
-              unit={unit}
-              onCommit={set('min')}
-            />
-          </div>
-          <p className="text-sm text-soft">Sold {cloth.shop}.</p>
-          <ChoiceField
-            label={`Washed before cutting: ${cloth.shrinks}`}
-            inline
-            value={cloth.wash_first ? 'yes' : 'no'}
-            onChoose={set('wash_first')}
-            choices={[
-              { value: 'no', name: 'no, or already' },
-              { value: 'yes', name: 'yes, reckon with it' },
-            ]}
-          />
+          </PlanFields>
         </div>
       </details>
       <div className="mt-auto flex gap-2 pt-3">
         <button type="button" className="btn" onClick={keep}>
           {kept ? 'Kept in the cupboard' : 'Keep in the cupboard'}
         </button>
-        <button
-          type="button"
-          className="btn"
-          onClick={() => edit({ edit: 'remove-cloth', cloth: cloth.id })}
-          aria-label={`Remove ${cloth.name} from this project`}
-        >
-          Remove
-        </button>
+        <PlanFields>
+          <button
+            type="button"
+            className="btn"
+            onClick={() => edit({ edit: 'remove-cloth', cloth: cloth.id })}
+            aria-label={`Remove ${cloth.name} from this project`}
+          >
+            Remove
+          </button>
+        </PlanFields>
       </div>
     </section>
   );

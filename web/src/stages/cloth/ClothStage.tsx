@@ -4,19 +4,14 @@ import { Plus } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
 import { api, must, Refused } from '../../api/client';
+import { useChoices } from '../../api/useChoices';
 import { useCupboard } from '../../cupboard/useCupboard';
 import { Drawing } from '../../drawing/Drawing';
+import { SelectField } from '../../fields/SelectField';
 import { More } from '../../frame/More';
+import { PlanFields } from '../../project/PlanFields';
 import { useProject } from '../../project/ProjectContext';
 import { ClothCard } from './ClothCard';
-
-export const MATERIALS = [
-  ['canvas', 'canvas, denim, furnishing'],
-  ['cotton', 'cotton'],
-  ['linen', 'linen'],
-  ['vinyl', 'vinyl, faux leather'],
-  ['fleece', 'fusible fleece'],
-] as const;
 
 export function ClothStage() {
   const { view, edit } = useProject();
@@ -24,14 +19,18 @@ export function ClothStage() {
     <div>
       <div className="mb-3 flex flex-wrap items-center gap-3">
         <h1 className="text-xl">Cloth</h1>
-        <p className="flex-1 text-soft">Drop a part on the cloth it is cut from, or choose.</p>
-        <FromCupboard />
+        <p className="flex-1 text-soft">
+          {view.steps_done === 0 && 'Drop a part on the cloth it is cut from, or choose.'}
+        </p>
+        <PlanFields>
+          <FromCupboard />
+        </PlanFields>
       </div>
       <ul aria-label="Parts" className="mb-4 flex flex-wrap gap-2">
         {view.parts.map((part) => (
           <li
             key={part.key}
-            draggable
+            draggable={view.steps_done === 0}
             onDragStart={(e) => {
               e.dataTransfer.setData('text/bofta-part', part.key);
               e.dataTransfer.effectAllowed = 'move';
@@ -42,19 +41,21 @@ export function ClothStage() {
             <span className="text-sm text-soft">
               {part.pieces} {part.pieces === 1 ? 'piece' : 'pieces'}
             </span>
-            <select
-              className="field w-auto max-w-44 py-0.5"
-              aria-label={`${part.name} is cut from`}
-              value={part.cloth ?? ''}
-              onChange={(e) => edit({ edit: 'assign', part: part.key, cloth: e.target.value })}
-            >
-              {!part.cloth && <option value="">no cloth yet</option>}
-              {view.cloths.map((c) => (
-                <option key={c.id} value={c.id}>
-                  {c.name}
-                </option>
-              ))}
-            </select>
+            <PlanFields>
+              <select
+                className="field w-auto max-w-44 py-0.5"
+                aria-label={`${part.name} is cut from`}
+                value={part.cloth ?? ''}
+                onChange={(e) => edit({ edit: 'assign', part: part.key, cloth: e.target.value })}
+              >
+                {!part.cloth && <option value="">no cloth yet</option>}
+                {view.cloths.map((c) => (
+                  <option key={c.id} value={c.id}>
+                    {c.name}
+                  </option>
+                ))}
+              </select>
+            </PlanFields>
           </li>
         ))}
       </ul>
@@ -64,20 +65,27 @@ export function ClothStage() {
             <ClothCard cloth={cloth} />
           </li>
         ))}
-        <li>
-          <AddCloth first={view.cloths.length === 0} />
-        </li>
+        {view.steps_done === 0 && (
+          <li>
+            <AddCloth first={view.cloths.length === 0} />
+          </li>
+        )}
       </ul>
     </div>
   );
 }
 
+/** What a part without a cloth is usually cut from, where that is no cloth that is seen. */
+const WANTS: Record<string, string> = { backing: 'fleece', interfacing: 'interfacing' };
+
 function AddCloth({ first }: { first: boolean }) {
   const { view, edit } = useProject();
   const [name, setName] = useState('');
-  const [material, setMaterial] = useState<string>('canvas');
+  const { materials } = useChoices();
+  const wanted = view.parts.find((p) => !p.cloth && WANTS[p.key]);
+  const [chosen, setMaterial] = useState<string | null>(null);
+  const material = chosen ?? (wanted ? WANTS[wanted.key] : null) ?? 'canvas';
   const [problem, setProblem] = useState<string | null>(null);
-  const fleeceWanted = view.parts.some((p) => p.key === 'backing' && !p.cloth);
   return (
     <form
       className="flex h-full flex-col gap-3 rounded border-2 border-dashed border-[#b3a68d] p-4"
@@ -85,14 +93,17 @@ function AddCloth({ first }: { first: boolean }) {
         e.preventDefault();
         const problems = await edit({ edit: 'add-cloth', name, material });
         setProblem(problems[0]?.message ?? null);
-        if (problems.length === 0) setName('');
+        if (problems.length === 0) {
+          setName('');
+          setMaterial(null);
+        }
       }}
     >
       <h2 className="text-lg">
         {first
           ? 'Begin with the cloth for the outside'
-          : fleeceWanted
-            ? 'The fleece, or another cloth'
+          : wanted
+            ? `The ${wanted.name.toLowerCase()}, or another cloth`
             : 'Another cloth'}
       </h2>
       {first && <p className="text-soft">Parts without a cloth are cut from it until you say otherwise.</p>}
@@ -118,23 +129,7 @@ function AddCloth({ first }: { first: boolean }) {
             {problem}
           </p>
         </div>
-        <div>
-          <label htmlFor="cloth-material" className="text-sm text-soft">
-            What it is
-          </label>
-          <select
-            id="cloth-material"
-            className="field"
-            value={material}
-            onChange={(e) => setMaterial(e.target.value)}
-          >
-            {MATERIALS.map(([value, text]) => (
-              <option key={value} value={value}>
-                {text}
-              </option>
-            ))}
-          </select>
-        </div>
+        <SelectField label="What it is" value={material} choices={materials} onChoose={setMaterial} />
       </div>
       <button type="submit" className="btn btn-act mt-auto self-start">
         <Plus size={17} /> Add cloth

@@ -14,7 +14,7 @@ import { type Search, useSearch } from './useSearch';
 export function LayStage() {
   const { view, refetch } = useProject();
   const search = useSearch(view.id, view.revision, refetch);
-  const lay = search.running || search.lay ? (search.lay ?? view.lay) : view.lay;
+  const { lay } = view;
   const [params, setParams] = useSearchParams();
   const failed = view.lay_failed ?? null;
   const canSearch = (Boolean(view.lay) || failed !== null) && view.steps_done === 0;
@@ -121,7 +121,7 @@ function NotLaid({ why, search }: { why: string; search: Search }) {
 function SearchLine({ search, can, proven }: { search: Search; can: boolean; proven: boolean }) {
   const { view } = useProject();
   const text = search.running
-    ? `looking for better · ${search.seconds.toFixed(1)} s`
+    ? 'looking for better'
     : search.ended === 'failed'
       ? 'the search broke off; what was found is kept'
       : proven
@@ -136,6 +136,11 @@ function SearchLine({ search, can, proven }: { search: Search; can: boolean; pro
       <span className="text-soft" aria-live="polite" data-testid="search-state">
         {text}
       </span>
+      {search.running && (
+        <span aria-hidden="true" className="w-12 text-soft">
+          {search.seconds.toFixed(1)} s
+        </span>
+      )}
       {search.running ? (
         <button type="button" className="btn" onClick={search.stop}>
           <Square size={15} className="fill-current" /> Stop
@@ -194,6 +199,7 @@ function OneCloth({ cloth }: { cloth: ClothLayView }) {
           </p>
         ))}
       </div>
+      {cloth.washed && <p className="text-soft first-letter:uppercase">{cloth.washed}</p>}
       {piece && (
         <p aria-live="polite" className="mt-1">
           <strong>{piece.name}</strong>, {piece.count} of {piece.width.size.text} × {piece.height.size.text}{' '}
@@ -217,9 +223,7 @@ function OtherWays({ running }: { running: boolean }) {
     <section aria-label="Other ways to lay it" className="mt-3">
       <h2 className="mb-1 text-sm">
         Other ways to lay it{' '}
-        <span className="font-sans font-normal text-soft">
-          each at a glance; once chosen it is searched further
-        </span>
+        <span className="font-sans font-normal text-soft">once chosen, it is searched further</span>
       </h2>
       <ul className="grid grid-cols-2 gap-2 md:grid-cols-3 lg:grid-cols-5">
         {ways.data.map((w) => (
@@ -233,7 +237,10 @@ function OtherWays({ running }: { running: boolean }) {
               {w.drawing && <Drawing drawing={w.drawing} label="" className="h-[58px] w-[70px] shrink-0" />}
               <span className="min-w-0 leading-tight">
                 <span className="block font-bold">{w.name}</span>
-                <span className="block text-sm">{w.chosen ? `${w.bought} altogether` : w.difference}</span>
+                <span className="block text-sm">
+                  {w.chosen ? `${w.bought} altogether` : w.difference}
+                  {w.glance && <span className="text-soft"> at a glance</span>}
+                </span>
                 <span className="block text-sm text-soft">{w.cuts}</span>
               </span>
             </button>

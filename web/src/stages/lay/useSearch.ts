@@ -1,33 +1,44 @@
-// The search, live: each better lay as it comes. Leaving the page, an edit or Stop closes the stream, which stops it.
+// The search, live. Each better lay is kept as it is found, and the whole project is read again with it, so that lay,
+// tally and list always show the same one. Leaving the page, an edit or Stop closes the stream, which stops it.
 import { useCallback, useEffect, useRef, useState } from 'react';
-import type { LayView } from '../../api/client';
 
 export interface Search {
   running: boolean;
   seconds: number;
   iterations: number;
-  lay: LayView | null;
   ended: 'proven' | 'time' | 'stopped' | 'failed' | null;
   start: () => void;
   stop: () => void;
 }
 
-export function useSearch(id: string, revision: number, onEnd: () => void): Search {
+/** Better lays come faster than they are worth showing. */
+const SHOWN_EVERY = 350;
+
+export function useSearch(id: string, revision: number, onBetter: () => void): Search {
   const source = useRef<EventSource | null>(null);
   const [state, setState] = useState({ running: false, seconds: 0, iterations: 0 });
-  const [lay, setLay] = useState<LayView | null>(null);
   const [ended, setEnded] = useState<Search['ended']>(null);
-  const end = useRef(onEnd);
-  end.current = onEnd;
+  const better = useRef(onBetter);
+  better.current = onBetter;
+  const soon = useRef<number | null>(null);
 
-  const close = useCallback((why: Search['ended']) => {
-    if (!source.current) return;
-    source.current.close();
-    source.current = null;
-    setState((s) => ({ ...s, running: false }));
-    setEnded(why);
-    end.current();
+  const show = useCallback(() => {
+    if (soon.current) window.clearTimeout(soon.current);
+    soon.current = null;
+    better.current();
   }, []);
+
+  const close = useCallback(
+    (why: Search['ended']) => {
+      if (!source.current) return;
+      source.current.close();
+      source.current = null;
+      setState((s) => ({ ...s, running: false }));
+      setEnded(why);
+      show();
+    },
+    [show],
+  );
 
   const start = useCallback(() => {
     source.current?.close();
@@ -35,7 +46,9 @@ export function useSearch(id: string, revision: number, onEnd: () => void): Sear
     source.current = stream;
     setEnded(null);
     setState({ running: true, seconds: 0, iterations: 0 });
-    stream.addEventListener('lay', (e) => setLay(JSON.parse(e.data)));
+    stream.addEventListener('lay', () => {
+      soon.current ??= window.setTimeout(show, SHOWN_EVERY);
+    });
     stream.addEventListener('progress', (e) => {
       const { seconds, iterations } = JSON.parse(e.data);
       setState({ running: true, seconds, iterations });
@@ -46,7 +59,7 @@ export function useSearch(id: string, revision: number, onEnd: () => void): Sear
       close(done.proven ? 'proven' : 'time');
     });
     stream.onerror = () => close('failed');
-  }, [id, close]);
+  }, [id, close, show]);
 
   // Another revision is another job: what is searched for no longer counts.
   // biome-ignore lint/correctness/useExhaustiveDependencies: the revision is what this is about
@@ -54,7 +67,6 @@ export function useSearch(id: string, revision: number, onEnd: () => void): Sear
     source.current?.close();
     source.current = null;
     setState({ running: false, seconds: 0, iterations: 0 });
-    setLay(null);
     setEnded(null);
     return () => {
       source.current?.close();
@@ -62,5 +74,5 @@ export function useSearch(id: string, revision: number, onEnd: () => void): Sear
     };
   }, [id, revision]);
 
-  return { ...state, lay, ended, start, stop: () => close('stopped') };
+  return { ...state, ended, start, stop: () => close('stopped') };
 }

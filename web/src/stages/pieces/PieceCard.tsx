@@ -1,8 +1,10 @@
 // One piece of the sheet: drawn to scale, with its sizes, marks, how it is made up, and its size once it is measured.
 import type { PieceView } from '../../api/client';
+import { asChoices, useChoices } from '../../api/useChoices';
 import { DimensionButton } from '../../drawing/DimensionButton';
 import { Drawing } from '../../drawing/Drawing';
 import { ChoiceField } from '../../fields/ChoiceField';
+import { PlanFields } from '../../project/PlanFields';
 import { useProject } from '../../project/ProjectContext';
 import { MakeUp } from './MakeUp';
 import { MeasuredSize } from './MeasuredSize';
@@ -11,6 +13,7 @@ import { TurnPiece } from './TurnPiece';
 
 export function PieceCard({ piece: p }: { piece: PieceView }) {
   const { view, edit } = useProject();
+  const { joins } = useChoices();
   return (
     <li className="sheet p-3">
       <h2 className="flex items-baseline gap-2 text-lg leading-tight">
@@ -33,7 +36,7 @@ export function PieceCard({ piece: p }: { piece: PieceView }) {
       <p className="max-w-72 text-sm leading-7 text-soft">
         <TurnPiece piece={p} /> · {p.print}
       </p>
-      {p.made_up && <MakeUp piece={p} madeUp={p.made_up} />}
+      <PlanFields>{p.made_up && <MakeUp piece={p} madeUp={p.made_up} />}</PlanFields>
       {p.marks.length > 0 && (
         <ul className="mt-1 max-w-72 border-t border-ruled pt-1 text-sm">
           {p.marks.map((m) => (
@@ -44,18 +47,17 @@ export function PieceCard({ piece: p }: { piece: PieceView }) {
         </ul>
       )}
       {p.when && <p className="max-w-72 text-sm font-bold">{p.when}</p>}
-      {p.joined && (
-        <ChoiceField
-          label="Joined"
-          inline
-          value={view.choices.join}
-          onChoose={(value) => edit({ edit: 'lay', field: 'join', value })}
-          choices={[
-            { value: 'diagonal', name: 'on the diagonal' },
-            { value: 'straight', name: 'straight across' },
-          ]}
-        />
-      )}
+      <PlanFields>
+        {p.joined && (
+          <ChoiceField
+            label="Joined"
+            inline
+            value={view.choices.join}
+            onChoose={(value) => edit({ edit: 'lay', field: 'join', value })}
+            choices={asChoices(joins)}
+          />
+        )}
+      </PlanFields>
       {p.measured && <MeasuredSize piece={p} measured={p.measured} />}
       {p.note && <p className="max-w-72 text-sm">{p.note}</p>}
     </li>

@@ -52,7 +52,7 @@ export function TurnPiece({ piece }: { piece: PieceView }) {
               choices={turns.data.map((t) => ({
                 value: t.lies,
                 name: t.name,
-                note: turns.isPlaceholderData ? '…' : t.difference,
+                note: turns.isPlaceholderData ? '…' : `${t.difference}${t.glance ? ', at a glance' : ''}`,
               }))}
             />
           )}

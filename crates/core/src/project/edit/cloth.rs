@@ -1,0 +1,228 @@
+//! Changes to the cloths of a project, and what is cut from which.
+
+use super::ClothField;
+use super::read::{choice, key_of, price, size, yes_or_no};
+use crate::FieldProblem;
+use crate::cloth::Material;
+use crate::measure::{LONGEST, Length, Ruler, ShopStep, System};
+use crate::name::named;
+use crate::piece::Part;
+use crate::project::{Look, Project, ProjectCloth};
+
+/// More cloths than these are a cupboard, not a bag.
+const MOST_CLOTHS: usize = 60;
+
+impl Project {
+    pub(super) fn edit_cloth(&mut self, cloth: &str, field: ClothField, value: &str) -> Result<String, FieldProblem> {
+        let (system, ruler) = (self.system, self.ruler);
+        let others: Vec<String> = self.cloths.iter().filter(|c| c.id != *cloth).map(|c| c.name.clone()).collect();
+        let priced = self.currency.clone();
+        let cloth = self.cloth_mut(cloth)?;
+        edit_cloth(cloth, field, value, system, ruler, &others)?;
+        let told = format!("{}, {}", cloth.name, key_of(&field).replace('_', " "));
+        let typed = match field {
+            ClothField::Price if !is_none(field, value) => price("price", value, system)?.1,
+            _ => None,
+        };
+        match (priced, typed) {
+            (_, None) => Ok(told),
+            (Some(priced), Some(typed)) if priced == typed => Ok(told),
+            // The first sign that is typed is the project's.
+            (None, Some(typed)) => {
+                let told = format!("{told}; prices are in {typed}");
+                self.currency = Some(typed);
+                Ok(told)
+            }
+            (Some(priced), Some(typed)) => {
+                let message = format!(
+                    "Prices in this project are in {priced}, this one is in {typed}: type it without a sign, or change the currency on the Bag stage first."
+                );
+                Err(FieldProblem::new("price", value, message))
+            }
+        }
+    }
+
+    pub(super) fn edit_look(&mut self, cloth: &str, look: &Look) -> Result<String, FieldProblem> {
+        for (field, colour) in [("ground", &look.ground), ("figure", &look.figure)] {
+            let is_colour =
+                colour.len() == 7 && colour.starts_with('#') && colour[1..].chars().all(|c| c.is_ascii_hexdigit());
+            if !is_colour {
+                return Err(FieldProblem::new(field, colour, "A colour is written #rrggbb."));
+            }
+        }
+        let begun = self.steps_done > 0;
+        let cloth = self.cloth_mut(cloth)?;
+        if cloth.look.pattern != look.pattern {
+            if begun && cloth.print != look.pattern.usual_print() {
+                let message =
+                    "Cutting has begun: a pattern that stands otherwise would change the plan. Its colours may change.";
+                return Err(FieldProblem::new("pattern", &cloth.name, message));
+            }
+            cloth.print = look.pattern.usual_print();
+        }
+        cloth.look = look.clone();
+        Ok(format!("Look of {}", cloth.name))
+    }
+
+    pub(super) fn add_cloth(&mut self, name: &str, material: &str) -> Result<String, FieldProblem> {
+        let name = named("name", name)?;
+        let material: Material = choice("material", material)?;
+        if self.cloths.len() >= MOST_CLOTHS {
+            let message = format!("There are {MOST_CLOTHS} cloths in this project: no more are planned with.");
+            return Err(FieldProblem::new("name", &name, message));
+        }
+        if self.cloths.iter().any(|c| c.name == name) {
+            return Err(FieldProblem::new(
+                "name",
+                &name,
+                format!("There is a cloth “{name}” already: give this one another name."),
+            ));
+        }
+        let id = self.new_id(&name);
+        let mut cloth = ProjectCloth::usual(id.clone(), name.clone(), material, self.system);
+        cloth.look = self.fresh_look(&cloth.look);
+        self.cloths.push(cloth);
+        for part in Part::ALL {
+            if self.cloth_of(part).is_none() && material.suits(part) {
+                self.from.insert(part, vec![id.clone()]);
+            }
+        }
+        Ok(format!("Add {name}"))
+    }
+
+    pub(super) fn remove_cloth(&mut self, cloth: &str) -> Result<String, FieldProblem> {
+        let name = self.cloth_mut(cloth)?.name.clone();
+        self.cloths.retain(|c| c.id != *cloth);
+        self.from.retain(|_, ids| {
+            ids.retain(|id| id != cloth);
+            !ids.is_empty()
+        });
+        Ok(format!("Remove {name}"))
+    }
+
+    pub(super) fn assign(&mut self, part: &str, cloth: &str) -> Result<String, FieldProblem> {
+        let part: Part = choice("part", part)?;
+        let name = self.cloth_mut(cloth)?.name.clone();
+        self.from.insert(part, vec![cloth.to_owned()]);
+        Ok(format!("{} from {name}", part.name()))
+    }
+
+    fn cloth_mut(&mut self, id: &str) -> Result<&mut ProjectCloth, FieldProblem> {
+        self.cloths
+            .iter_mut()
+            .find(|c| c.id == id)
+            .ok_or_else(|| FieldProblem::new("cloth", id, format!("There is no cloth “{id}” in this project.")))
+    }
+
+    /// A look like `usual` in colours no cloth of this project has, as long as there are any.
+    fn fresh_look(&self, usual: &Look) -> Look {
+        let taken = |ground: &str| self.cloths.iter().any(|c| c.look.ground == ground);
+        let others = Look::GROUNDS.iter().map(|(ground, figure)| (*ground, *figure));
+        let all = std::iter::once((usual.ground.as_str(), usual.figure.as_str())).chain(others);
+        let (ground, figure) = all.into_iter().find(|(g, _)| !taken(g)).unwrap_or((&usual.ground, &usual.figure));
+        Look { ground: ground.to_owned(), figure: figure.to_owned(), ..usual.clone() }
+    }
+
+    /// A key made of the name, with a number if it is taken.
+    fn new_id(&self, name: &str) -> String {
+        let plain: String = name
+            .to_lowercase()
+            .chars()
+            .map(|c| if c.is_alphanumeric() { c } else { '-' })
+            .collect::<String>()
+            .trim_matches('-')
+            .to_owned();
+        let stem = if plain.is_empty() { "cloth".to_owned() } else { plain };
+        std::iter::once(stem.clone())
+            .chain((2..).map(|n| format!("{stem}-{n}")))
+            .find(|id| self.cloth(id).is_none())
+            .unwrap_or(stem)
+    }
+}
+
+/// Whether `value` takes away what stood in `field`.
+fn is_none(field: ClothField, value: &str) -> bool {
+    matches!(value.trim(), "" | "none") || (field == ClothField::Owned && value.trim() == "0")
+}
+
+fn edit_cloth(
+    cloth: &mut ProjectCloth,
+    field: ClothField,
+    value: &str,
+    system: System,
+    ruler: Ruler,
+    others: &[String],
+) -> Result<(), FieldProblem> {
+    let key = key_of(&field);
+    let length = || size(&key, value, system);
+    let show = |l: Length| format!("{} {}", ruler.show(l).text, system.symbol());
+    let none = is_none(field, value);
+    match field {
+        ClothField::Name => {
+            let name = named(&key, value)?;
+            if others.contains(&name) {
+                return Err(FieldProblem::new(
+                    &key,
+                    &name,
+                    format!("There is a cloth “{name}” already: give this one another name."),
+                ));
+            }
+            cloth.name = name;
+        }
+        ClothField::Material => cloth.material = choice(&key, value)?,
+        ClothField::Width => cloth.width = length()?,
+        ClothField::Selvedge => cloth.selvedge = length()?,
+        ClothField::Trim => cloth.trim = length()?,
+        ClothField::WashFirst => cloth.wash_first = yes_or_no(&key, value)?,
+        ClothField::Step => cloth.shop = ShopStep { step: if none { None } else { Some(length()?) }, ..cloth.shop },
+        ClothField::Min => cloth.shop = ShopStep { min: length()?, ..cloth.shop },
+        ClothField::Price => cloth.price = if none { None } else { Some(price(&key, value, system)?.0) },
+        ClothField::Owned if value.contains(['x', 'X', '×']) => {
+            let message = format!(
+                "“{}” is two sizes: type here how long the piece is that you have, and how wide under Width.",
+                value.trim()
+            );
+            return Err(FieldProblem::new(&key, value, message));
+        }
+        ClothField::Owned => cloth.owned = if none { None } else { Some(length()?) },
+        ClothField::Print => cloth.print = choice(&key, value)?,
+        ClothField::Up => cloth.up = choice(&key, value)?,
+        ClothField::Nap => cloth.nap = yes_or_no(&key, value)?,
+    }
+    if cloth.width <= Length::ZERO || cloth.width > LONGEST / 4 {
+        return Err(FieldProblem::new(
+            "width",
+            show(cloth.width),
+            format!("{} is {} wide: more than 0 and at most 5 m is allowed.", cloth.name, show(cloth.width)),
+        ));
+    }
+    let as_job = cloth.for_job();
+    if as_job.usable_width() <= Length::ZERO {
+        let field = if field == ClothField::Selvedge { "selvedge" } else { "width" };
+        return Err(FieldProblem::new(
+            field,
+            value,
+            format!(
+                "{} is {} wide and loses {} at each side: its two selvedges leave nothing to cut from.",
+                cloth.name,
+                show(cloth.width),
+                show(cloth.selvedge)
+            ),
+        ));
+    }
+    if as_job.usable_length().is_some_and(|l| l <= Length::ZERO) {
+        return Err(FieldProblem::new(
+            "owned",
+            value,
+            format!("{} is too short: squaring its ends takes {} at each.", cloth.name, show(cloth.trim)),
+        ));
+    }
+    if cloth.shop.step.is_some_and(|s| s <= Length::ZERO) {
+        return Err(FieldProblem::new(
+            "step",
+            value,
+            "The shop's step is more than 0; leave it empty if any length is cut.",
+        ));
+    }
+    Ok(())
+}

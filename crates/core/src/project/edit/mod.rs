@@ -1,0 +1,365 @@
+//! Changes to a project. Values are text as the maker typed or chose it.
+
+mod bag;
+mod cloth;
+mod read;
+mod row;
+mod whole;
+
+use super::{Look, Project};
+use crate::FieldProblem;
+use crate::bag::{GoodKind, Row};
+use crate::measure::Length;
+use crate::piece::Grain;
+use serde::{Deserialize, Serialize};
+
+/// A field of a cloth.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+#[allow(missing_docs)] // named after the fields of `ProjectCloth`
+pub enum ClothField {
+    Name,
+    Material,
+    Width,
+    Selvedge,
+    Trim,
+    WashFirst,
+    Step,
+    Min,
+    Price,
+    Owned,
+    Print,
+    Up,
+    Nap,
+}
+
+/// A choice about the lay.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+#[allow(missing_docs)] // named after the fields of `LayChoices`
+pub enum LayField {
+    Cuts,
+    PrintMayLie,
+    Straps,
+    Join,
+    InNotches,
+}
+
+/// How a piece lies by hand.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Lies {
+    /// As it is drafted.
+    Drafted,
+    /// Its upright axis along the selvedge.
+    Along,
+    /// Across the width.
+    Across,
+    /// Along or across, whichever takes less.
+    Either,
+    /// At 45°.
+    Bias,
+}
+
+impl Lies {
+    /// All of them, as they are offered.
+    pub const ALL: [Self; 5] = [Self::Drafted, Self::Along, Self::Across, Self::Either, Self::Bias];
+
+    /// In the maker's words.
+    pub const fn name(self) -> &'static str {
+        match self {
+            Self::Drafted => "as drafted",
+            Self::Along => "along the selvedge",
+            Self::Across => "across the width",
+            Self::Either => "along or across",
+            Self::Bias => "on the bias",
+        }
+    }
+
+    /// The one that stands for a grain given by hand, or for none.
+    pub fn of(grain: Option<Grain>) -> Self {
+        Self::ALL.into_iter().find(|lies| lies.grain() == grain).unwrap_or(Self::Drafted)
+    }
+
+    /// The grain that stands for it; nothing for what the draft says.
+    pub const fn grain(self) -> Option<Grain> {
+        match self {
+            Self::Drafted => None,
+            Self::Along => Some(Grain::Length),
+            Self::Across => Some(Grain::Across),
+            Self::Either => Some(Grain::Either),
+            Self::Bias => Some(Grain::Bias),
+        }
+    }
+}
+
+/// A field of a row of the cut list.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum RowField {
+    /// What it is called.
+    Name,
+    /// Its part.
+    Part,
+    /// How many.
+    Count,
+    /// Across; `width of cloth` is a legal length.
+    Width,
+    /// Up.
+    Height,
+    /// Its shape.
+    Shape,
+    /// The size of the shape's corner: radius, notch or taper.
+    Corner,
+    /// Each corner of an outline as `across × up`, semicolons between them.
+    Corners,
+    /// Seam allowance still to be added all round.
+    Seam,
+    /// Of a strap, how it is folded: a key of `StrapMake`, or empty.
+    Fold,
+    /// May lie any way: yes or no.
+    AnyWay,
+    /// Half of them mirrored: yes or no.
+    Pairs,
+    /// Width and height change places.
+    Turn,
+    /// The row is taken out.
+    Remove,
+}
+
+/// A field of the project itself.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+#[allow(missing_docs)] // named after the fields of `Project`
+pub enum ProjectField {
+    Name,
+    System,
+    Ruler,
+    Currency,
+}
+
+/// One change.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(tag = "edit", rename_all = "kebab-case", deny_unknown_fields)]
+pub enum Edit {
+    /// Another family of bag; finished sizes and seams that were changed and both have stay.
+    Family {
+        /// Its key.
+        family: String,
+    },
+    /// The rows of one's own cut list, all of them.
+    Rows {
+        /// As they are to stand.
+        rows: Vec<Row>,
+    },
+    /// A field of one row of the cut list.
+    Row {
+        /// Which row, from 0.
+        row: usize,
+        /// Which field.
+        field: RowField,
+        /// As typed or chosen.
+        value: String,
+    },
+    /// One more row at the end of one's own cut list.
+    AddRow {
+        /// What the piece is called.
+        name: String,
+        /// Its part.
+        part: String,
+        /// How many, as typed.
+        count: String,
+        /// Across, as typed; `width of cloth` is a legal length.
+        width: String,
+        /// Up, as typed.
+        height: String,
+    },
+    /// Finished sizes for a thing that goes in, each as typed.
+    Fit {
+        /// How wide the thing is; of a round one, its diameter.
+        width: String,
+        /// How tall.
+        height: String,
+        /// How thick.
+        thick: String,
+        /// Room in each direction.
+        ease: String,
+        /// Room above it.
+        above: String,
+    },
+    /// All finished sizes, scaled and brought to the ruler.
+    Scale {
+        /// In hundredths.
+        percent: u32,
+    },
+    /// A field of the bag.
+    Bag {
+        /// Its key, as the family lists it.
+        field: String,
+        /// As typed or chosen.
+        value: String,
+    },
+    /// A field of a cloth.
+    Cloth {
+        /// Its id.
+        cloth: String,
+        /// Which field.
+        field: ClothField,
+        /// As typed or chosen.
+        value: String,
+    },
+    /// How a cloth is drawn; the print's direction follows the pattern.
+    ClothLook {
+        /// Its id.
+        cloth: String,
+        /// The new look.
+        look: Look,
+    },
+    /// A new cloth with usual sizes; parts that have none yet and suit it are cut from it.
+    AddCloth {
+        /// Its name.
+        name: String,
+        /// What it is made of: a key of `Material`.
+        material: String,
+    },
+    /// Takes a cloth away; its parts are left without.
+    RemoveCloth {
+        /// Its id.
+        cloth: String,
+    },
+    /// Cuts a part from a cloth.
+    Assign {
+        /// The part's key.
+        part: String,
+        /// The cloth's id.
+        cloth: String,
+    },
+    /// How it is laid.
+    Lay {
+        /// Which choice.
+        field: LayField,
+        /// As chosen.
+        value: String,
+    },
+    /// The project itself.
+    Project {
+        /// Which field.
+        field: ProjectField,
+        /// As typed or chosen.
+        value: String,
+    },
+    /// How a panel is made up.
+    MakeUp {
+        /// The panel's id.
+        piece: String,
+        /// The key of the field.
+        field: String,
+        /// As typed or chosen.
+        value: String,
+    },
+    /// A piece that is measured once it is made: its size, seams included; both empty to forget it.
+    Measured {
+        /// The piece's id.
+        piece: String,
+        /// Across, as typed.
+        width: String,
+        /// Up, as typed.
+        height: String,
+    },
+    /// A piece is turned by hand.
+    Turn {
+        /// The piece's id.
+        piece: String,
+        /// How it is to lie.
+        lies: Lies,
+    },
+    /// What is at hand of something sold by the length.
+    LengthsAtHand {
+        /// Its kind.
+        kind: GoodKind,
+        /// Its width in whole units, if it has one.
+        width: Option<Length>,
+        /// Each length as typed, commas between them; empty when there is none.
+        lengths: String,
+    },
+    /// So many steps are done at the table.
+    StepsDone {
+        /// How many.
+        count: u32,
+    },
+}
+
+impl Edit {
+    /// Whether it changes what is laid or cut, not only how far the cutting has come or what is told of it.
+    pub fn changes_plan(&self) -> bool {
+        !matches!(
+            self,
+            Self::StepsDone { .. }
+                | Self::ClothLook { .. }
+                | Self::LengthsAtHand { .. }
+                | Self::Project { field: ProjectField::Name | ProjectField::Currency, .. }
+                | Self::Cloth { field: ClothField::Name | ClothField::Price, .. }
+        )
+    }
+}
+
+impl Project {
+    /// The project with `edit` made, and a short label for the undo list. The bag is drafted again and must hold. Once
+    /// cutting has begun the plan stays as it is: only what [`Edit::changes_plan`] lets alone, and sizes measured on
+    /// what is made, may change.
+    ///
+    /// # Errors
+    /// Every field that cannot stand; this project is unchanged.
+    pub fn edited(&self, edit: &Edit) -> Result<(Self, String), Vec<FieldProblem>> {
+        let measures = matches!(edit, Edit::Measured { .. });
+        if self.steps_done > 0 && edit.changes_plan() && !measures {
+            let message = format!(
+                "Cutting has begun, {} steps are done: the plan stays as it is. Take the cuts back first, or begin the cutting again.",
+                self.steps_done
+            );
+            return Err(vec![FieldProblem::new("steps_done", self.steps_done, message)]);
+        }
+        let mut next = self.clone();
+        let label = next.apply(edit).map_err(|p| vec![p])?;
+        match edit {
+            Edit::Cloth { .. } => next.retell_cutting(),
+            // What follows from a measure is worked out with the lay: see [`Project::lay_the_rest`].
+            Edit::Measured { .. } if self.cutting.is_some() => return Ok((next, label)),
+            _ => {}
+        }
+        if edit.changes_plan() {
+            next.plan()?;
+        }
+        Ok((next, label))
+    }
+
+    fn apply(&mut self, edit: &Edit) -> Result<String, FieldProblem> {
+        match edit {
+            Edit::Bag { field, value } => self.edit_bag(field, value),
+            Edit::Family { family } => self.edit_family(family),
+            Edit::Rows { rows } => self.edit_rows(rows),
+            Edit::Row { row, field, value } => self.edit_row(*row, *field, value),
+            Edit::AddRow { name, part, count, width, height } => self.add_row(name, part, [count, width, height]),
+            Edit::Fit { width, height, thick, ease, above } => self.edit_fit([width, height, thick, ease, above]),
+            Edit::Scale { percent } => self.edit_scale(*percent),
+            Edit::MakeUp { piece, field, value } => self.make_up(piece, field, value),
+            Edit::Measured { piece, width, height } => self.measure(piece, width, height),
+            Edit::Turn { piece, lies } => self.turn(piece, *lies),
+            Edit::Cloth { cloth, field, value } => self.edit_cloth(cloth, *field, value),
+            Edit::ClothLook { cloth, look } => self.edit_look(cloth, look),
+            Edit::AddCloth { name, material } => self.add_cloth(name, material),
+            Edit::RemoveCloth { cloth } => self.remove_cloth(cloth),
+            Edit::Assign { part, cloth } => self.assign(part, cloth),
+            Edit::Lay { field, value } => self.edit_lay(*field, value),
+            Edit::Project { field, value } => self.edit_project(*field, value),
+            Edit::LengthsAtHand { kind, width, lengths } => self.edit_lengths(*kind, *width, lengths),
+            Edit::StepsDone { count } => self.edit_steps_done(*count),
+        }
+    }
+}

@@ -1,0 +1,96 @@
+//! Changes to the project itself: its name and system, how it is laid, what is at hand, how far the cutting has come.
+
+use super::read::{choice, currency, key_of, size, yes_or_no};
+use super::{LayField, ProjectField};
+use crate::FieldProblem;
+use crate::bag::GoodKind;
+use crate::measure::{LONGEST, Length, Ruler, split_lengths};
+use crate::name::named;
+use crate::project::Project;
+use crate::project::document::LengthsAtHand;
+
+/// More lengths of one thing than these are a reel.
+const MOST_LENGTHS: usize = 40;
+
+impl Project {
+    pub(super) fn edit_lay(&mut self, field: LayField, value: &str) -> Result<String, FieldProblem> {
+        match field {
+            LayField::Cuts => self.lay.cuts = choice("cuts", value)?,
+            LayField::PrintMayLie => self.lay.print_may_lie = yes_or_no("print_may_lie", value)?,
+            LayField::Straps => self.lay.straps = choice("straps", value)?,
+            LayField::Join => self.lay.join = choice("join", value)?,
+            LayField::InNotches => self.lay.in_notches = yes_or_no("in_notches", value)?,
+        }
+        Ok(format!("Lay, {}", key_of(&field).replace('_', " ")))
+    }
+
+    pub(super) fn edit_project(&mut self, field: ProjectField, value: &str) -> Result<String, FieldProblem> {
+        match field {
+            ProjectField::Name => self.name = named("name", value)?,
+            ProjectField::Currency => self.currency = currency(value)?,
+            ProjectField::System => {
+                self.system = choice("system", value)?;
+                self.ruler = Ruler::usual(self.system);
+                let cloths = std::mem::take(&mut self.cloths);
+                self.cloths = cloths.into_iter().map(|c| c.sold_in(self.system)).collect();
+            }
+            ProjectField::Ruler => {
+                let ruler: Ruler = choice("ruler", value)?;
+                if ruler.system() != self.system {
+                    return Err(FieldProblem::new(
+                        "ruler",
+                        value,
+                        "The ruler is marked in the other system: never mix the two.",
+                    ));
+                }
+                self.ruler = ruler;
+            }
+        }
+        Ok(format!("Project {}", key_of(&field)))
+    }
+
+    pub(super) fn edit_lengths(
+        &mut self,
+        kind: GoodKind,
+        width: Option<Length>,
+        lengths: &str,
+    ) -> Result<String, FieldProblem> {
+        let mut found = Vec::new();
+        // 0 is none, as elsewhere.
+        let typed = split_lengths(lengths).into_iter().filter(|typed| *typed != "0");
+        for typed in typed {
+            let length = size("lengths", typed, self.system)?;
+            if length <= Length::ZERO || length > LONGEST * 10 {
+                let message = format!("“{typed}” will not do: more than 0 and at most 200 m is allowed.");
+                return Err(FieldProblem::new("lengths", lengths, message));
+            }
+            found.push(length);
+        }
+        if found.len() > MOST_LENGTHS {
+            let message = format!("{} lengths: at most {MOST_LENGTHS} are kept track of.", found.len());
+            return Err(FieldProblem::new("lengths", lengths, message));
+        }
+        self.lengths_at_hand.retain(|l| (l.kind, l.width) != (kind, width));
+        if !found.is_empty() {
+            self.lengths_at_hand.push(LengthsAtHand { kind, width, lengths: found });
+        }
+        Ok(format!("{} at hand", kind.name()))
+    }
+
+    pub(super) fn edit_steps_done(&mut self, count: u32) -> Result<String, FieldProblem> {
+        if count == 0 {
+            self.begin_again();
+            return Ok("Cutting begun again".to_owned());
+        }
+        let Some(plan) = &self.cutting else {
+            return Err(FieldProblem::new("steps_done", count, "Nothing is laid yet: there is nothing to cut."));
+        };
+        let steps = plan.steps().len();
+        if count as usize > steps {
+            let message = format!("{count} steps are done: the plan has {steps}.");
+            return Err(FieldProblem::new("steps_done", count, message));
+        }
+        self.steps_done = count;
+        Ok(format!("{count} steps done"))
+    }
+}

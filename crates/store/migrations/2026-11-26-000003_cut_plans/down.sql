@@ -1,0 +1,2 @@
+ALTER TABLE states DROP COLUMN cut_plan;
+DROP TABLE cut_plans;

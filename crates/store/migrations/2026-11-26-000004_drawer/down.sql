@@ -1,0 +1,1 @@
+ALTER TABLE cloths DROP COLUMN put_away_at;
