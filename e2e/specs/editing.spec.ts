@@ -32,21 +32,6 @@ test('undo and redo survive a reload', async ({ page, demo }) => {
   await expect(page.getByRole('link', { name: /^Bag 16 × 13¼/ })).toBeVisible();
 });
 
-test('two open tabs are told of each other and offered both', async ({ page, context, demo }) => {
-  const address = `${demo.address}/projects/harvest-tote/bag`;
-  await page.goto(address);
-  const other = await context.newPage();
-  await other.goto(address);
-  await type(other, 'tall, finished', '15');
-  await expect(other.getByRole('link', { name: /× 15 ×/ })).toBeVisible();
-  await type(page, 'deep, finished', '5');
-  const dialog = page.getByRole('alertdialog', { name: 'Changed in two places' });
-  await expect(dialog).toBeVisible();
-  await accessible(page);
-  await dialog.getByRole('button', { name: 'Make my change on top' }).click();
-  await expect(page.getByRole('link', { name: /^Bag 15½ × 15 × 5/ })).toBeVisible();
-});
-
 test('a size is dragged on the drawing and by the arrow keys', async ({ page, demo }) => {
   await page.goto(`${demo.address}/projects/harvest-tote/bag`);
   const height = page.getByLabel('tall, finished', { exact: true });

@@ -138,7 +138,7 @@ test('a cloth is named, drawn, kept in the cupboard and taken from there', async
   await page.getByRole('button', { name: 'Remove Rhubarb drill from this project' }).click();
   await expect(page.getByRole('region', { name: 'Rhubarb drill' })).toHaveCount(0);
   await page.goto(`${demo.address}/cupboard`);
-  await page.getByRole('button', { name: 'Take Rhubarb drill out of the cupboard' }).click();
+  await page.getByRole('button', { name: 'Put Rhubarb drill away' }).click();
   await expect(page.getByRole('heading', { name: 'Rhubarb drill' })).toHaveCount(0);
 });
 

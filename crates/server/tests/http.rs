@@ -797,3 +797,117 @@ fn a_bag_is_fitted_and_scaled() {
     let (_, view) = server.edit("harvest-tote", json!([{ "edit": "scale", "percent": 200 }]));
     assert_eq!(size(&view, "width"), "19");
 }
+
+/// What is put away can be put back later, or thrown away for good, and only from the drawer.
+#[test]
+fn the_drawer_keeps_what_is_put_away() {
+    let (_folder, server) = demo();
+    assert_eq!(server.get("/api/drawer").1, json!({ "projects": [], "cloths": [] }));
+    let (_, cupboard) = server.get("/api/cupboard");
+    let cloth = cupboard["cloths"][0]["id"].as_str().expect("a cloth").to_owned();
+    assert_eq!(server.delete("/api/projects/onion-sack"), 204);
+    assert_eq!(server.delete(&format!("/api/cupboard/{cloth}")), 204);
+    let (_, drawer) = server.get("/api/drawer");
+    assert_eq!((&drawer["projects"][0]["id"], &drawer["cloths"][0]["id"]), (&json!("onion-sack"), &json!(cloth)));
+    assert_eq!(server.get("/api/projects/onion-sack").0, 404);
+    assert_eq!(server.get("/api/cupboard").1["total"], json!(cupboard["total"].as_u64().expect("a number") - 1));
+    assert_eq!(server.delete("/api/drawer/projects/harvest-tote"), 404, "it is on the shelf, not in the drawer");
+    server.post("/api/projects/onion-sack/restore", &json!({}));
+    server.post(&format!("/api/cupboard/{cloth}/restore"), &json!({}));
+    assert_eq!(server.get("/api/projects/onion-sack").0, 200);
+    assert_eq!(server.get("/api/cupboard").1["total"], cupboard["total"]);
+    assert_eq!(server.delete(&format!("/api/drawer/cloths/{cloth}")), 204);
+    assert_eq!(server.get("/api/cupboard").1["total"], cupboard["total"], "what is in use is not thrown away");
+    assert_eq!(server.delete("/api/projects/onion-sack"), 204);
+    assert_eq!(server.delete("/api/drawer/projects/onion-sack"), 204);
+    assert_eq!(server.get("/api/drawer").1["projects"], json!([]));
+}
+
+#[test]
+fn a_conflict_names_both_changes() {
+    let (_folder, server) = demo();
+    let id = "bulb-sack";
+    let (_, view) = server.get(&format!("/api/projects/{id}"));
+    let based_on = view["revision"].clone();
+    assert_eq!(server.edit(id, bag("width", "12")).0, 200);
+    let path = format!("/api/projects/{id}/edits");
+    let (status, refused) = server.post(&path, &json!({ "based_on": based_on, "edits": bag("height", "14") }));
+    assert_eq!((status, &refused["yours"]), (409, &json!("height 14")));
+    assert_eq!(refused["current"]["undo"], json!("width 12"));
+    // What could not stand in any case is refused as a conflict all the same, without a name.
+    let (status, refused) = server.post(&path, &json!({ "based_on": based_on, "edits": bag("height", "tall") }));
+    assert_eq!((status, &refused["yours"]), (409, &Value::Null));
+}
+
+#[test]
+fn a_bag_begins_with_its_kind_and_sizes_go_along() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let server = Server::start("serve", folder.path());
+    let new = |family: &str| json!({ "name": "Bag", "system": "cm", "family": family });
+    let (_, families) = server.get("/api/families");
+    for family in families.as_array().expect("families") {
+        let key = family["key"].as_str().expect("a key");
+        let (status, view) = server.post("/api/projects", &new(key));
+        assert_eq!((status, &view["bag"]["family"], &view["undo"]), (200, &json!(key), &Value::Null));
+    }
+    let (status, refused) = server.post("/api/projects", &new("hammock"));
+    assert_eq!((status, &refused["problems"][0]["field"]), (422, &json!("family")));
+    let (_, tote) = server.post("/api/projects", &new("tote"));
+    let id = tote["id"].as_str().expect("an id");
+    let (status, view) = server.edit(id, bag("width", "12"));
+    assert_eq!(status, 200, "{view}");
+    let told = view["came_along"].as_array().expect("sentences");
+    assert!(told.iter().any(|t| t.as_str().is_some_and(|t| t.starts_with("Pocket, wide"))), "{told:?}");
+    assert_eq!(server.get(&format!("/api/projects/{id}")).1["came_along"], json!([]), "told once");
+}
+
+#[test]
+fn prices_have_the_currency_they_were_typed_in() {
+    let (_folder, server) = demo();
+    let id = "harvest-tote";
+    let (_, view) = server.get(&format!("/api/projects/{id}"));
+    let cloth = view["cloths"][0]["id"].clone();
+    let price = |typed: &str| json!([{ "edit": "cloth", "cloth": cloth, "field": "price", "value": typed }]);
+    let (status, view) = server.edit(id, price("12,50 €"));
+    assert_eq!((status, &view["currency"]), (200, &json!("€")));
+    assert!(view["tally"]["cost"].as_str().expect("a cost").starts_with("€ "));
+    assert!(view["shopping_list"].as_str().expect("a list").contains(", € "));
+    let (status, refused) = server.edit(id, price("$9"));
+    assert_eq!((status, &refused["problems"][0]["field"]), (422, &json!("price")));
+    assert!(refused["message"].as_str().expect("a sentence").contains("are in €, this one is in $"));
+    assert_eq!(server.edit(id, price("9")).0, 200);
+    let pounds = json!([{ "edit": "project", "field": "currency", "value": "£" }]);
+    assert_eq!(server.edit(id, pounds).1["currency"], json!("£"));
+    for no in ["12 kr 50", "€", "1.2.3", "-4", "€ 12 $", "1e9"] {
+        assert_eq!(server.edit(id, price(no)).0, 422, "{no}");
+    }
+}
+
+/// Every list of choices the screens offer is the server's, and every key of it can be sent back.
+#[test]
+fn choices_are_told_by_the_server() {
+    let (_folder, server) = demo();
+    let (_, choices) = server.get("/api/choices");
+    let keys = |list: &str| -> Vec<String> {
+        let all = choices[list].as_array().unwrap_or_else(|| panic!("{list}"));
+        all.iter().map(|c| c["key"].as_str().expect("a key").to_owned()).collect()
+    };
+    assert!(keys("materials").contains(&"interfacing".to_owned()));
+    let cloth = |field: &str, value: &str| json!([{ "edit": "cloth", "cloth": "bean-flower-canvas", "field": field, "value": value }]);
+    for (list, field) in [("materials", "material"), ("prints", "print"), ("print_up", "up")] {
+        for key in keys(list) {
+            assert_eq!(server.edit("harvest-tote", cloth(field, &key)).0, 200, "{field} {key}");
+        }
+    }
+    for key in keys("rulers") {
+        let edits = json!([{ "edit": "project", "field": "ruler", "value": key }]);
+        let inch =
+            choices["rulers"].as_array().expect("rulers").iter().any(|r| r["key"] == *key && r["system"] == "in");
+        assert_eq!(server.edit("harvest-tote", edits).0, if inch { 200 } else { 422 }, "{key}");
+    }
+    let shapes = keys("row_shapes");
+    for key in &shapes {
+        let edits = json!([{ "edit": "row", "row": 0, "field": "shape", "value": key }]);
+        assert_eq!(server.edit("tool-roll-list", edits).0, 200, "{key}");
+    }
+}

@@ -5,6 +5,8 @@ import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { api, done, must, type PutAwayView, Refused } from '../api/client';
 
+const WHEN = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
+
 type Kind = 'projects' | 'cloths';
 
 const restore = (kind: Kind, id: string) =>
@@ -74,7 +76,7 @@ export function Drawer() {
                 <li key={one.id} className="flex flex-wrap items-center gap-x-4 gap-y-2 px-3 py-2">
                   <span className="min-w-40 flex-1">
                     <strong>{one.name}</strong>{' '}
-                    <span className="text-soft">put away {new Date(one.put_away_at).toLocaleString()}</span>
+                    <span className="text-soft">put away {WHEN.format(one.put_away_at)}</span>
                   </span>
                   <button
                     type="button"

@@ -1,6 +1,9 @@
 // The stages of the work, in working order, with the figure that stands under each.
 import type { ProjectView } from '../api/client';
 
+/** `1 row`, `2 rows`. */
+const counted = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`;
+
 export interface StageInfo {
   key: 'bag' | 'pieces' | 'cloth' | 'lay' | 'buy' | 'cut';
   name: string;
@@ -11,7 +14,7 @@ export interface StageInfo {
 
 /** The finished sizes in use, or how many rows a cut list of one's own has. */
 export function sizes(view: ProjectView): string {
-  if (view.bag.family === 'cut-list') return `${view.bag.rows.length} rows`;
+  if (view.bag.family === 'cut-list') return counted(view.bag.rows.length, 'row');
   const all = view.bag.groups.flatMap((g) => g.fields);
   return ['width', 'height', 'depth']
     .map((key) => all.find((f) => f.key === key && !f.idle)?.length)
@@ -32,14 +35,14 @@ export const STAGES: StageInfo[] = [
   {
     key: 'pieces',
     name: 'Pieces',
-    figure: (v) => `${v.tally.pieces} in ${v.parts.length} ${v.parts.length === 1 ? 'bundle' : 'bundles'}`,
+    figure: (v) =>
+      v.tally.pieces === 0 ? 'none yet' : `${v.tally.pieces} in ${counted(v.parts.length, 'bundle')}`,
     pin: pinned('pieces'),
   },
   {
     key: 'cloth',
     name: 'Cloth',
-    figure: (v) =>
-      v.cloths.length === 0 ? 'none yet' : `${v.cloths.length} ${v.cloths.length === 1 ? 'cloth' : 'cloths'}`,
+    figure: (v) => (v.cloths.length === 0 ? 'none yet' : counted(v.cloths.length, 'cloth')),
     pin: pinned('cloth'),
   },
   {

@@ -97,13 +97,9 @@ export function Shelf() {
           </button>
         </div>
       )}
+      {shelf.isDone && find === '' && <NewProject first={shelf.total === 0} />}
       {shelf.isDone && (
         <ul className="grid grid-cols-[repeat(auto-fill,minmax(270px,1fr))] gap-4">
-          {find === '' && (
-            <li>
-              <NewProject first={shelf.total === 0} />
-            </li>
-          )}
           {shelf.entries.map((card) => (
             <li key={card.id} className="sheet group relative flex flex-col">
               {card.unreadable ? <Unreadable card={card} /> : <OnTheShelf card={card} />}
@@ -182,6 +178,8 @@ function NewProject({ first }: { first: boolean }) {
   const [family, setFamily] = useState('tote');
   const { systems } = useChoices();
   const [problem, setProblem] = useState<string | null>(null);
+  // On a narrow screen the bags there are come first.
+  const [open, setOpen] = useState(() => first || window.innerWidth >= 640);
   const begin = useMutation({
     mutationFn: () => must(api.POST('/api/projects', { body: { name, system, family } })),
     onSuccess: (view) => {
@@ -190,54 +188,63 @@ function NewProject({ first }: { first: boolean }) {
     },
     onError: (error) => setProblem(error instanceof Refused ? error.message : String(error)),
   });
+  if (!open) {
+    return (
+      <button type="button" className="btn btn-act mb-5" onClick={() => setOpen(true)}>
+        <Plus size={17} /> Another bag
+      </button>
+    );
+  }
   return (
     <form
-      className="flex h-full flex-col gap-3 rounded border-2 border-dashed border-[#b3a68d] p-4"
+      aria-label="A new bag"
+      className="mb-5 flex flex-col gap-x-6 gap-y-3 rounded border-2 border-dashed border-[#b3a68d] p-4 lg:flex-row"
       onSubmit={(e) => {
         e.preventDefault();
         begin.mutate();
       }}
     >
-      <h2 className="text-lg">{first ? 'Begin with a bag' : 'Another bag'}</h2>
-      {first && (
-        <p className="text-soft">
-          Name it, say its size, choose a cloth: the cut list, the lay and the shopping list follow.
+      <div className="min-w-0 flex-1">
+        <h2 className="text-lg">{first ? 'Begin with a bag' : 'Another bag'}</h2>
+        <p className="mb-1 text-soft">
+          {first
+            ? 'Choose the kind, name it and say its size, choose a cloth: the cut list, the lay and the shopping list follow.'
+            : 'Which kind is it?'}
         </p>
-      )}
-      <div>
-        <label htmlFor="new-name" className="text-sm text-soft">
-          What will it be?
-        </label>
-        <input
-          id="new-name"
-          className="field"
-          value={name}
-          placeholder="Market tote"
-          aria-invalid={problem !== null}
-          aria-describedby="new-problem"
-          onChange={(e) => {
-            setName(e.target.value);
-            setProblem(null);
-          }}
-        />
-        <p id="new-problem" aria-live="polite" className="text-sm font-bold text-madder">
-          {problem}
-        </p>
-      </div>
-      <div>
-        <p className="mb-0.5 text-sm text-soft">Which kind</p>
         <Kinds small chosen={family} onChoose={setFamily} />
       </div>
-      <ChoiceField
-        label="Measured in"
-        inline
-        value={system}
-        onChoose={setSystem}
-        choices={asChoices(systems)}
-      />
-      <button type="submit" className="btn btn-act mt-auto self-start" disabled={begin.isPending}>
-        <Plus size={17} /> Begin
-      </button>
+      <div className="flex flex-wrap items-end gap-x-4 gap-y-2 lg:w-64">
+        <div className="min-w-44 flex-1">
+          <label htmlFor="new-name" className="text-sm text-soft">
+            What will it be?
+          </label>
+          <input
+            id="new-name"
+            className="field"
+            value={name}
+            placeholder="Market tote"
+            aria-invalid={problem !== null}
+            aria-describedby="new-problem"
+            onChange={(e) => {
+              setName(e.target.value);
+              setProblem(null);
+            }}
+          />
+          <p id="new-problem" aria-live="polite" className="text-sm font-bold text-madder">
+            {problem}
+          </p>
+        </div>
+        <ChoiceField
+          label="Measured in"
+          inline
+          value={system}
+          onChoose={setSystem}
+          choices={asChoices(systems)}
+        />
+        <button type="submit" className="btn btn-act" disabled={begin.isPending}>
+          <Plus size={17} /> Begin
+        </button>
+      </div>
     </form>
   );
 }

@@ -221,7 +221,7 @@ impl Design for Drawstring {
         let (rounded, lined) = (self.base == SackBase::Rounded, self.lined);
         let seamed = self.base != SackBase::Fold;
         let mut all = vec![
-            Field::size("width", if round { "Across the base" } else { "Wide" }, Group::Size, &mut self.width)
+            Field::size("width", if round { "Diameter of the base" } else { "Wide" }, Group::Size, &mut self.width)
                 .scaling(),
             Field::size("height", "Tall", Group::Size, &mut self.height).scaling(),
             Field::size("depth", "Deep", Group::Size, &mut self.depth).scaling().only_if(boxed),

@@ -129,16 +129,27 @@ impl Bag {
         }
     }
 
+    /// The word for the finished size in the field `key`: `wide`, or `across` of a round base, whose width is its
+    /// diameter.
+    pub fn size_word(&self, key: &str) -> Option<&'static str> {
+        match key {
+            "width" if self.answer("base") == Some("round") => Some("across"),
+            "width" => Some("wide"),
+            "height" => Some("tall"),
+            "depth" => Some("deep"),
+            _ => None,
+        }
+    }
+
     /// Title and finished sizes: `Boxed tote, 15 wide × 13 tall × 5 deep (in)`.
     pub fn headline(&self, ruler: Ruler) -> String {
-        let named = [("width", "wide"), ("height", "tall"), ("depth", "deep")];
         let mut copy = self.clone();
         let sizes: Vec<String> = copy
             .fields()
             .into_iter()
             .filter(|f| !f.idle)
             .filter_map(|f| {
-                let (_, word) = named.iter().find(|(key, _)| *key == f.key)?;
+                let word = self.size_word(f.key)?;
                 match f.slot {
                     Slot::Length(length) if *length > Length::ZERO => {
                         Some(format!("{} {word}", ruler.show(*length).text))

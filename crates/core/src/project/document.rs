@@ -227,6 +227,10 @@ impl Project {
         if !unassigned.is_empty() {
             return Planned { draft, finished, job: None, unassigned, blocks: vec![], fixed: None, problems: vec![] };
         }
+        // A list without rows is not laid yet; that is no mistake.
+        if draft.pieces.is_empty() {
+            return Planned { draft, finished, job: None, unassigned, blocks: vec![], fixed: None, problems: vec![] };
+        }
         let job = self.job(&draft);
         let problems: Vec<FieldProblem> = job.check().err().into_iter().collect();
         let job = problems.is_empty().then_some(job);

@@ -12,7 +12,7 @@ use rust_embed::RustEmbed;
 struct Dist;
 
 /// The first part of the paths that are places of the application.
-const PLACES: [&str; 3] = ["", "cupboard", "projects"];
+const PLACES: [&str; 4] = ["", "cupboard", "drawer", "projects"];
 
 pub(super) async fn serve(method: Method, uri: Uri, headers: HeaderMap) -> Response {
     if !matches!(method, Method::GET | Method::HEAD) {

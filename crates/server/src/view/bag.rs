@@ -124,6 +124,8 @@ pub struct FinishedView {
 #[derive(Clone, Debug, Serialize, ToSchema)]
 pub struct AnchorView {
     pub field: String,
+    /// What the size is: `wide`.
+    pub name: String,
     pub x1: f64,
     pub y1: f64,
     pub x2: f64,
@@ -348,6 +350,7 @@ pub(super) fn bag_view(project: &Project, planned: &Planned) -> BagView {
             .iter()
             .map(|a| AnchorView {
                 field: a.field.to_owned(),
+                name: project.bag.size_word(a.field).unwrap_or(a.field).to_owned(),
                 x1: a.x1,
                 y1: a.y1,
                 x2: a.x2,

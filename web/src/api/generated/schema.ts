@@ -441,6 +441,8 @@ export interface components {
         /** @description Where a size is taken hold of on the drawing. */
         AnchorView: {
             field: string;
+            /** @description What the size is: `wide`. */
+            name: string;
             /** @description Pixels across and down for one inch or centimetre more. */
             per_unit: number[];
             /** Format: double */

@@ -16,8 +16,6 @@ import { FitAndScale } from './FitAndScale';
 import { GroupIcon, OptionFields } from './options';
 import { SizeOnDrawing } from './SizeOnDrawing';
 
-const NAMES: Record<string, string> = { width: 'wide', height: 'tall', depth: 'deep' };
-
 export function BagStage() {
   const { view, edit, preview } = useProject();
   const { systems, rulers } = useChoices();
@@ -110,7 +108,7 @@ export function BagStage() {
                 <SizeOnDrawing
                   key={anchor.field}
                   anchor={anchor}
-                  name={NAMES[anchor.field] ?? anchor.field}
+                  name={anchor.name}
                   value={size}
                   unit={view.system}
                   exactUnit={systems.find((s) => s.key === view.system)?.unit ?? 0}
@@ -144,7 +142,7 @@ export function BagStage() {
                   if (!is && focus) setSearch({}, { replace: true });
                 }}
               >
-                <Popover.Trigger className="sheet flex w-full items-center gap-2.5 px-2.5 py-1.5 text-left hover:border-indigo data-[state=open]:border-indigo data-[state=open]:outline data-[state=open]:outline-1">
+                <Popover.Trigger className="sheet flex w-full items-center gap-2.5 px-2.5 py-1.5 text-left enabled:hover:border-indigo disabled:opacity-60 data-[state=open]:border-indigo data-[state=open]:outline data-[state=open]:outline-1">
                   <GroupIcon group={option} />
                   <span className="min-w-0 leading-tight">
                     <span className="block font-bold">{option.name}</span>

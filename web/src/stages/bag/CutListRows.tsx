@@ -9,17 +9,17 @@ export function CutListRows() {
   const empty = view.bag.rows.length === 0;
   return (
     <div className="mt-2 flex flex-col gap-4">
-      {empty ? (
-        <section aria-label="Rows of the cut list" className="sheet">
-          <p className="px-4 pt-3 text-soft">
+      <section aria-label="Rows of the cut list" className="sheet overflow-x-auto p-2">
+        {empty ? (
+          <p className="px-2 pt-1 text-soft">
             Type the first piece here, or paste or read a whole list below. Sizes are as they are cut, seams
             included.
           </p>
-          <AddRow />
-        </section>
-      ) : (
-        <Rows />
-      )}
+        ) : (
+          <Rows />
+        )}
+        <AddRow />
+      </section>
       <ReadCutList first={empty} />
     </div>
   );
@@ -28,36 +28,33 @@ export function CutListRows() {
 function Rows() {
   const { view } = useProject();
   return (
-    <section aria-label="Rows of the cut list" className="sheet overflow-x-auto p-2">
-      <table className="w-full text-left">
-        <thead>
-          <tr className="text-soft">
-            {[
-              'how many',
-              'piece',
-              'part',
-              'wide',
-              'turn',
-              'tall',
-              'shape',
-              'seam to add',
-              'any way',
-              'take out',
-            ].map((h) => (
-              <th key={h} scope="col" className="px-1.5 py-1 font-normal">
-                <span className={h === 'turn' || h === 'take out' ? 'sr-only' : ''}>{h}</span>
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {view.bag.rows.map((row, i) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: a row is known by its place
-            <CutListRow key={i} row={row} at={i} />
+    <table className="w-full text-left">
+      <thead>
+        <tr className="text-soft">
+          {[
+            'how many',
+            'piece',
+            'part',
+            'wide',
+            'turn',
+            'tall',
+            'shape',
+            'seam to add',
+            'any way',
+            'take out',
+          ].map((h) => (
+            <th key={h} scope="col" className="px-1.5 py-1 font-normal">
+              <span className={h === 'turn' || h === 'take out' ? 'sr-only' : ''}>{h}</span>
+            </th>
           ))}
-        </tbody>
-      </table>
-      <AddRow />
-    </section>
+        </tr>
+      </thead>
+      <tbody>
+        {view.bag.rows.map((row, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: a row is known by its place
+          <CutListRow key={i} row={row} at={i} />
+        ))}
+      </tbody>
+    </table>
   );
 }

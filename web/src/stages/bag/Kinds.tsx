@@ -20,7 +20,13 @@ export function Kinds({ chosen, onChoose, small }: Props) {
     <>
       {families.isPending && <p>Drawing them …</p>}
       {families.isError && <p role="alert">{families.error.message}</p>}
-      <ul className={small ? 'grid grid-cols-3 gap-1' : 'grid grid-cols-2 gap-2 sm:grid-cols-3'}>
+      <ul
+        className={
+          small
+            ? 'grid grid-cols-[repeat(auto-fill,minmax(86px,1fr))] gap-1'
+            : 'grid grid-cols-2 gap-2 sm:grid-cols-3'
+        }
+      >
         {families.data?.map((f) => (
           <li key={f.key}>
             <button

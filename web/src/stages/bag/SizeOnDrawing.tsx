@@ -20,6 +20,9 @@ interface Props {
   onCommit: (field: string, value: string) => Promise<ProblemView[]>;
 }
 
+/** What the field takes on the drawing, in its own units. */
+const ROOM = 160;
+
 export function SizeOnDrawing(props: Props) {
   const { anchor, name, value, unit, exactUnit, exactStep, frame, focusKey, onPreview, onCommit } = props;
   const field = anchor.field;
@@ -29,16 +32,12 @@ export function SizeOnDrawing(props: Props) {
     per: [number, number];
     scale: number;
     from: number;
-    last: string | null;
-    /** The last size that stood: there the drag stops. */
-    good: string | null;
+    /** In steps of the ruler. */
+    last: number | null;
   } | null>(null);
   const [stop, setStop] = useState<string | null>(null);
   const percent = (n: number, of: number) => `${(n / of) * 100}%`;
-  const snapped = (exact: number) => {
-    const snap = Math.max(exactStep, Math.round(exact / exactStep) * exactStep);
-    return `${snap / exactUnit} ${unit}`;
-  };
+  const sized = (steps: number) => `${(steps * exactStep) / exactUnit} ${unit}`;
   const begin = (e: React.PointerEvent<HTMLButtonElement>) => {
     const box = e.currentTarget.closest('[data-drawing]')?.getBoundingClientRect();
     if (!box) return;
@@ -50,7 +49,6 @@ export function SizeOnDrawing(props: Props) {
       scale: box.width / frame.width,
       from: value.exact,
       last: null,
-      good: null,
     };
   };
   const move = (e: React.PointerEvent) => {
@@ -60,13 +58,11 @@ export function SizeOnDrawing(props: Props) {
     const [dx, dy] = [(e.clientX - d.x) / d.scale, (e.clientY - d.y) / d.scale];
     // Along the line the size is drawn on. The drawing is re-fitted as it grows, so the pull is read at its first scale.
     const units = (dx * ax + dy * ay) / (ax * ax + ay * ay);
-    const wanted = snapped(d.from + units * exactUnit);
+    const wanted = Math.max(1, Math.round((d.from + units * exactUnit) / exactStep));
     if (wanted !== d.last) {
       d.last = wanted;
-      onPreview(wanted).then((problems) => {
-        if (drag.current !== d) return;
-        if (problems.length === 0) d.good = wanted;
-        setStop(problems[0]?.message ?? null);
+      onPreview(sized(wanted)).then((problems) => {
+        if (drag.current === d) setStop(problems[0]?.message ?? null);
       });
     }
   };
@@ -74,10 +70,18 @@ export function SizeOnDrawing(props: Props) {
     const d = drag.current;
     drag.current = null;
     setStop(null);
-    if (!d?.last) return;
-    // The last answer may be on its way yet.
-    const size = d.good === d.last || (await onPreview(d.last)).length === 0 ? d.last : d.good;
-    if (size) await onCommit(field, size);
+    if (!d || d.last === null) return;
+    const stands = async (steps: number) => (await onPreview(sized(steps))).length === 0;
+    const [from, last] = [Math.round(d.from / exactStep), d.last];
+    // Let go beyond what stands, it stops at the last line of the ruler that does.
+    let [good, beyond] = [from, last];
+    if (await stands(last)) good = last;
+    while (Math.abs(beyond - good) > 1 && good !== last) {
+      const middle = Math.trunc((good + beyond) / 2);
+      if (await stands(middle)) good = middle;
+      else beyond = middle;
+    }
+    if (good !== from) await onCommit(field, sized(good));
     onPreview(null);
   };
   const leave = () => {
@@ -96,14 +100,19 @@ export function SizeOnDrawing(props: Props) {
     if (!up && !down) return;
     e.preventDefault();
     const by = exactStep * (e.shiftKey ? 8 : 1) * (up ? 1 : -1);
-    onCommit(field, snapped(value.exact + by));
+    onCommit(field, sized(Math.max(1, Math.round((value.exact + by) / exactStep))));
   };
+  const middle = (anchor.x1 + anchor.x2) / 2;
+  const flat = Math.abs(anchor.y2 - anchor.y1) < 4;
+  // Beside the line where the line is too short to hold it.
+  const beside = flat && Math.abs(anchor.x2 - anchor.x1) < ROOM;
+  const aside = field === 'depth' ? 86 : beside ? -(ROOM + anchor.x2 - anchor.x1) / 2 : 0;
   return (
     <>
       <div
         className="absolute w-[92px] sm:w-[124px] -translate-x-1/2 -translate-y-1/2"
         style={{
-          left: percent((anchor.x1 + anchor.x2) / 2 + (field === 'depth' ? 86 : 0), frame.width),
+          left: percent(middle + aside, frame.width),
           top: percent((anchor.y1 + anchor.y2) / 2 + (field === 'depth' ? 14 : 0), frame.height),
         }}
       >
@@ -132,7 +141,7 @@ export function SizeOnDrawing(props: Props) {
         aria-label={`Drag the ${field}`}
         aria-valuenow={value.exact / exactUnit}
         aria-valuetext={value.words}
-        className="absolute h-5 w-5 -translate-x-1/2 -translate-y-1/2 touch-none rounded-full border-2 border-madder bg-paper hover:bg-madder active:bg-madder"
+        className="absolute h-5 w-5 disabled:hidden -translate-x-1/2 -translate-y-1/2 touch-none rounded-full border-2 border-madder bg-paper hover:bg-madder active:bg-madder"
         style={{ left: percent(anchor.x2, frame.width), top: percent(anchor.y2, frame.height) }}
         onPointerDown={begin}
         onPointerMove={move}

@@ -66,6 +66,17 @@ export function LayStage() {
 function NothingToLay() {
   const { view } = useProject();
   const missing = view.parts.filter((p) => !p.cloth);
+  if (view.pieces.length === 0) {
+    return (
+      <div className="sheet max-w-xl p-6">
+        <h1 className="text-xl">Nothing to lay yet</h1>
+        <p className="mt-2">The cut list has no rows.</p>
+        <Link to={`/projects/${view.id}/bag`} className="btn btn-act mt-4">
+          Type or read the rows
+        </Link>
+      </div>
+    );
+  }
   return (
     <div className="sheet max-w-xl p-6">
       <h1 className="text-xl">Nothing to lay yet</h1>
