@@ -40,7 +40,7 @@ fn ready(family: Family) -> Project {
     let add = |name: &str, material: &str| Edit::AddCloth { name: name.into(), material: material.into() };
     let mut project = Project::new("Bag", System::Inches);
     project.bag = family.usual(System::Inches);
-    let project = made(&project, &[add("Moss canvas", "canvas"), add("Fleece", "fleece")]);
+    let project = made(&project, &[add("Moss canvas", "canvas"), add("Fleece", "fleece"), add("Stiff", "interfacing")]);
     let project = made(&project, &[cloth(ClothField::Price, "12")]);
     project.begun(&laid(&project)).unwrap_or_else(|why| panic!("{family:?}: {why:?}"))
 }

@@ -814,3 +814,28 @@ fn what_is_kept_stays_whole() {
     }
     assert!(kept > 10, "{kept}");
 }
+
+/// Where bare cloth lies both beside and beyond the pieces, the cuts keep the larger of the two in one.
+#[rstest]
+// Beside two of 10 × 20, side by side, 34 in × the whole length is kept, not 34 × 20 and a strip beyond.
+#[case(10, 40, (34, 27))]
+// Beyond a strip 45 wide and 10 long nothing reaches up beside it that is larger.
+#[case(45, 10, (54, 8))]
+// A strip 50 wide leaves 4 in beside it: too narrow to keep, however long.
+#[case(50, 37, (54, 8))]
+fn the_larger_part_is_kept_whole(#[case] width: i64, #[case] height: i64, #[case] kept: (i64, i64)) {
+    let half = inch(height) / 2;
+    let mut job = job(inch(54), vec![piece("near", inch(width), half, 1), piece("far", inch(width), half, 1)]);
+    for piece in &mut job.pieces {
+        piece.grain = Grain::Length;
+    }
+    // 45 in for the first, 18 for the second: longer than the pieces by some.
+    job.cloths[0].shop = ShopStep { step: Some(inch(9)), min: Length::ZERO };
+    let found = lay(&job, 60);
+    let parts = bofta_core::cutting::left_whole(&job, &found.cloths[0]);
+    let (w, h) = (Length(parts[0].width), Length(parts[0].height));
+    assert_eq!((w, h), (inch(kept.0), inch(kept.1)), "{parts:?}");
+    // All pieces come off all the same.
+    let freed: usize = cut_list(&job, &found.cloths, &[], &[]).iter().map(|s| s.frees().len()).sum();
+    assert_eq!(freed, 2);
+}

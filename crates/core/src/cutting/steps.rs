@@ -145,14 +145,7 @@ impl Step {
     /// The bare part it frees, when that is worth keeping by the rules of `job`.
     pub fn kept(&self, job: &Job) -> Option<Region> {
         let Self::Cut { cut, .. } = self else { return None };
-        let (one, other) = job.rules.keep;
-        cut.bare.filter(|b| {
-            if !cut.whole {
-                return false;
-            }
-            let is = |w: Length, h: Length| b.width >= w.0 && b.height >= h.0;
-            is(one, other) || is(other, one)
-        })
+        cut.bare.filter(|b| cut.whole && is_worth_keeping(b, job.rules.keep))
     }
 
     /// The cloth it works on; blocks and corners are cut off the cloth.
@@ -173,6 +166,12 @@ impl Step {
             Self::Fuse { .. } | Self::Corners(_) => &[],
         }
     }
+}
+
+/// Whether a bare part is as large as `keep`, either way round.
+fn is_worth_keeping(part: &Region, keep: (Length, Length)) -> bool {
+    let is = |w: Length, h: Length| part.width >= w.0 && part.height >= h.0;
+    is(keep.0, keep.1) || is(keep.1, keep.0)
 }
 
 /// How a cloth comes apart.
@@ -226,12 +225,37 @@ pub fn cut_list(job: &Job, cloths: &[ClothLay], pieces: &[Piece], blocks: &[Bloc
 /// What the cuts of `lay` leave whole and is worth keeping, largest first: rectangles no cut of this plan runs through.
 pub fn left_whole(job: &Job, lay: &ClothLay) -> Vec<Region> {
     let mut found: Vec<Region> = apart(job, lay).iter().filter_map(|step| step.kept(job)).collect();
-    found.sort_by_key(|r| std::cmp::Reverse(i128::from(r.width) * i128::from(r.height)));
+    found.sort_by_key(|r| std::cmp::Reverse(area(*r)));
     found
 }
 
-/// The steps that take one cloth apart.
+/// The steps that take one cloth apart: strip by strip, as one works at the table, unless cutting off what lies beside
+/// the pieces first keeps a part in one that is larger by a quarter at least.
 fn apart(job: &Job, lay: &ClothLay) -> Vec<Step> {
+    let by_strips = apart_by(job, lay, false);
+    let largest = |steps: &[Step]| steps.iter().filter_map(|s| s.kept(job)).map(area).max().unwrap_or(0);
+    let kept = largest(&by_strips);
+    // Nothing keeps more than lies beside or beyond all pieces.
+    let room =
+        job.cloth(&lay.cloth).map_or(0, |cloth| i128::from(cloth.washed_width().0) * i128::from(lay.buy_length.0));
+    if larger_by_a_quarter(room, kept) {
+        let aside_first = apart_by(job, lay, true);
+        if larger_by_a_quarter(largest(&aside_first), kept) {
+            return aside_first;
+        }
+    }
+    by_strips
+}
+
+const fn larger_by_a_quarter(new: i128, old: i128) -> bool {
+    new * 4 >= old * 5 && new > old
+}
+
+fn area(region: Region) -> i128 {
+    i128::from(region.width) * i128::from(region.height)
+}
+
+fn apart_by(job: &Job, lay: &ClothLay, aside_first: bool) -> Vec<Step> {
     let Some(cloth) = job.cloth(&lay.cloth) else { return vec![] };
     let pieces = job.pieces_by_id();
     let known = |p: &Placement| pieces.get(p.piece.as_str()).copied();
@@ -245,6 +269,8 @@ fn apart(job: &Job, lay: &ClothLay) -> Vec<Step> {
     let right = cloth.left_edge() + cloth.usable_width();
     let mut table = Table {
         usable: (right.0, (corner.y + there - cloth.trim).0),
+        keep: job.rules.keep,
+        aside_first,
         cloth: &cloth.id,
         placements: &lay.placements,
         regions: &regions,
@@ -277,6 +303,10 @@ struct Table<'a> {
     shaped: &'a [bool],
     /// Right and far end of what can be used: beyond are the selvedge and the end that is trimmed.
     usable: (i64, i64),
+    /// The smallest offcut worth keeping, either way round.
+    keep: (Length, Length),
+    /// What lies beside the pieces is cut off before the strips, where that keeps more in one.
+    aside_first: bool,
     /// Pieces freed where they lay, by cuts that stop or round a template.
     gone: Vec<usize>,
     steps: Vec<Step>,
@@ -312,7 +342,9 @@ impl Table<'_> {
                 }
                 continue;
             }
-            if let Some((across, at)) = inside.first_line(region, self.regions) {
+            let aside = if self.aside_first { self.keeps_more(region, &inside) } else { None };
+            if let Some((across, at)) = aside.map(|at| (false, at)).or_else(|| inside.first_line(region, self.regions))
+            {
                 let (near, far) = region.split(across, at);
                 let (inside_near, inside_far) = inside.split(self.regions, across, at);
                 self.through(region, across, at, &[(near, &inside_near), (far, &inside_far)]);
@@ -332,6 +364,21 @@ impl Table<'_> {
             self.gone.push(first);
             parts.push((region, inside.without(first)));
         }
+    }
+
+    /// Where to cut along first, so that the bare cloth right of all pieces stays whole, when that is worth keeping and
+    /// larger than the bare cloth beyond them, which stays whole otherwise.
+    fn keeps_more(&self, region: Region, inside: &Inside) -> Option<i64> {
+        let all = || inside.lowest_first().map(|i| self.regions[i]);
+        let (right, top) = (all().map(|r| r.right()).max()?, all().map(|r| r.top()).max()?);
+        let worth = |part: Region| {
+            let (part, whole) = self.bare(part);
+            let keep = whole && is_worth_keeping(&part, self.keep);
+            if keep { area(part) } else { 0 }
+        };
+        let aside = if right < region.right() { worth(region.split_along(right).1) } else { 0 };
+        let beyond = if top < region.top() { worth(region.split_across(top).1) } else { 0 };
+        (aside > beyond).then_some(right)
     }
 
     /// A cut from edge to edge. What it frees are pieces that lie alone in their part, on either side of the line.
@@ -404,11 +451,17 @@ impl Table<'_> {
             let line = Line { x1: x, y1: Length(lies.y), x2: x, y2: Length(lies.top()) };
             (line, Length(at - lies.x), Edge::Left)
         };
-        let overlaps = |r: &Region, b: &Region| r.x < b.right() && b.x < r.right() && r.y < b.top() && b.y < r.top();
+        let bare = bare.map(|part| self.bare(part));
+        let whole = bare.is_some_and(|(_, whole)| whole);
+        self.push(Cut { kind, line, reading, from, lies, frees, bare: bare.map(|(part, _)| part), whole });
+    }
+
+    /// A bare part without selvedge and trimmed end, and whether no piece was freed out of it before: its place is
+    /// still counted as cloth.
+    fn bare(&self, part: Region) -> (Region, bool) {
         let (right, top) = self.usable;
-        let bare = bare.map(|b| Region { width: b.width.min(right - b.x), height: b.height.min(top - b.y), ..b });
-        // Of what was freed where it lay, the place is still counted as cloth.
-        let whole = bare.is_some_and(|b| !self.gone.iter().any(|&i| overlaps(&self.regions[i], &b)));
-        self.push(Cut { kind, line, reading, from, lies, frees, bare, whole });
+        let part = Region { width: part.width.min(right - part.x), height: part.height.min(top - part.y), ..part };
+        let overlaps = |r: &Region| r.x < part.right() && part.x < r.right() && r.y < part.top() && part.y < r.top();
+        (part, !self.gone.iter().any(|&i| overlaps(&self.regions[i])))
     }
 }
