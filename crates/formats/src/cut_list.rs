@@ -1,7 +1,7 @@
 //! A cut list as people have it: typed rows, text copied from a web page, a table from a spreadsheet. Rows that are
 //! read and lines that are not are kept apart; nothing is guessed silently.
 
-use crate::gate::LONGEST_LINE;
+use crate::limits::LONGEST_LINE;
 use bofta_core::bag::{Row, RowShape};
 use bofta_core::measure::{Length, System, parse_length};
 use bofta_core::name;

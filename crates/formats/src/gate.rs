@@ -1,132 +1,20 @@
 //! The gate that every file from outside passes before anything in it is believed: what it may be, and how much of it.
 //!
-//! A file is what its content says, whatever it is called. Each limit is named here and nowhere else; the sentences that
-//! refuse a file are made from them, and docs/formats.md lists them. What gets through is read by [`read_file`], which
+//! A file is what its content says, whatever it is called. The limits are those of `limits`. What gets through is read by [`read_file`], which
 //! the server runs in a process of its own: readers of other people's formats can fail in ways no limit foresees.
 
 use crate::cut_list::{Found, read_text};
+pub use crate::file_kind::FileKind;
+pub use crate::limits::*;
 use crate::outlines::{DrawingError, read_dxf, read_svg};
 use crate::spreadsheet;
 use bofta_core::bag::MOST_ROWS;
 use bofta_core::measure::{Length, System};
 use bofta_core::name;
 use serde::{Deserialize, Serialize};
-use std::io::Read;
-use std::panic::{AssertUnwindSafe, catch_unwind};
-
-/// The largest file, in bytes.
-pub const MOST_BYTES: usize = 20 << 20;
-/// The largest text, in bytes: pasted, or a file of lines.
-pub const MOST_TEXT: usize = 1 << 20;
-/// The most lines of a text, and rows of a sheet.
-pub const MOST_LINES: usize = 5_000;
-/// The longest line that is looked at, in letters.
-pub const LONGEST_LINE: usize = 1_000;
-/// The most columns of a sheet.
-pub const MOST_COLUMNS: usize = 64;
-/// The most a packed file may unfold to, in bytes.
-pub const MOST_INFLATED: u64 = 64 << 20;
-/// How deep elements of a drawing may lie in each other, and how many there may be.
-pub const MOST_NESTING: usize = 100;
-/// The most elements of a drawing.
-pub const MOST_ELEMENTS: usize = 50_000;
-/// The most closed outlines of a drawing.
-pub const MOST_OUTLINES: usize = 400;
-/// The most corners of all outlines of a drawing together, curves followed.
-pub const MOST_CORNERS: usize = 100_000;
-/// What the process that reads a file may take: memory in bytes, and time in seconds.
-pub const READER_MEMORY: u64 = 512 << 20;
-/// As above: seconds.
-pub const READER_SECONDS: u64 = 8;
 
 /// The longest reason that is told, in letters.
 const LONGEST_REASON: usize = 300;
-
-/// What a file is.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub enum FileKind {
-    /// Lines of text, or cells with commas, semicolons or tabs between them.
-    Text,
-    /// A spreadsheet of Office Open XML (ECMA-376).
-    Xlsx,
-    /// An OpenDocument spreadsheet (ISO/IEC 26300).
-    Ods,
-    /// A spreadsheet in the older binary form.
-    Xls,
-    /// Scalable Vector Graphics, packed or not.
-    Svg,
-    /// A drawing exchange file.
-    Dxf,
-}
-
-impl FileKind {
-    /// What it is called.
-    pub const fn name(self) -> &'static str {
-        match self {
-            Self::Text => "text",
-            Self::Xlsx => "an XLSX workbook",
-            Self::Ods => "an ODS spreadsheet",
-            Self::Xls => "an XLS workbook",
-            Self::Svg => "an SVG drawing",
-            Self::Dxf => "a DXF drawing",
-        }
-    }
-
-    /// Whether files of this kind end so.
-    fn ends(self, ending: &str) -> bool {
-        match self {
-            Self::Text => matches!(ending, "txt" | "csv" | "tsv" | "md" | "list" | "text"),
-            Self::Xlsx => matches!(ending, "xlsx" | "xlsm"),
-            Self::Ods => ending == "ods",
-            Self::Xls => ending == "xls",
-            Self::Svg => matches!(ending, "svg" | "svgz"),
-            Self::Dxf => ending == "dxf",
-        }
-    }
-
-    /// What `bytes` are, by their content; nothing when they are none of these.
-    pub fn of(bytes: &[u8]) -> Option<Self> {
-        const COMPOUND: &[u8] = b"\xD0\xCF\x11\xE0\xA1\xB1\x1A\xE1";
-        if bytes.starts_with(b"PK") {
-            let has = |name: &[u8]| bytes.windows(name.len()).any(|w| w == name);
-            return if has(b"application/vnd.oasis.opendocument.spreadsheet") {
-                Some(Self::Ods)
-            } else if has(b"xl/workbook") || has(b"[Content_Types].xml") {
-                Some(Self::Xlsx)
-            } else {
-                None
-            };
-        }
-        if bytes.starts_with(COMPOUND) {
-            return Some(Self::Xls);
-        }
-        if bytes.starts_with(b"\x1F\x8B") {
-            return Some(Self::Svg);
-        }
-        if bytes.starts_with(b"AutoCAD Binary DXF") {
-            return Some(Self::Dxf);
-        }
-        let text = std::str::from_utf8(bytes).ok().map(|t| t.trim_start_matches('\u{feff}').trim_start());
-        match text {
-            Some(text) if text.starts_with('<') => text.contains("<svg").then_some(Self::Svg),
-            Some(text) if is_dxf(text) => Some(Self::Dxf),
-            Some(text) if !text.contains('\0') => Some(Self::Text),
-            Some(_) => None,
-            // Older drawings are written in code pages.
-            None => is_dxf(&String::from_utf8_lossy(&bytes[..bytes.len().min(4096)])).then_some(Self::Dxf),
-        }
-    }
-}
-
-/// A drawing exchange file begins with a group code on one line and its value on the next: a comment, or a section.
-fn is_dxf(text: &str) -> bool {
-    let mut lines = text.lines().map(str::trim);
-    match (lines.next(), lines.next()) {
-        (Some("999"), _) => true,
-        (Some("0"), Some(value)) => value.eq_ignore_ascii_case("SECTION"),
-        _ => false,
-    }
-}
 
 /// Why a file is not taken.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
@@ -215,20 +103,4 @@ pub fn checked_text(text: &str, system: System) -> Result<Found, String> {
 /// Says that a file of so many bytes is too large.
 pub fn too_large(bytes: usize) -> String {
     format!("it is {} MB large: at most {} MB are read", bytes.div_ceil(1 << 20), MOST_BYTES >> 20)
-}
-
-/// Runs a reader of somebody else's: what it panics on is a sentence.
-pub(crate) fn guarded<T>(read: impl FnOnce() -> Result<T, String>) -> Result<T, String> {
-    catch_unwind(AssertUnwindSafe(read))
-        .unwrap_or_else(|_| Err("it is damaged: its reader came to grief over it".into()))
-}
-
-/// All of `packed`, unless that is more than [`MOST_INFLATED`].
-pub(crate) fn inflated(packed: impl Read) -> Result<Vec<u8>, String> {
-    let mut bytes = Vec::new();
-    packed.take(MOST_INFLATED + 1).read_to_end(&mut bytes).map_err(|e| format!("it cannot be unpacked: {e}"))?;
-    if bytes.len() as u64 > MOST_INFLATED {
-        return Err(format!("it unfolds to more than {} MB: that is no cut list", MOST_INFLATED >> 20));
-    }
-    Ok(bytes)
 }

@@ -3,7 +3,7 @@
 //! SVG is read by `usvg` (96 pixels to the inch, as CSS says, unless the maker gives another scale); DXF by `dxf`, its
 //! unit from the header, asked for when there is none.
 
-use crate::gate::{MOST_CORNERS, MOST_ELEMENTS, MOST_NESTING, MOST_OUTLINES, guarded, inflated};
+use crate::limits::{MOST_CORNERS, MOST_ELEMENTS, MOST_NESTING, MOST_OUTLINES, guarded, inflated};
 use bofta_core::bag::{Row, RowShape};
 use bofta_core::measure::{Length, System};
 use bofta_core::name;

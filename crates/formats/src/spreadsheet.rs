@@ -2,7 +2,8 @@
 //! one after the other as they stand in the file, so that one in the last corner of a sheet costs no more than one in the
 //! first; how far out a cell may stand is a limit of the gate.
 
-use crate::gate::{FileKind, MOST_COLUMNS, MOST_INFLATED, MOST_LINES, guarded, inflated};
+use crate::file_kind::FileKind;
+use crate::limits::{MOST_COLUMNS, MOST_INFLATED, MOST_LINES, MOST_NESTING, guarded, inflated};
 use calamine::{Data, DataRef, Reader, Xls, Xlsx};
 use quick_xml::events::{BytesStart, Event};
 use std::io::{Cursor, Read};
@@ -140,8 +141,8 @@ fn ods(bytes: &[u8]) -> Result<String, String> {
         match reader.read_event().map_err(unreadable)? {
             Event::Start(start) => {
                 depth += 1;
-                if depth > crate::gate::MOST_NESTING {
-                    return Err(format!("its parts lie more than {} deep in each other", crate::gate::MOST_NESTING));
+                if depth > MOST_NESTING {
+                    return Err(format!("its parts lie more than {} deep in each other", MOST_NESTING));
                 }
                 at.begin(&start)?;
             }

@@ -1,8 +1,8 @@
 //! Trying readers on what nobody meant to write: sound inputs with bits turned, parts cut out, doubled and moved, and
 //! numbers made absurd. For tests only.
 //!
-//! [`try_all`] runs a reader on so many mutated inputs and fails when it panics or computes for longer than [`LONGEST`].
-//! `scripts/test` runs [`CASES`] of each; `scripts/fuzz` sets `BOFTA_CASES` to a million, and `BOFTA_CASE` tries and prints the
+//! [`try_all`] runs a reader on so many mutated inputs and fails when it panics or computes for longer than `LONGEST`.
+//! `scripts/test` runs `CASES` of each; `scripts/fuzz` sets `BOFTA_CASES` to a million, and `BOFTA_CASE` tries and prints the
 //! one case that a failure names.
 
 use std::panic::{AssertUnwindSafe, catch_unwind};

@@ -12,9 +12,8 @@ use super::mouth::{self, Around, Mouth, MouthFinish};
 use super::pocket::{Pocket, PocketFor, PocketKind, PocketSides};
 use super::solid::{Solid, ThreadKind};
 use super::strap::{Strap, StrapMake};
-use super::tote::usual;
 use crate::FieldProblem;
-use crate::measure::{Length, Ruler, System};
+use crate::measure::{Length, Ruler, System, usual};
 use crate::piece::{Dimension, From, Mark, Part, Piece, Term};
 
 /// A caddy by its finished sizes.
@@ -91,6 +90,7 @@ impl Caddy {
         let wide = || self.across("wide", self.width, "width", ruler);
         let up = || self.up(if lining { self.mouth.lining() } else { self.mouth.outer() }, ruler);
         let stop = |edge| Mark {
+            boxes: false,
             name: "stop the seam one allowance from the corner".into(),
             distance: self.seam_base,
             from: edge,

@@ -11,9 +11,8 @@ use super::faults::Faults;
 use super::field::{Field, Group};
 use super::pocket::{PocketChoice, PocketKind};
 use super::solid::{Solid, ThreadKind};
-use super::tote::usual;
 use crate::FieldProblem;
-use crate::measure::{Length, Ruler, System};
+use crate::measure::{Length, Ruler, System, usual};
 use crate::piece::{Dimension, Figure, From, Mark, Part, Piece, Term};
 
 /// A clutch by its finished sizes.
@@ -59,7 +58,7 @@ impl Clutch {
             ],
             ruler,
         );
-        let fold = |name, distance| Mark { name, distance, from: From::TopEdge, and: None };
+        let fold = |name, distance| Mark { boxes: false, name, distance, from: From::TopEdge, and: None };
         let marks = [
             fold("fold of the base".into(), self.seam_top + self.height),
             fold("fold of the flap".into(), self.seam_top + self.height * 2),

@@ -13,10 +13,9 @@ use super::piecing::{Patchwork, Piecing};
 use super::pocket::{PocketChoice, PocketKind};
 use super::solid::{Solid, ThreadKind};
 use super::strap::{self, Strap, StrapMake};
-use super::tote::usual;
 use super::zip::zip;
 use crate::FieldProblem;
-use crate::measure::{Length, Ruler, System};
+use crate::measure::{Length, Ruler, System, usual};
 use crate::piece::{Dimension, Figure, Part, Piece, Term};
 
 /// A cross-body bag by its finished sizes.

@@ -13,10 +13,9 @@ use super::field::{Field, Group, choice};
 use super::pocket::{PocketChoice, PocketKind};
 use super::seam::SeamKind;
 use super::solid::{Solid, ThreadKind, ring};
-use super::tote::usual;
 use super::{Design, hem, round};
 use crate::FieldProblem;
-use crate::measure::{Length, Ruler, System};
+use crate::measure::{Length, Ruler, System, usual};
 use crate::piece::{Dimension, Figure, From, Mark, Part, Piece, Term};
 use std::f64::consts::{PI, TAU};
 
@@ -296,9 +295,10 @@ impl Design for Drawstring {
         if self.folded_casing() {
             let (first, second) = hem::landing_lines(self.hem_turn, self.casing_depth);
             for (name, distance) in [("fold the edge to this line", first), ("fold the casing to this line", second)] {
-                marks.push(Mark { name: name.into(), distance, from: From::TopEdge, and: None });
+                marks.push(Mark { boxes: false, name: name.into(), distance, from: From::TopEdge, and: None });
             }
             marks.push(Mark {
+                boxes: false,
                 name: "side seam stops, the slit for the cord".into(),
                 distance: cord::slit(self.hem_turn, self.casing_depth),
                 from: From::TopEdge,
@@ -307,7 +307,13 @@ impl Design for Drawstring {
         } else {
             let top: Length = self.top().iter().map(Term::value).sum();
             let distance = top + self.casing_below;
-            marks.push(Mark { name: "casing, its upper edge".into(), distance, from: From::TopEdge, and: None });
+            marks.push(Mark {
+                boxes: false,
+                name: "casing, its upper edge".into(),
+                distance,
+                from: From::TopEdge,
+                and: None,
+            });
         }
         let outer =
             self.body("outer-panel", if self.round() { "Wall" } else { "Outer" }, Part::Outer, self.top(), ruler);
@@ -341,6 +347,7 @@ impl Design for Drawstring {
             };
             let name = if self.round() { "Lining wall" } else { "Lining" };
             let gap = Mark {
+                boxes: false,
                 name: "turning gap, left open in one side seam".into(),
                 distance: (self.height / 4).min(Length::INCH * 2).floor_to(ruler.step()),
                 from: From::BaseEdge,

@@ -9,11 +9,10 @@ use super::faults::Faults;
 use super::field::{Field, Group};
 use super::pocket::{Pocket, PocketKind, PocketSides};
 use super::solid::{Solid, ThreadKind};
-use super::tote::usual;
 use super::zip::zip;
 use super::{Design, quilting, round};
 use crate::FieldProblem;
-use crate::measure::{Length, Ruler, System};
+use crate::measure::{Length, Ruler, System, usual};
 use crate::piece::{Dimension, From, Mark, Part, Piece, Term};
 use std::f64::consts::PI;
 
@@ -72,13 +71,19 @@ impl Duffel {
             ruler,
         );
         let quarters = [1, 2, 3].map(|k| Mark {
+            boxes: false,
             name: "quarter notch".into(),
             distance: tall.size * k / 4,
             from: From::TopEdge,
             and: None,
         });
-        let webbing =
-            Mark { name: "webbing, its middle".into(), distance: self.strap_inset, from: From::Middle, and: None };
+        let webbing = Mark {
+            boxes: false,
+            name: "webbing, its middle".into(),
+            distance: self.strap_inset,
+            from: From::Middle,
+            and: None,
+        };
         Piece::new(id, name, part, wide, tall).marked(quarters).marked([webbing])
     }
 

@@ -5,8 +5,7 @@ use super::draft::{Draft, Hardware};
 use super::faults::Faults;
 use super::field::{Field, Group, choice};
 use super::strap::{Strap, StrapMake};
-use super::tote::usual;
-use crate::measure::{Length, Ruler, System};
+use crate::measure::{Length, Ruler, System, usual};
 use crate::piece::{From, Mark, Term};
 
 choice! {
@@ -118,8 +117,13 @@ impl Extras {
         if self.ring_tabs {
             add("ring-tab", "Ring tab", 2, vec![Term::times("round the ring", 2, inch, "ring_tabs"), caught(2)]);
         }
-        let middle =
-            |name, down| Mark { name, distance: Length::ZERO, from: From::Middle, and: Some((down, From::TopEdge)) };
+        let middle = |name, down| Mark {
+            boxes: false,
+            name,
+            distance: Length::ZERO,
+            from: From::Middle,
+            and: Some((down, From::TopEdge)),
+        };
         if closure == Closure::Snap {
             let inside = place.lining_top.map_or((place.outer, place.outer_top), |top| ("lining-panel", top));
             let down = (inside.1 + inch * 3 / 2).max(inch * 3 / 2);
@@ -130,6 +134,7 @@ impl Extras {
         }
         if self.ring_tabs {
             let tab = Mark {
+                boxes: false,
                 name: "ring tab, caught in both side seams".into(),
                 distance: (place.outer_top + inch).max(inch),
                 from: From::TopEdge,

@@ -67,7 +67,7 @@ pub struct Answer {
     pub note: &'static str,
 }
 
-/// A choice between named answers; made by [`choice!`].
+/// A choice between named answers; made by the macro `choice!`.
 pub trait Choice {
     /// The answer that stands.
     fn answer(&self) -> &'static Answer;

@@ -10,9 +10,8 @@ use super::faults::Faults;
 use super::field::{Field, Group};
 use super::solid::{Solid, ThreadKind};
 use super::strap::{self, Strap, StrapMake};
-use super::tote::usual;
 use crate::FieldProblem;
-use crate::measure::{Length, Ruler, System};
+use crate::measure::{Length, Ruler, System, usual};
 use crate::piece::{Dimension, Figure, Part, Piece, Term, When};
 
 /// A bag from a tube, by what is measured on the tube and what is wanted of the bag.

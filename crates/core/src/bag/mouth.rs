@@ -10,10 +10,9 @@ use super::draft::Hardware;
 use super::faults::Faults;
 use super::field::{Choice, Field, Group, choice};
 use super::solid::Solid;
-use super::tote::usual;
 use super::zip::zip;
 use crate::FieldProblem;
-use crate::measure::{Length, Ruler, System};
+use crate::measure::{Length, Ruler, System, usual};
 use crate::piece::{Dimension, Part, Piece, Term};
 
 choice! {

@@ -4,9 +4,8 @@ use super::draft::{Hardware, Notice};
 use super::faults::Faults;
 use super::field::{Field, Group, choice};
 use super::fit::{Holds, Thing, fitted};
-use super::tote::usual;
 use super::zip::zip;
-use crate::measure::{Length, Ruler, System};
+use crate::measure::{Length, Ruler, System, usual};
 use crate::piece::{Dimension, From, Mark, Part, Piece, Term};
 
 choice! {
@@ -266,6 +265,7 @@ impl Pocket {
             Dimension::sum(vec![tall, Term::times("base seam, both layers", 2, self.base, "seam_base")], ruler)
         };
         let fold = |d: &Dimension| Mark {
+            boxes: false,
             name: "fold, the pocket's top edge".into(),
             distance: d.size / 2,
             from: From::TopEdge,
@@ -291,6 +291,7 @@ impl Pocket {
                 let seams = Term::times("seams, top and base", 2, self.base, "seam_base");
                 let height = Dimension::sum(vec![tall, above, seams], ruler);
                 let zip_box = Mark {
+                    boxes: false,
                     name: "zip box, ⅜ in (1 cm) tall, its corners cut into as triangles".into(),
                     distance: self.width() / 2,
                     from: From::Middle,
@@ -306,6 +307,7 @@ impl Pocket {
                 let ease = Term::times("ease, in pleats", n, self.ease, "pocket_ease");
                 let each = self.width() / n + self.ease;
                 let dividers = (1..n).map(|i| Mark {
+                    boxes: false,
                     name: "divider".into(),
                     distance: self.side() + each * i,
                     from: From::LeftEdge,
@@ -351,6 +353,7 @@ impl Pocket {
     /// The mark on the panel it is sewn to: centred on the *face*, not on the cut panel.
     pub fn position(&self, face: Length, edge: Length, below: Length) -> Mark {
         Mark {
+            boxes: false,
             name: "pocket, top corners".into(),
             distance: edge + (face - self.width()) / 2,
             from: From::SideEdges,

@@ -12,11 +12,10 @@ use super::field::{Field, Group, choice};
 use super::pocket::{PocketChoice, PocketKind};
 use super::seam::SeamKind;
 use super::solid::{Solid, ThreadKind};
-use super::tote::usual;
 use super::zip::zip;
 use super::{Design, round};
 use crate::FieldProblem;
-use crate::measure::{Length, Ruler, System};
+use crate::measure::{Length, Ruler, System, usual};
 use crate::piece::{Dimension, Figure, From, Mark, Part, Piece, Term};
 use crate::shape::Point;
 
@@ -116,6 +115,7 @@ impl Pouch {
             ruler,
         );
         let marks = [1, 2, 3].map(|k| Mark {
+            boxes: false,
             name: "notch, by quarters of its length".into(),
             distance: long.size * k / 4,
             from: From::TopEdge,
@@ -232,6 +232,7 @@ impl Design for Pouch {
         }
         if self.lined {
             let gap = Mark {
+                boxes: false,
                 name: "turning gap, left open in the base seam".into(),
                 distance: (self.width / 4).min(Length::INCH * 3 / 2).floor_to(ruler.step()),
                 from: From::Middle,

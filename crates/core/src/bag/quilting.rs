@@ -1,7 +1,6 @@
 //! Quilted panels: quilting draws cloth in, so they are cut over in each direction, quilted and trimmed. Common practice.
 
-use super::tote::usual;
-use crate::measure::{Length, Ruler};
+use crate::measure::{Length, Ruler, usual};
 use crate::piece::{Dimension, Figure, From, Mark, Piece, Term, When};
 
 /// How much over a panel is cut in each direction: an inch, or 2.5 cm.
@@ -36,6 +35,7 @@ fn quilted(panel: Piece, ruler: Ruler) -> Piece {
     let (figure, corners) = trimmed_later(&panel.figure);
     let (width, height) = (add(&panel.width), add(&panel.height));
     let lines = Mark {
+        boxes: false,
         name: "quilting lines so far apart, from the middle out".into(),
         distance: usual(ruler.system(), 8, 25),
         from: From::Middle,
@@ -48,8 +48,9 @@ fn quilted(panel: Piece, ruler: Ruler) -> Piece {
 /// What a panel that is cut over looks like at the table, and the marks that keep what is cut out of it or off it once
 /// it is trimmed. A circle stays one.
 fn trimmed_later(figure: &Figure) -> (Figure, Option<Mark>) {
+    let boxes = matches!(figure, Figure::CutOut { .. } | Figure::CutAtFold { .. });
     let mark = |name, across: Length, up: Option<Length>| {
-        Some(Mark { name, distance: across, from: From::SideEdges, and: up.map(|up| (up, From::BaseEdge)) })
+        Some(Mark { boxes, name, distance: across, from: From::SideEdges, and: up.map(|up| (up, From::BaseEdge)) })
     };
     match figure {
         Figure::Circle => (Figure::Circle, None),

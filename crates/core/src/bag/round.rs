@@ -37,6 +37,7 @@ pub(super) fn circle(
         ruler,
     );
     let quarter = Mark {
+        boxes: false,
         name: "notch at each quarter: fold it in half twice".into(),
         distance: Length::ZERO,
         from: From::Middle,

@@ -2,8 +2,7 @@
 
 use super::faults::Faults;
 use super::field::{Field, Group, choice};
-use super::tote::usual;
-use crate::measure::{Length, Ruler, System};
+use crate::measure::{Length, Ruler, System, usual};
 
 choice! {
     /// How the side seams are sewn.

@@ -72,7 +72,7 @@ impl Strap {
 
     /// The lines its edges are folded to.
     pub fn folds(&self) -> Vec<Mark> {
-        let fold = |name, distance| Mark { name, distance, from: From::SideEdges, and: None };
+        let fold = |name, distance| Mark { boxes: false, name, distance, from: From::SideEdges, and: None };
         match self.make {
             StrapMake::FoldedInFour => vec![fold("fold, then both edges to it".into(), self.width * 2)],
             StrapMake::TurnedIn | StrapMake::TwoLayers => vec![fold("turn in to here".into(), self.turn * 2)],

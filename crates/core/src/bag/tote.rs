@@ -17,7 +17,7 @@ use super::solid::{Solid, ThreadKind};
 use super::strap::{self, Strap, StrapMake};
 use super::{Design, hem, mouth, quilting};
 use crate::FieldProblem;
-use crate::measure::{LONGEST, Length, Ruler, System};
+use crate::measure::{LONGEST, Length, Ruler, System, usual};
 use crate::piece::{Dimension, Figure, From, Mark, Part, Piece, Term, When};
 
 choice! {
@@ -105,14 +105,6 @@ pub struct Tote {
     pub backing: BackingChoice,
     /// Loops, tabs, a label, a closure.
     pub extras: Extras,
-}
-
-/// A length in inches for inch makers and its metric neighbour for the others: (inches × 8, centimetres × 10).
-pub(super) fn usual(system: System, eighths: i64, tenths: i64) -> Length {
-    match system {
-        System::Inches => Length::inches(eighths, 8),
-        System::Centimetres => Length::MILLIMETRE * tenths,
-    }
 }
 
 impl Tote {
@@ -301,6 +293,7 @@ impl Tote {
         }
         let base = if self.folded() { Length::ZERO } else { self.seam_base };
         let mark = |name, from_seam: Length| Mark {
+            boxes: true,
             name,
             distance: self.seam_side + from_seam,
             from: From::SideEdges,
@@ -321,11 +314,12 @@ impl Tote {
         if self.mouth.kind == Mouth::DoubleHem {
             let (first, second) = hem::landing_lines(self.mouth.hem_turn, self.mouth.hem_depth);
             for (name, distance) in [("fold the edge to this line", first), ("fold the hem to this line", second)] {
-                marks.push(Mark { name: name.into(), distance, from: From::TopEdge, and: None });
+                marks.push(Mark { boxes: false, name: name.into(), distance, from: From::TopEdge, and: None });
             }
         }
         if self.straps {
             marks.push(Mark {
+                boxes: false,
                 name: "strap centre".into(),
                 distance: self.strap_spacing() / 2,
                 from: From::Middle,
@@ -371,6 +365,7 @@ impl Tote {
         if self.lining == LiningFit::Reversible && self.mouth.needs_gap() {
             let half = (self.width / 4).min(Length::INCH * 2).floor_to(ruler.step());
             marks.push(Mark {
+                boxes: false,
                 name: "turning gap, left open in the mouth, closed by the topstitching".into(),
                 distance: half,
                 from: From::Middle,
@@ -378,6 +373,7 @@ impl Tote {
             });
         } else if self.mouth.needs_gap() {
             marks.push(Mark {
+                boxes: false,
                 name: if self.folded() {
                     "turning gap, left open in one side seam".into()
                 } else {
@@ -667,13 +663,10 @@ impl Design for Tote {
             Figure::CutOut { up, .. } => (up.size + self.seam_boxing - self.seam_base) * 2,
             Figure::CutAtFold { up, .. } => (up.size + self.seam_boxing) * 2,
             // Of a panel left whole the marks say where its corners are sewn or will be cut.
-            _ => panel.marks.iter().find(|m| m.name.contains("corner") || m.name.contains("boxing")).map_or(
-                Length::ZERO,
-                |mark| {
-                    let later = if self.boxing == Boxing::CutOut { self.seam_boxing } else { Length::ZERO };
-                    (mark.distance - self.seam_side + later) * 2
-                },
-            ),
+            _ => panel.marks.iter().find(|m| m.boxes).map_or(Length::ZERO, |mark| {
+                let later = if self.boxing == Boxing::CutOut { self.seam_boxing } else { Length::ZERO };
+                (mark.distance - self.seam_side + later) * 2
+            }),
         };
         let across = match &panel.figure {
             Figure::CutOut { across, .. } | Figure::CutAtFold { across, .. } => across.size + self.seam_boxing,

@@ -1,10 +1,8 @@
 //! The answer: what lies where, what it takes and what is left.
 
-use super::job::{Job, JobPiece};
 use super::proof::{Certificate, SheetsNeeded};
-use crate::cloth::{Cloth, Money};
+use crate::cloth::Money;
 use crate::measure::Length;
-use crate::piece::Mirror;
 use crate::shape::{Point, Turn};
 use serde::{Deserialize, Serialize};
 
@@ -27,18 +25,6 @@ pub struct Placement {
     /// On folded cloth: its axis lies on the fold, only its right half on the cloth. `x` is then minus half its width.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub on_fold: bool,
-}
-
-impl Placement {
-    /// How many copies of `piece` it yields on `cloth`, this and the following: two on folded cloth, unless it lies on
-    /// the fold, or is the last copy, or its mirror image is of no use.
-    pub fn yields(&self, piece: &JobPiece, cloth: &Cloth) -> u32 {
-        let twice = cloth.layers == 2
-            && !self.on_fold
-            && self.copy < piece.count
-            && (piece.mirror != Mirror::No || piece.outline.is_symmetric(Turn::NONE));
-        if twice { 2 } else { 1 }
-    }
 }
 
 /// Cloth left over.
@@ -156,15 +142,6 @@ impl Lay {
     /// Everything found a place.
     pub fn complete(&self) -> bool {
         self.unplaced.is_empty()
-    }
-
-    /// Works out anew what it costs, for a price in `job` that is another by now.
-    pub fn reprice(&mut self, job: &Job) {
-        let of = |c: &ClothLay, length: Length| job.cloth(&c.cloth).map_or(Money(0), |cloth| cloth.cost(length));
-        self.cost = self.cloths.iter().map(|c| of(c, c.buy_length)).sum();
-        // Where there is a choice of cloths or sheets, the lengths say nothing of the least cost.
-        let told = self.bound.length > Length::ZERO && self.sheets.is_empty();
-        self.bound.cost = if told { self.cloths.iter().map(|c| of(c, c.bound)).sum() } else { Money(0) };
     }
 
     /// Length to buy over all cloths.

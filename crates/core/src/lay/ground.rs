@@ -1,6 +1,6 @@
 //! What pieces are laid on: one copy of a cloth as the search sees it, washed, with selvedges and trim taken off.
 
-use super::job::Job;
+use super::job::{Aim, Job, JobPiece};
 use crate::cloth::{Cloth, Form};
 use crate::measure::Length;
 use crate::shape::{Outline, Point, convex_hull, convex_parts, without_idle_corners};
@@ -155,4 +155,37 @@ fn on_line(a: Point, b: Point, p: Point) -> bool {
     let (ux, uy) = (i128::from((b.x - a.x).0), i128::from((b.y - a.y).0));
     let (vx, vy) = (i128::from((p.x - a.x).0), i128::from((p.y - a.y).0));
     ux * vy == uy * vx
+}
+
+/// The grounds a piece is tried on, in order: by the aim, then by the piece's own list of cloths.
+pub(super) fn order_of_grounds(job: &Job, grounds: &[Ground], piece: &JobPiece) -> Vec<usize> {
+    let mut order: Vec<(u8, i128, usize, usize)> = Vec::new();
+    for (g, ground) in grounds.iter().enumerate() {
+        let Some(place) = piece.cloths.iter().position(|c| *c == job.cloths[ground.cloth].id) else { continue };
+        let class = match job.rules.aim {
+            Aim::BuyLeast | Aim::FewCuts | Aim::KeepBig => u8::from(!ground.owned),
+            Aim::ScrapsFirst => {
+                if ground.remnant {
+                    0
+                } else {
+                    1 + u8::from(!ground.owned)
+                }
+            }
+            Aim::FreshCloth => {
+                if ground.remnant {
+                    2
+                } else {
+                    u8::from(!ground.owned)
+                }
+            }
+        };
+        // To leave a big one whole, the small ones go first.
+        let size = match (job.rules.aim, ground.limit) {
+            (Aim::KeepBig, Some(limit)) => i128::from(ground.width) * i128::from(limit),
+            _ => 0,
+        };
+        order.push((class, size, place, g));
+    }
+    order.sort_unstable();
+    order.into_iter().map(|(.., g)| g).collect()
 }

@@ -1,11 +1,11 @@
 //! The problem: pieces, cloths and rules.
 
-use super::answer::Placement;
+use super::answer::{ClothLay, Lay, Placement};
 use crate::FieldProblem;
 use crate::cloth::{Cloth, Form, Money};
 use crate::measure::{LONGEST, Length, System};
 use crate::piece::{Grain, Mirror, PrintRule};
-use crate::shape::{NoFit, Outline, convex_parts};
+use crate::shape::{NoFit, Outline, Turn, convex_parts};
 use serde::{Deserialize, Serialize};
 use std::collections::{HashMap, HashSet};
 
@@ -68,6 +68,18 @@ pub struct JobPiece {
     pub cloths: Vec<String>,
 }
 
+impl JobPiece {
+    /// How many copies `placement` of this piece yields on `cloth`, that one and the following: two on folded cloth,
+    /// unless it lies on the fold, or is the last copy, or its mirror image is of no use.
+    pub fn yielded_by(&self, placement: &Placement, cloth: &Cloth) -> u32 {
+        let twice = cloth.layers == 2
+            && !placement.on_fold
+            && placement.copy < self.count
+            && (self.mirror != Mirror::No || self.outline.is_symmetric(Turn::NONE));
+        if twice { 2 } else { 1 }
+    }
+}
+
 /// The rules of the lay.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
 pub struct Rules {
@@ -127,6 +139,15 @@ pub struct Job {
 }
 
 impl Job {
+    /// Works out anew what `lay` of this job costs, for a price that is another by now.
+    pub fn reprice(&self, lay: &mut Lay) {
+        let of = |c: &ClothLay, length: Length| self.cloth(&c.cloth).map_or(Money(0), |cloth| cloth.cost(length));
+        lay.cost = lay.cloths.iter().map(|c| of(c, c.buy_length)).sum();
+        // Where there is a choice of cloths or sheets, the lengths say nothing of the least cost.
+        let told = lay.bound.length > Length::ZERO && lay.sheets.is_empty();
+        lay.bound.cost = if told { lay.cloths.iter().map(|c| of(c, c.bound)).sum() } else { Money(0) };
+    }
+
     /// The cloth with `id`.
     pub fn cloth(&self, id: &str) -> Option<&Cloth> {
         self.cloths.iter().find(|c| c.id == id)
@@ -165,7 +186,7 @@ impl Job {
             self.check_cloth(cloth).map_err(|p| p.within(&format!("cloths[{i}]")))?;
         }
         if self.rules.gap < Length::ZERO || self.rules.gap > LONGEST {
-            return Err(self.problem("rules.gap", self.rules.gap, "is 0 or more and at most 20 m"));
+            return Err(self.problem("rules.gap", self.rules.gap, "a size here is 0 or more and at most 20 m"));
         }
         if self.pieces.is_empty() {
             return Err(FieldProblem::new("pieces", "[]", "there is nothing to lay: at least one piece is needed"));
@@ -209,7 +230,7 @@ impl Job {
             let (width, height) = piece.outline.size();
             for size in [width, height] {
                 if size <= Length::ZERO || size > LONGEST {
-                    return Err(self.problem(&field("outline"), size, "is more than 0 and at most 20 m"));
+                    return Err(self.problem(&field("outline"), size, "a size here is more than 0 and at most 20 m"));
                 }
             }
             if is_sliver(&piece.outline) {
@@ -274,7 +295,7 @@ impl Job {
         }
         let taken = |other: &Pin| {
             let q = &other.placement;
-            let reach = |p: &Placement, c: &Cloth| p.copy..p.copy + p.yields(piece, c);
+            let reach = |p: &Placement, c: &Cloth| p.copy..p.copy + piece.yielded_by(p, c);
             let theirs = self.cloth(&other.cloth).map_or(q.copy..q.copy + 1, |c| reach(q, c));
             let ours = reach(p, cloth);
             q.piece == p.piece && ours.start < theirs.end && theirs.start < ours.end
@@ -293,7 +314,7 @@ impl Job {
                 return Err(FieldProblem::new("price.amount", price.amount.show(), message));
             }
             if price.per < Length::MILLIMETRE || price.per > LONGEST {
-                return Err(self.problem("price.per", price.per, "is from 1 mm to 20 m"));
+                return Err(self.problem("price.per", price.per, "a size here is from 1 mm to 20 m"));
             }
         }
         let sizes: &[(&str, Length)] = match &cloth.form {
@@ -314,16 +335,16 @@ impl Job {
         };
         for (name, size) in sizes {
             if *size <= Length::ZERO || *size > LONGEST {
-                return Err(self.problem(name, *size, "is more than 0 and at most 20 m"));
+                return Err(self.problem(name, *size, "a size here is more than 0 and at most 20 m"));
             }
         }
         for (name, size) in [("selvedge", cloth.selvedge), ("trim", cloth.trim), ("min", cloth.shop.min)] {
             if size < Length::ZERO || size > LONGEST {
-                return Err(self.problem(name, size, "is 0 or more and at most 20 m"));
+                return Err(self.problem(name, size, "a size here is 0 or more and at most 20 m"));
             }
         }
         if let Some(step) = cloth.shop.step.filter(|s| *s <= Length::ZERO) {
-            return Err(self.problem("step", step, "is more than 0"));
+            return Err(self.problem("step", step, "a size here is more than 0"));
         }
         for (name, ppm) in [("shrink.along", cloth.shrink.along), ("shrink.across", cloth.shrink.across)] {
             if ppm > 500_000 {
@@ -338,7 +359,7 @@ impl Job {
             return Err(self.problem(
                 "width",
                 cloth.washed_width(),
-                "is narrower than its two selvedges: nothing is left to cut from",
+                "it is narrower than its two selvedges: nothing is left to cut from",
             ));
         }
         if cloth.usable_length().is_some_and(|length| length <= Length::ZERO) {
@@ -359,7 +380,7 @@ impl Job {
         let piece = &self.pieces[index];
         let mut free: Vec<u32> = (1..=piece.count).collect();
         for pin in self.pinned.iter().filter(|p| p.placement.piece == piece.id) {
-            let yields = self.cloth(&pin.cloth).map_or(1, |c| pin.placement.yields(piece, c));
+            let yields = self.cloth(&pin.cloth).map_or(1, |c| piece.yielded_by(&pin.placement, c));
             free.retain(|n| !(pin.placement.copy..pin.placement.copy + yields).contains(n));
         }
         free
@@ -367,11 +388,7 @@ impl Job {
 
     fn problem(&self, field: &str, size: Length, allowed: &str) -> FieldProblem {
         let shown = format!("{} {}", size.in_units(self.units), self.units.symbol());
-        FieldProblem::new(
-            field,
-            &shown,
-            format!("{shown}: a size here {allowed}").replace("a size here is narrower", "it is narrower"),
-        )
+        FieldProblem::new(field, &shown, format!("{shown}: {allowed}"))
     }
 }
 

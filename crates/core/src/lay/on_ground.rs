@@ -1,14 +1,13 @@
 //! The search on one ground for the lots it was given: rectangles by their own search, all else by true outlines,
 //! which takes up what the rectangle search makes of the bounding boxes and so is never worse.
 
-use super::ground::Ground;
+use super::ground::{Ground, order_of_grounds};
 use super::guillotine::Region;
 use super::job::{Aim, Cuts, Job, JobPiece};
 use super::nest::{Detail, Layout, Lot, Nest, NestSearch, Put, boxes, whole_left};
 use super::proof::{Proof, least_length, ruled_out_by_slices};
 use super::rank::{Use, place_in_list, square_inches};
 use super::rectangles::{Laid, Strip, StripSearch};
-use super::share::order_of_grounds;
 use super::stop::Stop;
 use crate::measure::Length;
 use crate::shape::Outline;

@@ -1,13 +1,13 @@
 //! One planner: the grounds' searches, and where pieces have a choice of cloth a search over all grounds together that
 //! hands new ways of sharing to them.
 
-use super::ground::Ground;
+use super::ground::{Ground, order_of_grounds};
 use super::job::Job;
 use super::nest::{Lot, Nest, NestSearch, all_lots};
 use super::on_ground::{Found, OnGround};
 use super::proof::{Proof, least_sheets};
 use super::rank::{Rank, Use, square_inches};
-use super::share::{Shared, order_of_grounds, share};
+use super::share::{Shared, share};
 use super::stop::Stop;
 use std::sync::Arc;
 

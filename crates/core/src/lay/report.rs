@@ -285,7 +285,7 @@ fn cloth_lay(
             None => told = false,
         }
     }
-    let copies = |p: &Placement| known(p).map_or(1, |piece| p.yields(piece, cloth));
+    let copies = |p: &Placement| known(p).map_or(1, |piece| piece.yielded_by(p, cloth));
     let area: Area = placements
         .iter()
         .filter_map(|p| Some((p, known(p)?)))

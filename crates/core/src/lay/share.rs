@@ -2,8 +2,8 @@
 //! aim and of the piece's own list; what does not fit a cloth of limited length moves on to the next.
 
 use super::answer::Unplaced;
-use super::ground::Ground;
-use super::job::{Aim, Job, JobPiece};
+use super::ground::{Ground, order_of_grounds};
+use super::job::{Job, JobPiece};
 use super::nest::{Lot, all_lots};
 use super::on_ground::OnGround;
 use super::stop::Stop;
@@ -27,43 +27,6 @@ struct Waiting {
 pub(super) struct Shared<'a> {
     pub searches: Vec<OnGround<'a>>,
     pub unplaced: Vec<(usize, u32)>,
-}
-
-fn same(a: &Lot, b: &Lot) -> bool {
-    (a.piece, a.flipped) == (b.piece, b.flipped)
-}
-
-/// The grounds a piece is tried on, in order: by the aim, then by the piece's own list of cloths.
-pub(super) fn order_of_grounds(job: &Job, grounds: &[Ground], piece: &JobPiece) -> Vec<usize> {
-    let mut order: Vec<(u8, i128, usize, usize)> = Vec::new();
-    for (g, ground) in grounds.iter().enumerate() {
-        let Some(place) = piece.cloths.iter().position(|c| *c == job.cloths[ground.cloth].id) else { continue };
-        let class = match job.rules.aim {
-            Aim::BuyLeast | Aim::FewCuts | Aim::KeepBig => u8::from(!ground.owned),
-            Aim::ScrapsFirst => {
-                if ground.remnant {
-                    0
-                } else {
-                    1 + u8::from(!ground.owned)
-                }
-            }
-            Aim::FreshCloth => {
-                if ground.remnant {
-                    2
-                } else {
-                    u8::from(!ground.owned)
-                }
-            }
-        };
-        // To leave a big one whole, the small ones go first.
-        let size = match (job.rules.aim, ground.limit) {
-            (Aim::KeepBig, Some(limit)) => i128::from(ground.width) * i128::from(limit),
-            _ => 0,
-        };
-        order.push((class, size, place, g));
-    }
-    order.sort_unstable();
-    order.into_iter().map(|(.., g)| g).collect()
 }
 
 /// Whether `piece` can lie on `ground` at all, as far as its bounding box tells.
@@ -107,7 +70,7 @@ pub(super) fn share<'a>(job: &'a Job, grounds: &Arc<[Ground]>, seed: u64, stop: 
                 }
                 if given > 0 {
                     // One entry a piece and face: the place in the order is the same for all that come here.
-                    match on[g].iter_mut().find(|o| same(&o.lot, &w.lot)) {
+                    match on[g].iter_mut().find(|o| o.lot.is_alike(&w.lot)) {
                         Some(there) => there.lot.copies += given,
                         None => on[g].push(Waiting { lot: Lot { copies: given, ..w.lot }, from: i + 1 }),
                     }
@@ -129,7 +92,7 @@ pub(super) fn share<'a>(job: &'a Job, grounds: &Arc<[Ground]>, seed: u64, stop: 
                     break;
                 }
                 for lot in over {
-                    if let Some(there) = on[g].iter_mut().find(|o| same(&o.lot, &lot)) {
+                    if let Some(there) = on[g].iter_mut().find(|o| o.lot.is_alike(&lot)) {
                         let copies = lot.copies.min(there.lot.copies);
                         there.lot.copies -= copies;
                         waiting.push(Waiting { lot: Lot { copies, ..lot }, ..*there });

@@ -141,7 +141,7 @@ pub fn verify(job: &Job, lay: &Lay) -> Vec<Fault> {
         let cloth = job.cloth(&cloth_lay.cloth);
         for placement in &cloth_lay.placements {
             let piece = pieces.get(placement.piece.as_str()).copied();
-            let yields = cloth.zip(piece).map_or(1, |(cloth, piece)| placement.yields(piece, cloth));
+            let yields = cloth.zip(piece).map_or(1, |(cloth, piece)| piece.yielded_by(placement, cloth));
             *counts.entry(&placement.piece).or_default() += u64::from(yields);
             for copy in (0..yields).map(|n| placement.copy.saturating_add(n)) {
                 let known = piece.is_none_or(|p| (1..=p.count).contains(&copy));

@@ -221,3 +221,11 @@ impl Sum for Area {
         all.fold(Self(0), |a, b| a + b)
     }
 }
+
+/// A length in inches for inch makers and its metric neighbour for the others: (inches × 8, centimetres × 10).
+pub(crate) fn usual(system: System, eighths: i64, tenths: i64) -> Length {
+    match system {
+        System::Inches => Length::inches(eighths, 8),
+        System::Centimetres => Length::MILLIMETRE * tenths,
+    }
+}

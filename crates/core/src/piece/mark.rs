@@ -41,6 +41,9 @@ pub struct Mark {
     pub distance: Length,
     /// From where.
     pub from: From,
+    /// It says where a corner of the base is sewn or will be cut, so that the depth follows from it.
+    #[serde(default)]
+    pub boxes: bool,
     /// A second distance that fixes it, such as how far down from the top.
     pub and: Option<(Length, From)>,
 }
@@ -102,7 +105,8 @@ mod tests {
 
     #[test]
     fn a_mark_tells_the_fold_on_the_side_it_is_measured_along() {
-        let mark = Mark { name: "fold".into(), distance: Length::INCH * 7, from: From::TopEdge, and: None };
+        let mark =
+            Mark { boxes: false, name: "fold".into(), distance: Length::INCH * 7, from: From::TopEdge, and: None };
         let told = mark.told(Ruler::Eighth, (Length::INCH * 9, Length::INCH * 14));
         assert_eq!(told, "fold: 7 from the top raw edge (the half: fold it in two)");
         assert_eq!(mark.told(Ruler::Eighth, (Length::INCH * 14, Length::INCH * 9)), "fold: 7 from the top raw edge");

@@ -319,3 +319,18 @@ impl Project {
         Job { name: self.name.clone(), units: self.system, pieces, cloths, rules, pinned: vec![] }
     }
 }
+
+impl CutPlan {
+    /// The same as a plan.
+    pub fn planned(&self) -> Planned {
+        Planned {
+            draft: self.draft.clone(),
+            finished: self.finished.clone(),
+            job: Some(self.job.clone()),
+            unassigned: vec![],
+            blocks: self.blocks.clone(),
+            fixed: Some(self.lay.clone()),
+            problems: vec![],
+        }
+    }
+}

@@ -6,6 +6,7 @@
 mod advice;
 mod cloth;
 mod cut_plan;
+mod cutting;
 mod document;
 mod edit;
 mod joins;
@@ -15,7 +16,8 @@ mod totals;
 mod ways;
 
 pub use cloth::{Look, Pattern, ProjectCloth};
-pub use cut_plan::{CutPlan, NotLaidAgain};
+pub use cut_plan::CutPlan;
+pub use cutting::NotLaidAgain;
 pub use document::{LayChoices, Planned, Project, StrapLie};
 pub use edit::{ClothField, Edit, LayField, Lies, ProjectField, RowField};
 pub use measured::{Measured, is_measured_later};

@@ -1,7 +1,8 @@
 //! The bag as it will be: flat from the front, and standing, dressed in its cloths. Anchors tell the screen where
 //! sizes can be typed and dragged.
 
-use super::canvas::{Canvas, Drawing, Style, ink, num};
+use super::anchor::{Anchor, BagDrawing};
+use super::canvas::{Canvas, Style, ink, num};
 use super::pattern::paint;
 use super::solid::solid_bag;
 use bofta_core::bag::piecing::Piecing;
@@ -10,32 +11,6 @@ use bofta_core::bag::{Bag, Draft, LiningFit, Tote};
 use bofta_core::measure::Length;
 use bofta_core::piece::Part;
 use bofta_core::project::Project;
-
-/// A size that can be taken hold of on the drawing.
-#[derive(Clone, Debug, PartialEq)]
-pub struct Anchor {
-    /// The bag's field.
-    pub field: &'static str,
-    /// One end.
-    pub x1: f64,
-    /// One end.
-    pub y1: f64,
-    /// The end that is dragged.
-    pub x2: f64,
-    /// The end that is dragged.
-    pub y2: f64,
-    /// How far the dragged end moves, in pixels across and down, for one inch or centimetre more.
-    pub per_unit: (f64, f64),
-}
-
-/// The drawing and its anchors.
-#[derive(Clone, Debug, PartialEq)]
-pub struct BagDrawing {
-    /// The drawing.
-    pub drawing: Drawing,
-    /// The sizes on it.
-    pub anchors: Vec<Anchor>,
-}
 
 /// Draws the project's bag into `width` × `height` pixels.
 pub fn bag(project: &Project, draft: &Draft, width: f64, height: f64) -> BagDrawing {

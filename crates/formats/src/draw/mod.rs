@@ -3,6 +3,7 @@
 //!
 //! Axes of a drawing are the screen's (y down); cloth and pieces are turned over on the way.
 
+mod anchor;
 mod bag;
 mod canvas;
 mod cut;
@@ -12,7 +13,8 @@ mod pattern;
 mod piece;
 mod solid;
 
-pub use bag::{Anchor, BagDrawing, bag};
+pub use anchor::{Anchor, BagDrawing};
+pub use bag::bag;
 pub use canvas::{Canvas, Drawing, Style, ink};
 pub use cut::{cut_step, ruler_strip};
 pub use font::{FONT_FILES, Face, has_sign, text_width};

@@ -1,7 +1,7 @@
 //! A solid bag drawn at an angle: faces in their cloths from back to front, threads, straps, and where its sizes are
 //! taken hold of.
 
-use super::bag::{Anchor, BagDrawing};
+use super::anchor::{Anchor, BagDrawing};
 use super::canvas::{Canvas, Drawing, Style, ink, num};
 use super::pattern::paint;
 use bofta_core::bag::{AWAY, Family, Place, Solid, ThreadKind};

@@ -7,6 +7,7 @@ mod cut_list;
 mod document;
 mod drawer;
 mod files;
+mod from_store;
 pub mod guard;
 pub mod problem;
 mod projects;

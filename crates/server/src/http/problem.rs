@@ -1,8 +1,6 @@
 //! Refusals: a status and a body that says what, where and what is allowed; and the extractors that refuse in that form.
 
-use crate::laying::Keep;
-use crate::view::{Context, ProblemView, ProjectView, project_view};
-use crate::work::Work;
+use crate::view::{ProblemView, ProjectView};
 use axum::Json;
 use axum::extract::rejection::{JsonRejection, PathRejection, QueryRejection};
 use axum::extract::{FromRequest, FromRequestParts, Path, Query, Request};
@@ -10,7 +8,6 @@ use axum::http::request::Parts;
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use bofta_core::FieldProblem;
-use bofta_store::StoreError;
 use serde::Serialize;
 use serde::de::DeserializeOwned;
 use utoipa::ToSchema;
@@ -66,6 +63,12 @@ impl Refusal {
         Self::fields(vec![FieldProblem::new(field, value, message)])
     }
 
+    /// The same, with the project as it is now.
+    pub fn with_current(mut self, current: Option<ProjectView>) -> Self {
+        self.body.current = current.map(Box::new);
+        self
+    }
+
     /// The same, naming the change that was refused.
     pub fn with_yours(mut self, yours: String) -> Self {
         self.body.yours = Some(yours);
@@ -81,32 +84,6 @@ impl Refusal {
     /// The sentence.
     pub fn message(&self) -> &str {
         &self.body.message
-    }
-
-    /// From the store, for reading and for changes that were not made: what fails there leaves everything as it was.
-    pub fn from_store(work: &Work, error: StoreError) -> Self {
-        let told = |status, error: &StoreError| {
-            tracing::warn!(%error, "the store refused");
-            Self::new(status, sentence(&error.to_string()))
-        };
-        match error {
-            StoreError::NotFound(_) => {
-                Self::new(StatusCode::NOT_FOUND, "This project is not on the shelf; it may have been put away.")
-            }
-            StoreError::Nothing(what) => Self::conflict(format!("There is nothing to {what}.")),
-            StoreError::Conflict { now, .. } => {
-                let view = project_view(&Context { work, kept: &now, change: None, keep: Keep::Yes });
-                let mut refusal = Self::conflict("This project was changed in another tab or window meanwhile.");
-                refusal.body.current = view.ok().map(Box::new);
-                refusal
-            }
-            StoreError::Unreadable { .. } => told(StatusCode::UNPROCESSABLE_ENTITY, &error),
-            StoreError::Full => told(StatusCode::INSUFFICIENT_STORAGE, &error),
-            StoreError::ReadOnly | StoreError::Busy | StoreError::Damaged(_) => {
-                told(StatusCode::SERVICE_UNAVAILABLE, &error)
-            }
-            other => Self::internal(other),
-        }
     }
 }
 

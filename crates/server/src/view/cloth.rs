@@ -1,7 +1,6 @@
 //! A cloth of the project.
 
-use super::project::key;
-use super::{DrawingView, Measure};
+use super::{DrawingView, Measure, key};
 use bofta_core::cloth::{Print, PrintUp};
 use bofta_core::measure::{Length, show_bought};
 use bofta_core::project::{Look, Project, ProjectCloth};

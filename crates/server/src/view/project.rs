@@ -1,12 +1,12 @@
 //! A whole project, as every stage needs it.
 
-use super::Measure;
 use super::bag::{BagView, bag_view, holds, strap_drop};
 use super::cloth::{ClothView, cloth_view};
 use super::lay::{LayView, PurchaseView, lay_view, purchase_views, used_percent};
 use super::notice::{NoticeView, ProblemView, notices};
 use super::piece::{PartView, PieceView, parts, pieces};
 use super::shelf::shop_unit;
+use super::{Measure, key};
 use crate::laying::{Keep, Laid, Laying, laid, plan_and_lay};
 use crate::work::Work;
 use bofta_core::bag::Draft;
@@ -170,11 +170,6 @@ pub fn project_view(context: &Context<'_>) -> Result<ProjectView, StoreError> {
         lay_failed: failed,
         lay,
     })
-}
-
-/// The serde name of a unit variant.
-pub fn key<T: Serialize>(value: &T) -> String {
-    serde_json::to_value(value).ok().and_then(|v| v.as_str().map(str::to_owned)).unwrap_or_default()
 }
 
 fn tally(project: &Project, planned: &Planned, laid: Option<&Laid>) -> TallyView {

@@ -11,6 +11,7 @@ mod fill;
 mod no_fits;
 mod problem;
 mod search;
+mod shape;
 mod squeeze;
 
 pub(super) use board::Put;

@@ -1,7 +1,7 @@
 //! The no-fit regions of all pairs of shapes: each made when it is first asked for, and never more of them than memory
 //! allows, since they grow with the square of the shapes.
 
-use super::problem::Shape;
+use super::shape::Shape;
 use crate::shape::NoFit;
 use std::sync::OnceLock;
 

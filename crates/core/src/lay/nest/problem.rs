@@ -1,6 +1,7 @@
 //! The nesting problem: shapes, ways to lie, grounds.
 
 use super::no_fits::{Detail, NoFits, are_affordable};
+use super::shape::Shape;
 use crate::cloth::Cloth;
 use crate::lay::ground::Ground;
 use crate::lay::job::{Cuts, Job, JobPiece};
@@ -13,15 +14,6 @@ use crate::shape::{
 };
 use std::collections::HashMap;
 use std::sync::OnceLock;
-
-/// A shape as it lies, its bounding box from the origin.
-pub(in crate::lay) struct Shape {
-    pub parts: Vec<Vec<Point>>,
-    pub width: i64,
-    pub height: i64,
-    /// Half a shape, whose left side stays on the fold.
-    pub on_fold: bool,
-}
 
 /// One way a kind may lie.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -81,6 +73,13 @@ pub(in crate::lay) struct Lot {
     /// The even copies of a pair, of a piece that is not its own mirror image.
     pub flipped: bool,
     pub copies: u32,
+}
+
+impl Lot {
+    /// Whether both are copies of one piece, on one face.
+    pub fn is_alike(&self, other: &Self) -> bool {
+        (self.piece, self.flipped) == (other.piece, other.flipped)
+    }
 }
 
 /// Everything of `job` that is not pinned.

@@ -44,7 +44,7 @@ pub(in crate::lay) fn certificate_fault(job: &Job, cloth: &Cloth, lay: &ClothLay
     let mut counts = BTreeMap::new();
     for placement in &lay.placements {
         let Some(&piece) = places.get(placement.piece.as_str()) else { continue };
-        *counts.entry(piece).or_insert(0_u32) += placement.yields(&job.pieces[piece], cloth);
+        *counts.entry(piece).or_insert(0_u32) += job.pieces[piece].yielded_by(placement, cloth);
     }
     On { job, cloth, counts }.rules_out(by, excluded.0, 0).err()
 }
