@@ -2,7 +2,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
-import { Refused } from './api/client';
+import { ApiError } from './api/client';
 import './app.css';
 import { Cupboard } from './cupboard/Cupboard';
 import { Drawer } from './drawer/Drawer';
@@ -19,7 +19,7 @@ import { PiecesStage } from './stages/pieces/PiecesStage';
 
 // What the server refuses it refuses again: only what could not be reached is asked for once more.
 const again = (count: number, error: Error) =>
-  count < 1 && !(error instanceof Refused && error.status >= 400 && error.status < 500);
+  count < 1 && !(error instanceof ApiError && error.status >= 400 && error.status < 500);
 
 const queries = new QueryClient({
   defaultOptions: { queries: { staleTime: 5_000, retry: again, refetchOnWindowFocus: true } },

@@ -53,7 +53,7 @@ fn check(bag: &Bag, ruler: Ruler, how: &str) {
         }
         let (width, height) = p.size();
         for mark in &p.marks {
-            let told = mark.told(ruler, (width, height));
+            let told = mark.describe(ruler, (width, height));
             assert!(!told.is_empty() && mark.distance >= Length::ZERO, "{how}: {} on {}", mark.name, p.id);
             assert!(mark.distance <= width.max(height), "{how}: {told} is off {}", p.id);
         }
@@ -73,16 +73,16 @@ fn check(bag: &Bag, ruler: Ruler, how: &str) {
     for p in draft.pieces.iter().filter(|p| matches!(p.when, When::Pieced(_))) {
         assert!(draft.pieces.iter().any(|b| b.patch_of.as_ref() == Some(&p.id) || b.part == Part::Contrast), "{how}");
     }
-    for f in bag.back(&draft) {
+    for f in bag.finished_from_cut(&draft) {
         let off = f.back - f.asked;
         assert!(off >= -ruler.step() * 2 && off <= ruler.step() * 4, "{how}: {f:?}");
     }
 }
 
 fn all_pairs(system: System) {
-    let ruler = Ruler::usual(system);
+    let ruler = Ruler::default_for(system);
     for family in Family::ALL.iter().filter(|f| **f != Family::CutList) {
-        let usual = family.usual(system);
+        let usual = family.default_for(system);
         let choices = answers(&usual);
         for (i, (first, firsts)) in choices.iter().enumerate() {
             for a in firsts {

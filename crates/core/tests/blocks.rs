@@ -17,7 +17,7 @@ fn inch(n: i64, d: i64) -> Length {
 
 fn caddy(fields: &[(&str, &str)], interfacing: &str) -> Project {
     let mut project = Project::new("Caddy", System::Inches);
-    project.bag = Family::Caddy.usual(System::Inches);
+    project.bag = Family::Caddy.default_for(System::Inches);
     let set = |field: &str, value: &str| Edit::Bag { field: field.into(), value: value.into() };
     let edits = [
         Edit::AddCloth { name: "Moss".into(), material: "canvas".into() },

@@ -39,7 +39,7 @@ fn laid(project: &Project) -> Lay {
 fn ready(family: Family) -> Project {
     let add = |name: &str, material: &str| Edit::AddCloth { name: name.into(), material: material.into() };
     let mut project = Project::new("Bag", System::Inches);
-    project.bag = family.usual(System::Inches);
+    project.bag = family.default_for(System::Inches);
     let project = made(&project, &[add("Moss canvas", "canvas"), add("Fleece", "fleece"), add("Stiff", "interfacing")]);
     let project = made(&project, &[cloth(ClothField::Price, "12")]);
     project.begun(&laid(&project)).unwrap_or_else(|why| panic!("{family:?}: {why:?}"))
@@ -52,7 +52,7 @@ fn a_plan_that_is_cut_does_not_move(#[values(0, 1, 2, 3, 4, 5, 6, 7)] family: us
     let plan = begun.plan().expect("planned");
     // As if a later version drafted otherwise: the bag is another, and what is cut is not.
     let mut later = begun.clone();
-    later.bag = if family == Family::Tote { Family::Pouch } else { Family::Tote }.usual(System::Centimetres);
+    later.bag = if family == Family::Tote { Family::Pouch } else { Family::Tote }.default_for(System::Centimetres);
     later.from.clear();
     assert_eq!(later.plan().expect("planned"), plan);
     assert_ne!(later.uncut().plan().expect("planned").draft, plan.draft);

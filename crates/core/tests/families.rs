@@ -25,7 +25,7 @@ fn cm(tenths: i64) -> Length {
 }
 
 fn with(family: Family, system: System, fields: &[(&str, &str)]) -> Bag {
-    let mut bag = family.usual(system);
+    let mut bag = family.default_for(system);
     for (key, value) in fields {
         bag.set(key, value, system).unwrap_or_else(|p| panic!("{key} {value}: {p}"));
     }
@@ -33,11 +33,11 @@ fn with(family: Family, system: System, fields: &[(&str, &str)]) -> Bag {
 }
 
 fn drafted(bag: &Bag, system: System) -> Draft {
-    bag.draft(Ruler::usual(system)).unwrap_or_else(|p| panic!("{p:?}"))
+    bag.draft(Ruler::default_for(system)).unwrap_or_else(|p| panic!("{p:?}"))
 }
 
 fn list_of_nothing() -> CutList {
-    CutList::usual(System::Inches)
+    CutList::default_for(System::Inches)
 }
 
 fn piece(draft: &Draft, id: &str) -> Piece {
@@ -239,7 +239,7 @@ fn in_one_over_the_base() {
         area.0,
         (panel.width.size.0 as i128) * panel.height.size.0 as i128 - 4 * inch(2, 1).0 as i128 * inch(3, 2).0 as i128
     );
-    assert_eq!(two.back(&drafted(&two, System::Inches))[1].back, one.back(&draft)[1].back);
+    assert_eq!(two.finished_from_cut(&drafted(&two, System::Inches))[1].back, one.finished_from_cut(&draft)[1].back);
 }
 
 /// Facing f deep: cut f + t + p; the lining is its full height − f − t + p.
@@ -385,7 +385,7 @@ fn families_keep_what_they_share() {
 fn every_bag_is_kept_as_it_is() {
     for family in Family::ALL {
         for system in [System::Inches, System::Centimetres] {
-            let bag = family.usual(system);
+            let bag = family.default_for(system);
             let kept = serde_json::to_string(&bag).expect("written");
             assert_eq!(serde_json::from_str::<Bag>(&kept).expect("read"), bag, "{kept}");
         }
@@ -401,10 +401,10 @@ fn every_bag_is_kept_as_it_is() {
 #[rstest]
 fn usual_bags_hold(#[values(System::Inches, System::Centimetres)] system: System) {
     for family in Family::ALL {
-        let mut bag = family.usual(system);
+        let mut bag = family.default_for(system);
         let draft = drafted(&bag, system);
-        for finished in bag.back(&draft) {
-            assert_near(&bag, &finished, Ruler::usual(system));
+        for finished in bag.finished_from_cut(&draft) {
+            assert_near(&bag, &finished, Ruler::default_for(system));
         }
         if *family != Family::CutList {
             assert!(!draft.pieces.is_empty() && !draft.steps.is_empty(), "{family:?}");
@@ -461,8 +461,8 @@ proptest! {
         numbers in prop::collection::vec(any::<u32>(), 64),
     ) {
         let system = if inches { System::Inches } else { System::Centimetres };
-        let ruler = Ruler::usual(system);
-        let mut bag = Family::ALL[family].usual(system);
+        let ruler = Ruler::default_for(system);
+        let mut bag = Family::ALL[family].default_for(system);
         for (field, by) in bag.fields().iter_mut().zip(&numbers) {
             if by % 3 != 0 {
                 vary(&mut field.slot, *by / 3);
@@ -478,7 +478,7 @@ proptest! {
                 }
             }
             Ok(draft) => {
-                for finished in bag.back(&draft) {
+                for finished in bag.finished_from_cut(&draft) {
                     assert_near(&bag, &finished, ruler);
                 }
                 for p in &draft.pieces {
@@ -570,10 +570,10 @@ fn rows_that_cannot_stand(#[case] row: Row, #[case] field: &str) {
 #[test]
 fn every_field_at_its_limits() {
     for family in Family::ALL {
-        let keys: Vec<&str> = family.usual(System::Inches).fields().iter().map(|f| f.key).collect();
+        let keys: Vec<&str> = family.default_for(System::Inches).fields().iter().map(|f| f.key).collect();
         for key in keys {
             for value in ["0", "1/64", "1/8", "400", "780"] {
-                let mut bag = family.usual(System::Inches);
+                let mut bag = family.default_for(System::Inches);
                 if bag.set(key, value, System::Inches).is_ok()
                     && let Err(problems) = bag.draft(Ruler::Eighth)
                 {
@@ -657,7 +657,7 @@ fn a_seam_is_added_all_round() {
 #[case(Family::CrossBody, "pocket", "yes")]
 fn a_pocket_is_one_thing_everywhere(#[case] family: Family, #[case] first: &str, #[case] value: &str) {
     let system = System::Inches;
-    let mut bag = family.usual(system);
+    let mut bag = family.default_for(system);
     // The tote is lined as it is.
     let _ = bag.set(first, value, system);
     for (key, value) in
@@ -687,7 +687,7 @@ fn pocket_seams(bag: &Bag) -> Length {
 #[test]
 fn a_pocket_is_made_for_a_thing_until_its_sizes_are_typed() {
     let system = System::Centimetres;
-    let mut tote = Family::Tote.usual(system);
+    let mut tote = Family::Tote.default_for(system);
     let size = |bag: &Bag, key: &str| {
         let mut bag = bag.clone();
         let fields = bag.fields();

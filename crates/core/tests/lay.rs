@@ -77,7 +77,7 @@ fn a_railroaded_print_stands_up() {
 #[test]
 fn four_bags_from_a_yard() {
     let mut four = job(inch(44), vec![piece("bag", inch(12), inch(28), 4)]);
-    four.cloths[0].shop = ShopStep::usual(System::Inches);
+    four.cloths[0].shop = ShopStep::default_for(System::Inches);
     let found = lay(&four, 500);
     assert_eq!(show_bought(found.cloths[0].buy_length, System::Inches), "1 yd");
     assert_eq!(found.cloths[0].needed_length, inch(36));
@@ -94,7 +94,7 @@ fn half_a_yard_for_a_small_tote() {
         vec![JobPiece { grain: Grain::Length, print: PrintRule::Upright, ..piece("panel", inch(14), inch(16), 2) }],
     );
     tote.cloths[0].print = Print::OneWay;
-    tote.cloths[0].shop = ShopStep::usual(System::Inches);
+    tote.cloths[0].shop = ShopStep::default_for(System::Inches);
     let found = lay(&tote, 100);
     assert_eq!(show_bought(found.cloths[0].buy_length, System::Inches), "½ yd");
     assert!(found.proven);
@@ -105,7 +105,7 @@ fn half_a_yard_for_a_small_tote() {
 #[test]
 fn two_panels_side_by_side() {
     let mut panels = job(cm(140), vec![JobPiece { grain: Grain::Length, ..piece("panel", cm(68), cm(50), 2) }]);
-    panels.cloths[0].shop = ShopStep::usual(System::Centimetres);
+    panels.cloths[0].shop = ShopStep::default_for(System::Centimetres);
     let found = lay(&panels, 100);
     assert_eq!((found.cloths[0].needed_length, found.cloths[0].buy_length), (cm(50), cm(50)));
     assert!(found.proven);
@@ -124,7 +124,7 @@ fn a_purchase_is_ruled_out_by_widths_and_heights_together() {
     );
     let half = Length::inches(1, 2);
     tote.cloths[0] =
-        Cloth { selvedge: half, trim: half, shop: ShopStep::usual(System::Inches), ..tote.cloths[0].clone() };
+        Cloth { selvedge: half, trim: half, shop: ShopStep::default_for(System::Inches), ..tote.cloths[0].clone() };
     let found = lay(&tote, 200);
     assert_eq!(show_bought(found.cloths[0].buy_length, System::Inches), "¾ yd");
     assert!(found.proven);
@@ -169,7 +169,7 @@ fn selvedge_trim_shrinkage_and_step_are_reckoned() {
         selvedge: Length::inches(1, 2),
         trim: Length::inches(1, 2),
         shrink: Shrink { along: 30_000, across: 20_000 },
-        shop: ShopStep::usual(System::Inches),
+        shop: ShopStep::default_for(System::Inches),
         price: Some(Price { amount: Money(1_000), per: Length::YARD }),
         ..Cloth::roll("roll", inch(44))
     };
@@ -233,7 +233,7 @@ fn what_does_not_fit_an_owned_length_moves_to_the_next_cloth() {
 #[test]
 fn a_lay_needed_to_its_full_length_is_warned_of() {
     let mut tight = job(inch(44), vec![piece("p", inch(40), inch(36), 1)]);
-    tight.cloths[0].shop = ShopStep::usual(System::Inches);
+    tight.cloths[0].shop = ShopStep::default_for(System::Inches);
     assert_eq!(lay(&tight, 10).warnings.len(), 1);
     tight.cloths[0].trim = Length::inches(1, 2);
     assert!(lay(&tight, 10).warnings.is_empty());
@@ -288,7 +288,7 @@ fn any_job() -> impl Strategy<Value = Job> {
             print: [Print::AllOver, Print::TwoWay, Print::OneWay][print],
             up: if across { PrintUp::Across } else { PrintUp::Length },
             shrink: Shrink { along: shrink, across: shrink / 2 },
-            shop: if step { ShopStep::usual(System::Inches) } else { ShopStep { step: None, min: Length::ZERO } },
+            shop: if step { ShopStep::default_for(System::Inches) } else { ShopStep { step: None, min: Length::ZERO } },
             price: Some(Price { amount: Money(1_250), per: Length::YARD }),
             ..Cloth::roll("roll", eighths(width))
         };

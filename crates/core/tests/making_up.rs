@@ -16,7 +16,7 @@ fn inch(n: i64, d: i64) -> Length {
 
 fn project(family: Family, fields: &[(&str, &str)]) -> Project {
     let mut project = Project::new("Trial", System::Inches);
-    project.bag = family.usual(System::Inches);
+    project.bag = family.default_for(System::Inches);
     for (key, value) in fields {
         project.bag.set(key, value, System::Inches).unwrap_or_else(|p| panic!("{key} {value}: {p}"));
     }
@@ -185,7 +185,7 @@ fn rows_that_move_up_keep_how_they_are_made_up() {
 fn any_family() -> impl Strategy<Value = Bag> {
     let families: Vec<Family> = Family::ALL.iter().copied().filter(|f| *f != Family::CutList).collect();
     (0..families.len(), any::<bool>())
-        .prop_map(move |(n, metric)| families[n].usual(if metric { System::Centimetres } else { System::Inches }))
+        .prop_map(move |(n, metric)| families[n].default_for(if metric { System::Centimetres } else { System::Inches }))
 }
 
 proptest! {
@@ -193,8 +193,8 @@ proptest! {
     /// lines of the ruler over for every patch; nothing else changes.
     #[test]
     fn patches_cover_any_panel(bag in any_family(), which in 0..20_usize, columns in 1_u32..7, rows in 1_u32..7) {
-        let system = if bag == bag.family().usual(System::Inches) { System::Inches } else { System::Centimetres };
-        let ruler = Ruler::usual(system);
+        let system = if bag == bag.family().default_for(System::Inches) { System::Inches } else { System::Centimetres };
+        let ruler = Ruler::default_for(system);
         let whole = bag.draft(ruler).expect("usual sizes stand");
         let panels: Vec<&Piece> = whole.pieces.iter().filter(|p| may_be_made_up(p)).collect();
         prop_assume!(!panels.is_empty());
@@ -232,7 +232,7 @@ proptest! {
         let bag = |w: i64, h: i64| {
             let (w, h, d) = (typed(w), typed(h), typed(d));
             let sizes = [("width", w.as_str()), ("height", h.as_str()), ("depth", d.as_str()), ("mouth", mouths[mouth])];
-            let mut bag = family.usual(System::Inches);
+            let mut bag = family.default_for(System::Inches);
             sizes.iter().all(|(k, v)| bag.set(k, v, System::Inches).is_ok()).then_some(bag)
         };
         let (Some(asked), Some(came_out)) = (bag(w, h), bag(w + off.0, h + off.1)) else { return Ok(()) };

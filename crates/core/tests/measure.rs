@@ -122,7 +122,7 @@ fn lengths_are_shown_on_the_ruler(
 #[case(System::Centimetres, Length::CENTIMETRE * 3, "20 cm")]
 #[case(System::Centimetres, Length::CENTIMETRE * 119, "1.2 m")]
 fn shops_cut_in_steps(#[case] system: System, #[case] needed: Length, #[case] bought: &str) {
-    assert_eq!(show_bought(ShopStep::usual(system).to_buy(needed), system), bought);
+    assert_eq!(show_bought(ShopStep::default_for(system).to_buy(needed), system), bought);
 }
 
 #[test]
@@ -169,7 +169,7 @@ proptest! {
     #[test]
     fn a_step_is_never_short(units in 1_i64..100_000_000) {
         for system in [System::Inches, System::Centimetres] {
-            let shop = ShopStep::usual(system);
+            let shop = ShopStep::default_for(system);
             let bought = shop.to_buy(Length(units));
             prop_assert!(bought >= Length(units) && bought >= shop.min);
             let one_less = bought - shop.step.unwrap_or(Length(1));

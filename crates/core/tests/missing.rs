@@ -20,7 +20,7 @@ fn short_of(width: i64, there: i64, pieces: Vec<JobPiece>) -> (Job, Lay) {
     let mut short = job(inch(width), pieces);
     short.cloths[0].form = Form::Roll { width: inch(width), length: Some(inch(there)), max: None };
     short.cloths[0].owned = true;
-    short.cloths[0].shop = ShopStep::usual(System::Inches);
+    short.cloths[0].shop = ShopStep::default_for(System::Inches);
     let lay = solve(&short, Budget::iterations(100), &mut Silent).expect("laid");
     (short, lay)
 }
@@ -35,7 +35,7 @@ fn what_lies_nowhere_is_named_with_what_more_would_hold_it() {
     assert_eq!(missing.pieces, [("Panel".to_owned(), 2)]);
     // 32 in are needed, so 12 more: three eighths of a yard, 13½ in, in the shop's steps.
     assert_eq!(missing.cloths[0].length, Some(Length::inches(27, 2)));
-    assert_eq!(missing.told(System::Inches), ["Panel: ⅜ yd more of roll holds it."]);
+    assert_eq!(missing.describe(System::Inches), ["Panel: ⅜ yd more of roll holds it."]);
 }
 
 #[test]
@@ -45,7 +45,7 @@ fn a_cloth_that_is_too_narrow_says_so() {
     let missing = missing(&job, &lay, &Stop::new()).expect("short");
     assert_eq!(missing.headline(), "1 of 3 pieces lies nowhere");
     assert_eq!((missing.cloths[0].too_large.len(), missing.cloths[0].length), (1, None));
-    let told = missing.told(System::Inches);
+    let told = missing.describe(System::Inches);
     assert_eq!(told.len(), 1);
     assert!(told[0].starts_with("Wide is 40 × 5 in: the way it must lie, it fits no cloth"), "{told:?}");
 }
@@ -63,7 +63,7 @@ fn stopped_it_says_no_length_it_has_not_found() {
     stop.ask();
     let missing = missing(&job, &lay, &stop).expect("short");
     assert_eq!((missing.cloths[0].length, missing.cloths[0].too_large.len()), (None, 0));
-    assert_eq!(missing.told(System::Inches), ["Panel: roll has no room left for it."]);
+    assert_eq!(missing.describe(System::Inches), ["Panel: roll has no room left for it."]);
 }
 
 proptest! {

@@ -15,7 +15,7 @@ fn inch(n: i64, d: i64) -> Length {
 }
 
 fn with(family: Family, fields: &[(&str, &str)]) -> Bag {
-    let mut bag = family.usual(System::Inches);
+    let mut bag = family.default_for(System::Inches);
     for (key, value) in fields {
         bag.set(key, value, System::Inches).unwrap_or_else(|p| panic!("{key} {value}: {p}"));
     }
@@ -161,7 +161,7 @@ proptest! {
         ];
         let bag = with(family, &fields);
         let Ok(draft) = bag.draft(Ruler::Sixteenth) else { return Ok(()) };
-        let tall = bag.back(&draft).into_iter().find(|f| f.name == "tall").expect("a height");
+        let tall = bag.finished_from_cut(&draft).into_iter().find(|f| f.name == "tall").expect("a height");
         prop_assert!(tall.back >= tall.asked && tall.back - tall.asked < Ruler::Sixteenth.step() * 2, "{tall:?}");
         let id = if caddy { ("front", "lining-front") } else { ("outer-panel", "lining-panel") };
         let (outer, lining) = (piece(&draft, id.0), piece(&draft, id.1));
@@ -191,7 +191,7 @@ fn a_lining_that_shows_as_a_band() {
     assert_eq!(tall(&draft, "lining-panel") - tall(&draft, "outer-panel"), inch(1, 1));
     // Bottom to the top of the band it is as tall as it was asked.
     assert_eq!(tall(&was, "outer-panel") - tall(&draft, "outer-panel"), inch(1, 2));
-    assert!(bag.back(&draft).iter().all(|f| f.back >= f.asked));
+    assert!(bag.finished_from_cut(&draft).iter().all(|f| f.back >= f.asked));
     // Another mouth has no band of lining above it.
     let mut hemmed = bag;
     hemmed.set("mouth", "double-hem", System::Inches).expect("a choice");
@@ -224,7 +224,7 @@ fn snap_and_label_are_marks_in_the_middle() {
     let told = |id: &str, what: &str| {
         let piece = piece(&draft, id);
         let mark = piece.marks.iter().find(|m| m.name.starts_with(what)).unwrap_or_else(|| panic!("{what} on {id}"));
-        mark.told(Ruler::Eighth, piece.size())
+        mark.describe(Ruler::Eighth, piece.size())
     };
     assert_eq!(
         told("lining-panel", "magnetic snap"),

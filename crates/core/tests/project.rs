@@ -4,7 +4,7 @@
 use bofta_core::bag::{GoodKind, Row};
 use bofta_core::buying::{other_widths, purchases};
 use bofta_core::cloth::{Money, Price};
-use bofta_core::cutting::{Manner, Step, cut_list, manner};
+use bofta_core::cutting::{CutStyle, Step, cut_list, cut_style};
 use bofta_core::lay::{Budget, Silent, Stop, solve, verify};
 use bofta_core::measure::{Length, ShopStep, System, show_bought};
 use bofta_core::piece::{Grain, Part, When};
@@ -77,7 +77,7 @@ fn a_change_of_system_brings_the_shops_along() {
     let project = made(&with_cloth(), &[cloth(ClothField::Price, "9.14")]);
     let metric = made(&project, &[Edit::Project { field: ProjectField::System, value: "cm".into() }]);
     let now = &metric.cloths[0];
-    assert_eq!(now.shop, ShopStep::usual(System::Centimetres));
+    assert_eq!(now.shop, ShopStep::default_for(System::Centimetres));
     // 9.14 a yard of 0.9144 m is 9.9956 a metre.
     assert_eq!(now.price, Some(Price { amount: Money(1_000), per: Length::METRE }));
     let own = made(&project, &[cloth(ClothField::Step, "9")]);
@@ -183,9 +183,9 @@ fn small_pieces_lie_in_the_corners_when_asked() {
     let steps = cut_list(&job, &lay.cloths, &planned.draft.pieces, &[]);
     assert!(steps.iter().any(|s| matches!(s, Step::Outline(_))));
     assert!(!steps.iter().any(|s| matches!(s, Step::Corners(_))));
-    assert_ne!(manner(&steps), Manner::EdgeToEdge);
+    assert_ne!(cut_style(&steps), CutStyle::EdgeToEdge);
     let straight: Vec<Step> = steps.into_iter().filter(|s| !matches!(s, Step::Outline(_))).collect();
-    assert_ne!(manner(&straight), Manner::RoundTemplates, "without a template there is none to cut round");
+    assert_ne!(cut_style(&straight), CutStyle::RoundTemplates, "without a template there is none to cut round");
     let through = Edit::Lay { field: LayField::Cuts, value: "through".into() };
     let job = project.edited(&through).expect("a sound edit").0.plan().expect("drafts").job.expect("a job");
     assert!(job.pieces.iter().all(|p| matches!(p.outline, Outline::Rect(..))));

@@ -77,7 +77,7 @@ fn only_what_is_bought_costs() {
 fn a_roll_with_a_longest_cut_is_not_exceeded() {
     let mut job = job(inch(20), vec![piece("p", inch(20), inch(10), 5)]);
     job.cloths[0].form = Form::Roll { width: inch(20), length: None, max: Some(inch(35)) };
-    job.cloths[0].shop = ShopStep::usual(System::Inches);
+    job.cloths[0].shop = ShopStep::default_for(System::Inches);
     let found = lay(&job);
     assert_eq!(found.cloths[0].placements.len(), 3);
     assert_eq!((found.unplaced[0].count, found.complete(), found.proven), (2, false, false));
@@ -118,7 +118,7 @@ fn any_job() -> impl Strategy<Value = Job> {
             .enumerate()
             .map(|(i, &(width, length))| match length {
                 Some(length) => owned(&id(i), width, length),
-                None => Cloth { shop: ShopStep::usual(System::Inches), ..Cloth::roll(id(i), inch(width)) },
+                None => Cloth { shop: ShopStep::default_for(System::Inches), ..Cloth::roll(id(i), inch(width)) },
             })
             .collect();
         let pieces = pieces

@@ -131,7 +131,7 @@ fn any_shaped_job() -> impl Strategy<Value = Job> {
                 trim: eighths(trim),
                 print: [Print::AllOver, Print::TwoWay, Print::OneWay][print],
                 shrink: bofta_core::cloth::Shrink { along: shrink, across: shrink / 2 },
-                shop: if step { ShopStep::usual(System::Inches) } else { job.cloths[0].shop },
+                shop: if step { ShopStep::default_for(System::Inches) } else { job.cloths[0].shop },
                 ..job.cloths[0].clone()
             };
             job.rules.gap = eighths(gap);

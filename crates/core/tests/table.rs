@@ -50,7 +50,7 @@ fn a_tote_is_cut_in_the_order_of_the_table() {
         ],
     );
     tote.cloths[0] =
-        Cloth { selvedge: half, trim: half, shop: ShopStep::usual(System::Inches), ..tote.cloths[0].clone() };
+        Cloth { selvedge: half, trim: half, shop: ShopStep::default_for(System::Inches), ..tote.cloths[0].clone() };
     let lay = solve(&tote, Budget::iterations(300), &mut Silent).expect("laid");
     let list = cuts(&tote, &lay);
     let kinds: Vec<CutKind> = list.iter().map(|c| c.kind).collect();
@@ -97,7 +97,7 @@ proptest! {
         job.cloths[0] = Cloth {
             selvedge: eighths(selvedge),
             trim: eighths(trim),
-            shop: ShopStep::usual(System::Inches),
+            shop: ShopStep::default_for(System::Inches),
             ..Cloth::roll("roll", eighths(width + 2 * selvedge))
         };
         let lay = solve(&job, Budget::iterations(40), &mut Silent).expect("a sound job");
@@ -121,7 +121,7 @@ proptest! {
     fn offcuts_are_worth_keeping(seed in any::<u64>(), n in 1_usize..14, keep_w in 1_i64..8, keep_h in 1_i64..8) {
         let mut random = Random::new(seed);
         let mut job = dissection(8 * 30, 8 * (10 + random.below(20) as i64), n, &mut random);
-        job.cloths[0].shop = ShopStep::usual(System::Inches);
+        job.cloths[0].shop = ShopStep::default_for(System::Inches);
         job.rules.keep = (Length::INCH * keep_w, Length::INCH * keep_h);
         let lay = solve(&job, Budget::iterations(20), &mut Silent).expect("a sound job");
         let offcuts: Vec<Region> = lay.cloths[0].offcuts.iter().filter_map(|o| match *o {

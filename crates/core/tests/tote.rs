@@ -16,7 +16,7 @@ fn inch(n: i64, d: i64) -> Length {
 }
 
 fn tote() -> Tote {
-    Tote::usual(System::Inches)
+    Tote::default_for(System::Inches)
 }
 
 fn piece(tote: &Tote, id: &str) -> Piece {
@@ -182,7 +182,7 @@ fn any_tote() -> impl Strategy<Value = (Tote, Ruler)> {
     let options = (0..3_usize, any::<bool>(), 0..3_usize, any::<bool>(), 0..3_usize, 0..4_usize, 0_i64..100);
     (sizes, options).prop_map(|((w, h, d, s, b, x), (boxing, hem, lining, outside, backing, ruler, odd))| {
         let ruler = [Ruler::Eighth, Ruler::Sixteenth, Ruler::Millimetre, Ruler::HalfCentimetre][ruler];
-        let base = Tote::usual(ruler.system());
+        let base = Tote::default_for(ruler.system());
         let eighths = |n: i64| inch(n, 8);
         let tote = Tote {
             width: eighths(w) + Length(odd * 37),
@@ -294,7 +294,7 @@ fn a_reversible_tote_has_no_hidden_side() {
 #[test]
 fn layers_are_counted_where_a_strap_is_caught() {
     let thick = |family: Family, fields: &[(&str, &str)]| {
-        let mut bag = family.usual(System::Inches);
+        let mut bag = family.default_for(System::Inches);
         for (key, value) in fields {
             bag.set(key, value, System::Inches).expect("a field");
         }

@@ -80,7 +80,7 @@ fn only_what_was_typed_is_refused(
     #[values(System::Inches, System::Centimetres)] system: System,
 ) {
     let mut project = Project::new("Bag", system);
-    project.bag = family.usual(system);
+    project.bag = family.default_for(system);
     let mut bag = project.bag.clone();
     let sizes: Vec<&str> = bag.fields().iter().filter(|f| f.group == Group::Size && f.scales).map(|f| f.key).collect();
     let mut stood = 0;

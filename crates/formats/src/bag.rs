@@ -68,7 +68,7 @@ pub fn read_bag(text: &str) -> Result<Specification, FormatError> {
         let all: Vec<&str> = Family::ALL.iter().map(|f| f.key()).collect();
         return refuse("family", &file.family, format!("“{}” should be one of {}", file.family, all.join(", ")));
     };
-    let mut bag = family.usual(system);
+    let mut bag = family.default_for(system);
     set_all("sizes", &file.sizes, |key, typed| bag.set(key, typed, system))?;
     let mut made_up = BTreeMap::new();
     for (id, fields) in file.panels {
@@ -83,7 +83,7 @@ pub fn read_bag(text: &str) -> Result<Specification, FormatError> {
         }
         list.rows = found.rows;
     }
-    Ok(Specification { name: file.name, system, ruler: file.ruler.unwrap_or(Ruler::usual(system)), bag, made_up })
+    Ok(Specification { name: file.name, system, ruler: file.ruler.unwrap_or(Ruler::default_for(system)), bag, made_up })
 }
 
 /// Sets every one of `values` as if it were typed.

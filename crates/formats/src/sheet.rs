@@ -83,7 +83,7 @@ pub fn cut_sheet(
 /// What the plan leaves out, before anything else: these sheets are not the whole bag.
 fn incomplete(book: &mut Book, project: &Project, missing: &Missing) {
     book.text(0.0, &format!("Not the whole bag: {}.", missing.headline()), Face::Bold, 14.0);
-    for line in missing.told(project.system) {
+    for line in missing.describe(project.system) {
         book.row(&[(0.0, &line, Face::Text)]);
     }
     book.space(10.0);
@@ -165,7 +165,7 @@ fn pieces(book: &mut Book, project: &Project, pieces: &[Piece]) {
     ]);
     let groups = pieces.iter().map(|p| {
         // What is not cut from a cloth says what it is made from.
-        let made = p.when.told(project.ruler);
+        let made = p.when.describe(project.ruler);
         let cloth = project.cloth_of(p.part).map(|c| c.name.clone()).unwrap_or_default();
         let (from, later) = if p.when.is_laid() { (cloth, made) } else { (made.unwrap_or_default(), None) };
         let mut group = vec![Row::of(&[
@@ -174,7 +174,7 @@ fn pieces(book: &mut Book, project: &Project, pieces: &[Piece]) {
             (190.0, &size_of(p, project.ruler), Face::Bold),
             (290.0, &from, Face::Text),
         ])];
-        let marks = p.marks.iter().map(|mark| mark.told(project.ruler, p.size()));
+        let marks = p.marks.iter().map(|mark| mark.describe(project.ruler, p.size()));
         let told = later.into_iter().chain(marks).chain(p.note.as_ref().map(ToString::to_string));
         group.extend(told.map(|text| Row::of(&[(14.0, &text, Face::Text)])));
         group

@@ -13,7 +13,7 @@ pub fn shopping_list(project: &Project, draft: &Draft, job: &Job, lay: &Lay, mis
     let mut lines = vec![project.name.clone()];
     if let Some(missing) = missing {
         lines.push(format!("not the whole bag: {}", missing.headline()));
-        lines.extend(missing.told(project.system));
+        lines.extend(missing.describe(project.system));
     }
     for p in purchases(job, lay) {
         let Some(cloth) = project.cloth(&p.cloth) else { continue };

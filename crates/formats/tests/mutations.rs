@@ -94,7 +94,7 @@ fn mutated_bags() {
         if let Ok(read) = read_bag(&String::from_utf8_lossy(bytes))
             && let Ok(draft) = read.bag.draft(read.ruler)
         {
-            let _ = read.bag.back(&draft);
+            let _ = read.bag.finished_from_cut(&draft);
         }
     });
 }

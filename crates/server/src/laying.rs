@@ -1,12 +1,12 @@
 //! Lays of a project: the one kept for its job, or a quick first answer, which is kept from then on.
 
-use crate::http::problem::Refusal;
+use crate::http::problem::ApiError;
 use crate::work::Work;
 use bofta_core::buying::{Missing, missing};
 use bofta_core::lay::{Budget, Job, Lay, NoLay, Silent, Stop, solve, verify};
 use bofta_core::project::{Planned, Project};
 use bofta_formats::write_job;
-use bofta_store::{KeptLay, StoreError};
+use bofta_store::{StoreError, StoredLay};
 use sha2::{Digest, Sha256};
 use std::panic::{AssertUnwindSafe, catch_unwind};
 
@@ -61,8 +61,8 @@ pub fn laid(work: &Work, id: &str, planned: &Planned, keep: Keep) -> Result<Layi
         return Ok(done(fixed.clone()));
     }
     match work.store.lay(id, &key)? {
-        Some(KeptLay::Lay(lay)) if verify(job, &lay).is_empty() => return Ok(done(*lay)),
-        Some(KeptLay::Failed(why)) => return Ok(Laying { laid: None, failed: Some(why) }),
+        Some(StoredLay::Lay(lay)) if verify(job, &lay).is_empty() => return Ok(done(*lay)),
+        Some(StoredLay::Failed(why)) => return Ok(Laying { laid: None, failed: Some(why) }),
         _ => {}
     }
     let failed = |why: String| Laying { laid: None, failed: Some(why) };
@@ -117,10 +117,10 @@ pub fn plan_and_lay(work: &Work, id: &str, project: &Project) -> Result<Option<L
 }
 
 /// A project that is laid, or why it is not.
-pub fn must_be_laid(laying: Laying) -> Result<Laid, Refusal> {
+pub fn must_be_laid(laying: Laying) -> Result<Laid, ApiError> {
     match laying {
         Laying { laid: Some(laid), .. } => Ok(laid),
-        Laying { failed: Some(why), .. } => Err(Refusal::conflict(format!("{why}."))),
-        _ => Err(Refusal::conflict("Nothing is laid yet: every part needs a cloth first.")),
+        Laying { failed: Some(why), .. } => Err(ApiError::conflict(format!("{why}."))),
+        _ => Err(ApiError::conflict("Nothing is laid yet: every part needs a cloth first.")),
     }
 }

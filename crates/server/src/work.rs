@@ -1,7 +1,7 @@
 //! The budget of a request: what it computes ends when its time is up, when nobody waits for the answer any more, and
 //! when the program closes; and only so much is computed at once, each in its turn.
 
-use crate::http::problem::Refusal;
+use crate::http::problem::ApiError;
 use axum::http::StatusCode;
 use bofta_core::lay::Stop;
 use bofta_store::Store;
@@ -137,7 +137,7 @@ impl Work {
     }
 
     /// Waits for a turn at computing.
-    pub fn turn(&self) -> Result<Turn, Refusal> {
+    pub fn turn(&self) -> Result<Turn, ApiError> {
         let waited = async { tokio::time::timeout(PATIENCE, self.turns.glances.clone().acquire_owned()).await };
         match self.runtime.block_on(waited) {
             Ok(Ok(permit)) => Ok(Turn(permit)),
@@ -146,8 +146,8 @@ impl Work {
     }
 }
 
-fn busy() -> Refusal {
-    Refusal::new(StatusCode::SERVICE_UNAVAILABLE, "Many lays are being made at once: try again in a moment.")
+fn busy() -> ApiError {
+    ApiError::new(StatusCode::SERVICE_UNAVAILABLE, "Many lays are being made at once: try again in a moment.")
 }
 
 /// The turn of a search, handed round among all that are open.
@@ -163,11 +163,11 @@ impl SearchTurn {
     const MOMENT: Duration = Duration::from_millis(250);
 
     /// Joins the line of searches.
-    pub fn join(turns: &Arc<Turns>) -> Result<Self, Refusal> {
+    pub fn join(turns: &Arc<Turns>) -> Result<Self, ApiError> {
         if turns.open_searches.fetch_add(1, Ordering::SeqCst) >= MOST_SEARCHES {
             turns.open_searches.fetch_sub(1, Ordering::SeqCst);
             let message = format!("{MOST_SEARCHES} searches are open already: close one, or try again later.");
-            return Err(Refusal::new(StatusCode::SERVICE_UNAVAILABLE, message));
+            return Err(ApiError::new(StatusCode::SERVICE_UNAVAILABLE, message));
         }
         Ok(Self { turns: turns.clone(), runtime: Handle::current(), permit: None, since: Instant::now() })
     }

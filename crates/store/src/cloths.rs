@@ -7,7 +7,7 @@ use bofta_core::project::kept::{read_cloth, write_cloth};
 use diesel::prelude::*;
 
 /// A cloth of the cupboard under its key, or why it cannot be read.
-pub type KeptCloth = (String, Result<ProjectCloth, StoreError>);
+pub type StoredCloth = (String, Result<ProjectCloth, StoreError>);
 
 impl Store {
     /// Key and name of every cloth in the cupboard, by key.
@@ -26,7 +26,7 @@ impl Store {
     ///
     /// # Errors
     /// The database.
-    pub fn cloths(&self, ids: &[String]) -> Result<Vec<KeptCloth>, StoreError> {
+    pub fn cloths(&self, ids: &[String]) -> Result<Vec<StoredCloth>, StoreError> {
         let rows: Vec<(String, String)> = cloths::table
             .filter(cloths::id.eq_any(ids))
             .order(cloths::id.asc())
@@ -77,7 +77,7 @@ impl Store {
     ///
     /// # Errors
     /// The database.
-    pub fn put_cloth_away(&self, id: &str) -> Result<(), StoreError> {
+    pub fn archive_cloth(&self, id: &str) -> Result<(), StoreError> {
         self.set_cloth_away(id, Some(now()))
     }
 

@@ -1,6 +1,6 @@
 //! What can go wrong with keeping.
 
-use crate::Kept;
+use crate::StoredProject;
 use bofta_core::project::kept::KeptError;
 use thiserror::Error;
 
@@ -16,7 +16,7 @@ pub enum StoreError {
         /// The revision the refused change was made on.
         based_on: i64,
         /// The project as it is.
-        now: Box<Kept>,
+        now: Box<StoredProject>,
     },
     /// There is nothing to undo or redo.
     #[error("there is nothing to {0}")]

@@ -10,7 +10,7 @@ const REMEMBERED: i64 = 40;
 
 /// What is kept for a job.
 #[derive(Clone, Debug, PartialEq)]
-pub enum KeptLay {
+pub enum StoredLay {
     /// The best lay so far.
     Lay(Box<Lay>),
     /// The sentence that says why there is none.
@@ -22,15 +22,15 @@ impl Store {
     ///
     /// # Errors
     /// The database; a lay this version cannot read counts as none.
-    pub fn lay(&self, project: &str, job_key: &str) -> Result<Option<KeptLay>, StoreError> {
+    pub fn lay(&self, project: &str, job_key: &str) -> Result<Option<StoredLay>, StoreError> {
         let found: Option<(String, Option<String>)> = lays::table
             .find((project, job_key))
             .select((lays::document, lays::failed))
             .first(&mut self.connect()?)
             .optional()?;
         Ok(found.and_then(|(document, failed)| match failed {
-            Some(why) => Some(KeptLay::Failed(why)),
-            None => serde_json::from_str(&document).ok().map(|lay| KeptLay::Lay(Box::new(lay))),
+            Some(why) => Some(StoredLay::Failed(why)),
+            None => serde_json::from_str(&document).ok().map(|lay| StoredLay::Lay(Box::new(lay))),
         }))
     }
 

@@ -17,11 +17,11 @@ mod open;
 mod projects;
 mod schema;
 
-pub use cloths::{KeptCloth, PutAway};
+pub use cloths::{PutAway, StoredCloth};
 pub use error::StoreError;
-pub use lays::KeptLay;
+pub use lays::StoredLay;
 pub use open::Held;
-pub use projects::{Kept, Named};
+pub use projects::{Named, StoredProject};
 
 use diesel::SqliteConnection;
 use diesel::r2d2::{ConnectionManager, Pool, PooledConnection};

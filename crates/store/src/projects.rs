@@ -12,7 +12,7 @@ const HISTORY: i64 = 500;
 
 /// A project as it is kept.
 #[derive(Clone, Debug, PartialEq)]
-pub struct Kept {
+pub struct StoredProject {
     /// Its key.
     pub id: String,
     /// Goes up with every change.
@@ -72,7 +72,7 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError::NotFound`], [`StoreError::Unreadable`], or the database.
-    pub fn project(&self, id: &str) -> Result<Kept, StoreError> {
+    pub fn project(&self, id: &str) -> Result<StoredProject, StoreError> {
         let mut connection = self.connect()?;
         read(&mut connection, id)
     }
@@ -81,7 +81,7 @@ impl Store {
     ///
     /// # Errors
     /// The database, as when `id` is taken.
-    pub fn create(&self, id: &str, project: &Project) -> Result<Kept, StoreError> {
+    pub fn create(&self, id: &str, project: &Project) -> Result<StoredProject, StoreError> {
         let document = write_project(project).map_err(StoreError::unreadable(id))?;
         self.write(|c| {
             diesel::insert_into(projects::table)
@@ -104,7 +104,7 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError::Conflict`] when the project is no longer at `based_on`; nothing is kept then.
-    pub fn change(&self, id: &str, based_on: i64, label: &str, project: &Project) -> Result<Kept, StoreError> {
+    pub fn change(&self, id: &str, based_on: i64, label: &str, project: &Project) -> Result<StoredProject, StoreError> {
         let document = write_project(project).map_err(StoreError::unreadable(id))?;
         self.write(|c| {
             let position = at_revision(c, id, based_on)?;
@@ -125,7 +125,7 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError::Nothing`] at the beginning; a conflict as for [`Store::change`].
-    pub fn undo(&self, id: &str, based_on: i64) -> Result<Kept, StoreError> {
+    pub fn undo(&self, id: &str, based_on: i64) -> Result<StoredProject, StoreError> {
         self.step(id, based_on, -1, "undo")
     }
 
@@ -133,11 +133,11 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError::Nothing`] when nothing was taken back; a conflict as for [`Store::change`].
-    pub fn redo(&self, id: &str, based_on: i64) -> Result<Kept, StoreError> {
+    pub fn redo(&self, id: &str, based_on: i64) -> Result<StoredProject, StoreError> {
         self.step(id, based_on, 1, "redo")
     }
 
-    fn step(&self, id: &str, based_on: i64, by: i64, what: &'static str) -> Result<Kept, StoreError> {
+    fn step(&self, id: &str, based_on: i64, by: i64, what: &'static str) -> Result<StoredProject, StoreError> {
         self.write(|c| {
             let to = at_revision(c, id, based_on)? + by;
             let there: i64 = states::table
@@ -156,7 +156,7 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError::NotFound`], or the database.
-    pub fn put_away(&self, id: &str) -> Result<(), StoreError> {
+    pub fn archive(&self, id: &str) -> Result<(), StoreError> {
         self.set_deleted(id, true)
     }
 
@@ -200,7 +200,7 @@ impl Store {
     }
 }
 
-fn read(c: &mut SqliteConnection, id: &str) -> Result<Kept, StoreError> {
+fn read(c: &mut SqliteConnection, id: &str) -> Result<StoredProject, StoreError> {
     let found: Option<(i64, i64)> = projects::table
         .find(id)
         .filter(projects::deleted.eq(false))
@@ -218,7 +218,7 @@ fn read(c: &mut SqliteConnection, id: &str) -> Result<Kept, StoreError> {
     let (_, label, document, plan) = at(position).ok_or_else(|| StoreError::NotFound(id.to_owned()))?;
     let mut project = read_project(document).map_err(StoreError::unreadable(id))?;
     project.cutting = plan.map(|plan| cut_plan(c, id, plan)).transpose()?;
-    Ok(Kept {
+    Ok(StoredProject {
         id: id.to_owned(),
         revision,
         project,
@@ -262,7 +262,7 @@ fn insert_state(
     Ok(())
 }
 
-fn move_to(c: &mut SqliteConnection, id: &str, position: i64) -> Result<Kept, StoreError> {
+fn move_to(c: &mut SqliteConnection, id: &str, position: i64) -> Result<StoredProject, StoreError> {
     diesel::update(projects::table.find(id))
         .set((
             projects::revision.eq(projects::revision + 1),

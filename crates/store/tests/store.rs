@@ -4,7 +4,7 @@
 use bofta_core::lay::{Budget, Silent, solve};
 use bofta_core::measure::{Length, System};
 use bofta_core::project::{Edit, Project};
-use bofta_store::{Held, KeptLay, Store, StoreError, backup};
+use bofta_store::{Held, Store, StoreError, StoredLay, backup};
 use rusqlite::Connection;
 use std::path::Path;
 
@@ -112,12 +112,12 @@ fn a_broken_plan_is_told() {
 fn a_project_put_away_can_be_restored() {
     let (_folder, store) = store();
     store.create("tote", &Project::new("Tote", System::Centimetres)).expect("created");
-    store.put_away("tote").expect("put away");
+    store.archive("tote").expect("put away");
     assert!(store.named().expect("listed").is_empty());
     assert!(matches!(store.project("tote"), Err(StoreError::NotFound(_))));
     store.restore("tote").expect("restored");
     assert_eq!(store.named().expect("listed").len(), 1);
-    assert!(matches!(store.put_away("other"), Err(StoreError::NotFound(_))));
+    assert!(matches!(store.archive("other"), Err(StoreError::NotFound(_))));
 }
 
 #[test]
@@ -132,9 +132,9 @@ fn lays_cloths_and_backups_come_back_as_they_were() {
     let job = project.plan().expect("planned").job.expect("every part has a cloth");
     let lay = solve(&job, Budget::iterations(10), &mut Silent).expect("laid");
     store.keep_lay("tote", "key", &lay).expect("kept");
-    assert_eq!(store.lay("tote", "key").expect("read"), Some(KeptLay::Lay(Box::new(lay))));
+    assert_eq!(store.lay("tote", "key").expect("read"), Some(StoredLay::Lay(Box::new(lay))));
     store.keep_failure("tote", "hopeless", "No lay was found").expect("kept");
-    assert_eq!(store.lay("tote", "hopeless").expect("read"), Some(KeptLay::Failed("No lay was found".into())));
+    assert_eq!(store.lay("tote", "hopeless").expect("read"), Some(StoredLay::Failed("No lay was found".into())));
     assert_eq!(store.lay("tote", "other").expect("read"), None);
     store.keep_cloth(&project.cloths[0]).expect("kept");
     assert_eq!(store.cloth("moss-canvas").expect("read"), Some(project.cloths[0].clone()));
@@ -142,7 +142,7 @@ fn lays_cloths_and_backups_come_back_as_they_were() {
     let copy = folder.path().join("copy.db");
     store.backup(&copy).expect("copied");
     assert_eq!(Store::open(&copy).expect("opened").project("tote").expect("there").project, project);
-    store.put_cloth_away("moss-canvas").expect("put away");
+    store.archive_cloth("moss-canvas").expect("put away");
     assert!(store.cloth_names().expect("read").is_empty());
     assert!(store.keep_lay("nobody", "key", &solve(&job, Budget::iterations(0), &mut Silent).expect("laid")).is_err());
 }

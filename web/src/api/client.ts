@@ -37,31 +37,31 @@ export type RowField = Schemas['RowField'];
 export type FoundView = Schemas['FoundView'];
 export type ClothField = Schemas['ClothField'];
 export type Look = Schemas['Look'];
-export type RefusalBody = Schemas['RefusalBody'];
+export type ApiErrorBody = Schemas['ApiErrorBody'];
 
 /** A refusal of the server, or that it could not be reached. */
-export class Refused extends Error {
+export class ApiError extends Error {
   constructor(
     readonly status: number,
-    readonly body: RefusalBody,
+    readonly body: ApiErrorBody,
   ) {
     super(body.message);
   }
 }
 
-const UNREACHED: RefusalBody = {
+const UNREACHED: ApiErrorBody = {
   message: 'The program does not answer. What was acknowledged is kept; start it again and reload.',
   problems: [],
 };
 
-/** The data of a call, or a thrown {@link Refused}. */
+/** The data of a call, or a thrown {@link ApiError}. */
 export async function must<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
   const answer = await done(call);
-  if (answer.data === undefined) throw new Refused(answer.response.status, UNREACHED);
+  if (answer.data === undefined) throw new ApiError(answer.response.status, UNREACHED);
   return answer.data;
 }
 
-/** A call whose answer has no data, or a thrown {@link Refused}. */
+/** A call whose answer has no data, or a thrown {@link ApiError}. */
 export async function done<T>(
   call: Promise<{ data?: T; error?: unknown; response: Response }>,
 ): Promise<{ data?: T; response: Response }> {
@@ -69,15 +69,15 @@ export async function done<T>(
   try {
     answer = await call;
   } catch {
-    throw new Refused(0, UNREACHED);
+    throw new ApiError(0, UNREACHED);
   }
   if (!answer.response.ok) {
-    const body = answer.error as RefusalBody | undefined;
-    throw new Refused(answer.response.status, body?.message ? body : UNREACHED);
+    const body = answer.error as ApiErrorBody | undefined;
+    throw new ApiError(answer.response.status, body?.message ? body : UNREACHED);
   }
   return answer;
 }
 
 /** Whether the same call may well succeed in a moment: the program does not answer, or cannot keep anything just now. */
-export const isPassing = (error: unknown): error is Refused =>
-  error instanceof Refused && [0, 502, 503, 504, 507].includes(error.status);
+export const isPassing = (error: unknown): error is ApiError =>
+  error instanceof ApiError && [0, 502, 503, 504, 507].includes(error.status);

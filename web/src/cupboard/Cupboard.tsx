@@ -2,7 +2,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
-import { api, type CupboardCloth, done, Refused } from '../api/client';
+import { ApiError, api, type CupboardCloth, done } from '../api/client';
 import { Drawing } from '../drawing/Drawing';
 import { FindByName } from '../frame/FindByName';
 import { More } from '../frame/More';
@@ -23,7 +23,7 @@ export function Cupboard() {
       setProblem(null);
       setPutAway(away);
     } catch (error) {
-      setProblem(error instanceof Refused ? error.message : String(error));
+      setProblem(error instanceof ApiError ? error.message : String(error));
     }
     queries.invalidateQueries({ queryKey: ['cupboard'] });
     queries.invalidateQueries({ queryKey: ['drawer'] });

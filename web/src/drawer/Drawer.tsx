@@ -3,7 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { AlertDialog } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
-import { api, done, must, type PutAwayView, Refused } from '../api/client';
+import { ApiError, api, done, must, type PutAwayView } from '../api/client';
 
 const WHEN = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
 
@@ -30,7 +30,7 @@ export function Drawer() {
       await done(call);
       setSaid(told);
     } catch (error) {
-      setSaid(error instanceof Refused ? error.message : String(error));
+      setSaid(error instanceof ApiError ? error.message : String(error));
     }
     for (const key of ['drawer', 'shelf', 'cupboard']) queries.invalidateQueries({ queryKey: [key] });
   };

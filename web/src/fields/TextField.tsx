@@ -1,15 +1,14 @@
 // One typed value. It is sent when the field is left or Enter is pressed; Escape puts back what was there. What cannot
 // stand keeps what was typed, with the sentence beside it.
 import { useEffect, useId, useRef, useState } from 'react';
-import type { ProblemView } from '../api/client';
+import { type Outcome, whyNot } from '../project/outcome';
 
 interface Props {
   label: string;
   value: string;
   /** In words, for those who hear the screen. */
   words?: string;
-  /** Gives the problems, none if it stands. */
-  onCommit: (value: string) => Promise<ProblemView[]>;
+  onCommit: (value: string) => Promise<Outcome>;
   unit?: string;
   hint?: string;
   placeholder?: string;
@@ -56,9 +55,9 @@ export function TextField(props: Props) {
       return;
     }
     sent.current = draft;
-    const problems = await onCommit(draft);
-    if (problems.length > 0) {
-      setProblem(problems.map((p) => p.message).join(' '));
+    const why = whyNot(await onCommit(draft));
+    if (why.length > 0) {
+      setProblem(why.join(' '));
     } else {
       setProblem(null);
       setDraft(null);

@@ -3,7 +3,7 @@ import { Redo2, Undo2, X } from 'lucide-react';
 import { AlertDialog } from 'radix-ui';
 import { useEffect } from 'react';
 import { Link, Outlet, useLocation, useNavigate, useParams } from 'react-router';
-import { Refused } from '../api/client';
+import { ApiError } from '../api/client';
 import { TextField } from '../fields/TextField';
 import { ProjectProvider, useProject, useProjectQuery } from '../project/ProjectContext';
 import { CuttingBegun } from './CuttingBegun';
@@ -23,10 +23,10 @@ export function ProjectFrame() {
     );
   }
   if (query.isError) {
-    const missing = query.error instanceof Refused && query.error.status === 404;
+    const missing = query.error instanceof ApiError && query.error.status === 404;
     if (missing) return <NotFound message={query.error.message} />;
     // A document this version cannot read; everything else is a moment's trouble.
-    const unreadable = query.error instanceof Refused && query.error.status === 422;
+    const unreadable = query.error instanceof ApiError && query.error.status === 422;
     return (
       <main className="mx-auto max-w-xl p-10">
         <h1 className="text-2xl">The project could not be read</h1>
@@ -59,7 +59,7 @@ const typing = (target: EventTarget | null) =>
   target instanceof HTMLElement && (target.matches('input, textarea, select') || target.isContentEditable);
 
 function Frame() {
-  const { view, edit, undo, redo, message, say, waiting } = useProject();
+  const { view, edit, undo, redo, message, notify, waiting } = useProject();
   const navigate = useNavigate();
   const stage = useLocation().pathname.split('/')[3] ?? 'bag';
 
@@ -151,7 +151,7 @@ function Frame() {
             <button
               type="button"
               className="btn"
-              onClick={() => edit({ edit: 'steps-done', count: 0 }).then(() => say(null))}
+              onClick={() => edit({ edit: 'steps-done', count: 0 }).then(() => notify(null))}
             >
               Begin the cutting again
             </button>
@@ -160,7 +160,7 @@ function Frame() {
             type="button"
             className="btn px-2"
             aria-label="Close this message"
-            onClick={() => say(null)}
+            onClick={() => notify(null)}
           >
             <X size={16} />
           </button>

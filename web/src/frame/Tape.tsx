@@ -15,7 +15,7 @@ export function Tape({ stage }: { stage: string }) {
       aria-label="Stages of the work"
       className="order-last w-full min-w-0 min-[900px]:order-none min-[900px]:w-auto min-[900px]:flex-1"
     >
-      <ol className="relative hidden h-[58px] min-[900px]:flex">
+      <ol className="relative hidden h-[58px] sm:flex">
         <li
           aria-hidden="true"
           className="my-0 w-3 rounded-l bg-gradient-to-r from-[#9b9b98] via-[#d9d9d5] to-[#b5b5b1]"
@@ -28,20 +28,22 @@ export function Tape({ stage }: { stage: string }) {
               aria-keyshortcuts={String(i + 1)}
               className={({ isActive }) =>
                 isActive
-                  ? 'ticks absolute inset-x-0 -top-1.5 -bottom-2 z-10 rounded border-2 border-indigo bg-paper px-4 pt-2 leading-tight'
-                  : 'ticks absolute inset-0 border-y border-r border-tape-edge bg-tape px-4 pt-1.5 leading-tight hover:brightness-105'
+                  ? 'ticks absolute inset-x-0 -top-1.5 -bottom-2 z-10 rounded border-2 border-indigo bg-paper px-2 pt-2 leading-tight min-[900px]:px-4'
+                  : 'ticks absolute inset-0 border-y border-r border-tape-edge bg-tape px-2 pt-1.5 leading-tight hover:brightness-105 min-[900px]:px-4'
               }
             >
-              <span className="flex items-center gap-1 font-heading text-[17px]">
+              <span className="flex items-center gap-1 font-heading text-[15px] min-[900px]:text-[17px]">
                 {s.name}
                 {s.pin(view) && <MapPin size={15} className="fill-madder text-paper" aria-hidden="true" />}
               </span>
-              <span className="block truncate text-sm text-[#3d3a30]">{s.figure(view)}</span>
+              <span className="block truncate text-[13px] text-[#3d3a30] min-[900px]:text-sm">
+                {s.figure(view)}
+              </span>
             </NavLink>
           </li>
         ))}
       </ol>
-      <div className="flex items-center gap-1 min-[900px]:hidden">
+      <div className="flex items-center gap-1 sm:hidden">
         {before ? (
           <Link to={to(before.key)} className="btn px-2" aria-label={`back to ${before.name}`}>
             <ChevronLeft size={20} />

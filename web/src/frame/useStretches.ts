@@ -1,6 +1,6 @@
 // A long list in stretches: the first at once, the next as one scrolls towards it.
 import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query';
-import { Refused } from '../api/client';
+import { ApiError } from '../api/client';
 
 /** How many entries come at a time. */
 const COUNT = 24;
@@ -57,6 +57,6 @@ export function useStretches<T>(
       if (!query.isFetchingNextPage) query.fetchNextPage();
     },
     again: () => query.refetch(),
-    problem: error ? (error instanceof Refused ? error.message : String(error)) : null,
+    problem: error ? (error instanceof ApiError ? error.message : String(error)) : null,
   };
 }

@@ -11,7 +11,8 @@ import {
   useRef,
   useState,
 } from 'react';
-import { api, type Edit, isPassing, must, type ProblemView, type ProjectView, Refused } from '../api/client';
+import { ApiError, api, type Edit, isPassing, must, type ProblemView, type ProjectView } from '../api/client';
+import { OK, type Outcome } from './outcome';
 import { useWaiting, type Waiting } from './useWaiting';
 
 export interface Conflict {
@@ -23,8 +24,8 @@ export interface Conflict {
 
 interface ProjectStore {
   view: ProjectView;
-  /** Makes edits; gives the problems if they cannot stand. */
-  edit: (...edits: Edit[]) => Promise<ProblemView[]>;
+  /** Makes edits, all or none. */
+  edit: (...edits: Edit[]) => Promise<Outcome>;
   undo: () => void;
   redo: () => void;
   /** Shows what edits would do without making them; nothing shows the project as it is. Gives why they cannot stand. */
@@ -33,7 +34,7 @@ interface ProjectStore {
   settle: (mine: boolean) => void;
   /** A message that is not about one field. */
   message: string | null;
-  say: (message: string | null) => void;
+  notify: (message: string | null) => void;
   put: (view: ProjectView) => void;
   refetch: () => void;
   /** A change that is not kept yet because the program cannot just now. */
@@ -73,7 +74,7 @@ export function ProjectProvider({ initial, children }: { initial: ProjectView; c
     unsettled.current = found;
     setConflict(found);
   }, []);
-  const [message, say] = useState<string | null>(null);
+  const [message, notify] = useState<string | null>(null);
   const { waiting, until } = useWaiting();
   const tabs = useRef<BroadcastChannel | null>(null);
 
@@ -111,27 +112,29 @@ export function ProjectProvider({ initial, children }: { initial: ProjectView; c
   }, []);
 
   const refused = useCallback(
-    (error: unknown, edits: Edit[]): ProblemView[] => {
-      if (!(error instanceof Refused)) throw error;
+    (error: unknown, edits: Edit[]): Outcome => {
+      if (!(error instanceof ApiError)) throw error;
       if (error.body.current) {
         inConflict({ current: error.body.current, edits, yours: error.body.yours ? [error.body.yours] : [] });
-        return [];
+        return { is: 'conflict' };
       }
-      if (error.body.problems.length === 0 || error.body.problems.some((p) => p.field === 'steps_done'))
-        say(error.message);
-      return error.body.problems;
+      const { problems } = error.body;
+      if (problems.length === 0 || problems.some((p) => p.field === 'steps_done')) notify(error.message);
+      return problems.length > 0
+        ? { is: 'problems', problems }
+        : { is: 'unreached', message: `This is not kept: ${error.message}` };
     },
     [inConflict],
   );
 
   const edit = useCallback(
     (...edits: Edit[]) =>
-      inTurn(async () => {
+      inTurn(async (): Promise<Outcome> => {
         // While it is not settled, what is changed further waits with it: nothing overwrites what is there now.
         const waits = unsettled.current;
         if (waits) {
           inConflict({ ...waits, edits: [...waits.edits, ...edits] });
-          return [];
+          return { is: 'conflict' };
         }
         const based_on = latest.current.revision;
         const path = { id };
@@ -143,7 +146,7 @@ export function ProjectProvider({ initial, children }: { initial: ProjectView; c
               return await must(api.POST('/api/projects/{id}/edits', { params: { path }, body }));
             } catch (error) {
               // An answer that was lost on its way back looks like somebody else's change.
-              if (sentBefore && error instanceof Refused && error.body.current) {
+              if (sentBefore && error instanceof ApiError && error.body.current) {
                 const now = error.body.current;
                 const body = { based_on: now.revision, edits };
                 const again = await must(api.POST('/api/projects/{id}/preview', { params: { path }, body }));
@@ -154,8 +157,8 @@ export function ProjectProvider({ initial, children }: { initial: ProjectView; c
             }
           });
           put(view);
-          say(null);
-          return [];
+          notify(null);
+          return OK;
         } catch (error) {
           return refused(error, edits);
         } finally {
@@ -194,7 +197,7 @@ export function ProjectProvider({ initial, children }: { initial: ProjectView; c
           if (state.edits) setPreview(view);
         } catch (error) {
           // What cannot stand is not shown; whoever asked is told why.
-          if (error instanceof Refused) problems = error.body.problems;
+          if (error instanceof ApiError) problems = error.body.problems;
         }
         if (state.edits === edits) break;
       }
@@ -224,7 +227,7 @@ export function ProjectProvider({ initial, children }: { initial: ProjectView; c
         if (mine && conflict.edits.length > 0) edit(...conflict.edits);
       },
       message,
-      say,
+      notify,
       put,
       refetch: () => queries.invalidateQueries({ queryKey: ['project', id] }),
       waiting,

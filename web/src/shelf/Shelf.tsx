@@ -3,7 +3,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Plus, Trash2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { api, type Card, done, must, Refused } from '../api/client';
+import { ApiError, api, type Card, done, must } from '../api/client';
 import { asChoices, useChoices } from '../api/useChoices';
 import { Drawing } from '../drawing/Drawing';
 import { ChoiceField } from '../fields/ChoiceField';
@@ -32,7 +32,7 @@ export function Shelf() {
   useEffect(() => {
     document.title = 'Bofta';
   }, []);
-  const failed = (error: unknown) => setProblem(error instanceof Refused ? error.message : String(error));
+  const failed = (error: unknown) => setProblem(error instanceof ApiError ? error.message : String(error));
   const remove = useMutation({
     mutationFn: async (card: Card) => {
       await done(api.DELETE('/api/projects/{id}', { params: { path: { id: card.id } } }));
@@ -186,7 +186,7 @@ function NewProject({ first }: { first: boolean }) {
       localStorage.setItem('bofta-system', system);
       navigate(`/projects/${view.id}/bag`);
     },
-    onError: (error) => setProblem(error instanceof Refused ? error.message : String(error)),
+    onError: (error) => setProblem(error instanceof ApiError ? error.message : String(error)),
   });
   if (!open) {
     return (

@@ -6,14 +6,14 @@ use super::Design;
 use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
 use super::draft::{Draft, Finished, Notice, millilitres};
 use super::extras::{Extras, Place};
-use super::faults::Faults;
 use super::field::{Field, Group};
 use super::mouth::{self, Around, Mouth, MouthFinish};
 use super::pocket::{Pocket, PocketFor, PocketKind, PocketSides};
+use super::problems::Problems;
 use super::solid::{Solid, ThreadKind};
 use super::strap::{Strap, StrapMake};
 use crate::FieldProblem;
-use crate::measure::{Length, Ruler, System, usual};
+use crate::measure::{Length, Ruler, System, default_length};
 use crate::piece::{Dimension, From, Mark, Part, Piece, Term};
 
 /// A caddy by its finished sizes.
@@ -133,13 +133,13 @@ impl Caddy {
 }
 
 impl Design for Caddy {
-    fn usual(system: System) -> Self {
-        let size = |eighths, tenths| usual(system, eighths, tenths);
+    fn default_for(system: System) -> Self {
+        let size = |eighths, tenths| default_length(system, eighths, tenths);
         Self {
             width: size(80, 260),
             height: size(56, 180),
             depth: size(40, 130),
-            mouth: MouthFinish::usual(Mouth::Bound, size(3, 10), system),
+            mouth: MouthFinish::default_for(Mouth::Bound, size(3, 10), system),
             pocket: true,
             side_pockets: false,
             pocket_for: PocketFor::Sizes,
@@ -152,7 +152,7 @@ impl Design for Caddy {
             strap_width: size(8, 25),
             strap_length: size(112, 360),
             backing: BackingChoice { school: BackingSchool::ClearOfSeams, cloth: BackingCloth::Interfacing },
-            extras: Extras::usual(system),
+            extras: Extras::default_for(system),
             seam_side: size(3, 10),
             seam_base: size(3, 10),
         }
@@ -196,12 +196,12 @@ impl Design for Caddy {
     }
 
     /// Divisions, ease and height go with what the pockets are made for, until they are typed.
-    fn follow(&mut self, key: &str, system: System) {
+    fn update_dependents(&mut self, key: &str, system: System) {
         match key {
             "pocket_height" | "pocket_divisions" | "pocket_ease" => self.pocket_for = PocketFor::Sizes,
             "pocket_for" | "width" => {
                 if let Some((divisions, ease, height)) = self.pocket_for.across(self.width) {
-                    let ruler = Ruler::usual(system);
+                    let ruler = Ruler::default_for(system);
                     (self.pocket_divisions, self.pocket_ease) = (divisions, ruler.up(ease));
                     self.pocket_height = ruler.up(height).min(self.height);
                 }
@@ -211,20 +211,20 @@ impl Design for Caddy {
     }
 
     fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
-        let mut faults = Faults::new(ruler);
+        let mut problems = Problems::new(ruler);
         for (field, name, value) in
             [("width", "width", self.width), ("height", "height", self.height), ("depth", "depth", self.depth)]
         {
-            faults.size(field, name, value);
+            problems.size(field, name, value);
         }
         let least = self.width.min(self.depth) / 2;
-        faults.seam("seam_side", "side seam", self.seam_side, least, "half of width or depth");
-        faults.seam("seam_base", "base seam", self.seam_base, self.height.min(least), "half of width or depth");
-        self.mouth.problems(self.height, &mut faults);
-        self.extras.problems(&mut faults);
+        problems.seam("seam_side", "side seam", self.seam_side, least, "half of width or depth");
+        problems.seam("seam_base", "base seam", self.seam_base, self.height.min(least), "half of width or depth");
+        self.mouth.problems(self.height, &mut problems);
+        self.extras.problems(&mut problems);
         if self.pocket {
-            faults.between("pocket_height", "pocket", self.pocket_height, Length::CENTIMETRE, self.height);
-            faults.between(
+            problems.between("pocket_height", "pocket", self.pocket_height, Length::CENTIMETRE, self.height);
+            problems.between(
                 "pocket_ease",
                 "ease",
                 self.pocket_ease,
@@ -233,10 +233,10 @@ impl Design for Caddy {
             );
         }
         if self.handle {
-            faults.between("strap_width", "handle", self.strap_width, Length::MILLIMETRE * 5, self.depth);
-            faults.between("strap_length", "handle's length", self.strap_length, self.width, Length::METRE * 3);
+            problems.between("strap_width", "handle", self.strap_width, Length::MILLIMETRE * 5, self.depth);
+            problems.between("strap_length", "handle's length", self.strap_length, self.width, Length::METRE * 3);
         }
-        faults.end()?;
+        problems.end()?;
         let outer = self.panels(false, ruler);
         let top: Length = self.mouth.outer().iter().map(Term::value).sum();
         let walls = Allowances { side: self.seam_side, top, base: self.seam_base };
@@ -287,7 +287,7 @@ impl Design for Caddy {
             let strap = Strap { make: self.strap_make, width: self.strap_width, turn: self.seam_side };
             let terms = vec![
                 Term::once("showing", self.strap_length, "strap_length"),
-                Term::times("stitched down the sides, both ends", 2, usual(ruler.system(), 16, 50), "handle"),
+                Term::times("stitched down the sides, both ends", 2, default_length(ruler.system(), 16, 50), "handle"),
             ];
             let (made, bought) = strap.made("handle", "Handle", 1, terms, ruler);
             pieces.extend(made);
@@ -315,7 +315,7 @@ impl Design for Caddy {
         Ok(draft)
     }
 
-    fn back(&self, draft: &Draft) -> Vec<Finished> {
+    fn finished_from_cut(&self, draft: &Draft) -> Vec<Finished> {
         let (Some(front), Some(side), Some(base)) = (draft.piece("front"), draft.piece("side"), draft.piece("base"))
         else {
             return vec![];

@@ -7,12 +7,12 @@ use super::Design;
 use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
 use super::draft::{Draft, Finished, Hardware, Notice};
 use super::extras::{Extras, Place};
-use super::faults::Faults;
 use super::field::{Field, Group};
 use super::pocket::{PocketChoice, PocketKind};
+use super::problems::Problems;
 use super::solid::{Solid, ThreadKind};
 use crate::FieldProblem;
-use crate::measure::{Length, Ruler, System, usual};
+use crate::measure::{Length, Ruler, System, default_length};
 use crate::piece::{Dimension, Figure, From, Mark, Part, Piece, Term};
 
 /// A clutch by its finished sizes.
@@ -71,8 +71,8 @@ impl Clutch {
 }
 
 impl Design for Clutch {
-    fn usual(system: System) -> Self {
-        let size = |eighths, tenths| usual(system, eighths, tenths);
+    fn default_for(system: System) -> Self {
+        let size = |eighths, tenths| default_length(system, eighths, tenths);
         Self {
             width: size(80, 260),
             height: size(48, 150),
@@ -85,10 +85,10 @@ impl Design for Clutch {
                 width: size(48, 160),
                 height: size(28, 90),
                 below: size(8, 30),
-                ..PocketChoice::usual(PocketKind::None, system)
+                ..PocketChoice::default_for(PocketKind::None, system)
             },
             backing: BackingChoice { school: BackingSchool::FullSize, cloth: BackingCloth::Interfacing },
-            extras: Extras::usual(system),
+            extras: Extras::default_for(system),
             seam_side: size(3, 10),
             seam_top: size(3, 10),
         }
@@ -115,24 +115,24 @@ impl Design for Clutch {
         all
     }
 
-    fn follow(&mut self, key: &str, system: System) {
-        self.pocket.follow(key, system);
+    fn update_dependents(&mut self, key: &str, system: System) {
+        self.pocket.update_dependents(key, system);
     }
 
     fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
-        let mut faults = Faults::new(ruler);
-        faults.size("width", "width", self.width);
-        faults.size("height", "height", self.height);
-        faults.between("flap", "flap", self.flap, self.height / 4, self.height);
-        faults.seam("seam_side", "side seam", self.seam_side, self.width / 2, "half the width");
-        faults.seam("seam_top", "seam", self.seam_top, self.flap, "the flap");
-        faults.between("radius", "radius", self.radius, Length::ZERO, self.flap.min(self.width / 2));
-        faults.between("band", "band", self.band, Length::ZERO, self.flap);
-        self.pocket.problems(self.width, self.height, &mut faults);
+        let mut problems = Problems::new(ruler);
+        problems.size("width", "width", self.width);
+        problems.size("height", "height", self.height);
+        problems.between("flap", "flap", self.flap, self.height / 4, self.height);
+        problems.seam("seam_side", "side seam", self.seam_side, self.width / 2, "half the width");
+        problems.seam("seam_top", "seam", self.seam_top, self.flap, "the flap");
+        problems.between("radius", "radius", self.radius, Length::ZERO, self.flap.min(self.width / 2));
+        problems.between("band", "band", self.band, Length::ZERO, self.flap);
+        self.pocket.problems(self.width, self.height, &mut problems);
         if self.loop_ {
-            faults.between("strap_width", "loop", self.strap_width, Length::MILLIMETRE * 5, self.height / 2);
+            problems.between("strap_width", "loop", self.strap_width, Length::MILLIMETRE * 5, self.height / 2);
         }
-        faults.end()?;
+        problems.end()?;
         let outer = self.body("outer-panel", "Body", Part::Outer, ruler);
         let within = Allowances { side: self.seam_side, top: self.seam_top, base: self.seam_top };
         let backed = self.backing.behind(&outer, within, ruler);
@@ -164,7 +164,7 @@ impl Design for Clutch {
                 turn: self.seam_side,
             };
             let terms = vec![
-                Term::once("round a wrist, doubled", usual(ruler.system(), 96, 300), "loop"),
+                Term::once("round a wrist, doubled", default_length(ruler.system(), 96, 300), "loop"),
                 Term::times("caught, both ends", 2, self.seam_side, "seam_side"),
             ];
             pieces.extend(strap.made("loop", "Wrist loop", 1, terms, ruler).0);
@@ -182,7 +182,7 @@ impl Design for Clutch {
                 "A loop this narrow is four layers thick: use a ring that is as wide, and thin cloth.",
             ));
         }
-        let show = |l: Length| Faults::new(ruler).show(l);
+        let show = |l: Length| Problems::new(ruler).show(l);
         notices.extend(pocket.notices(self.height - self.pocket.below, &show));
         let mut hardware = vec![Hardware {
             name: "Magnetic snap".into(),
@@ -210,7 +210,7 @@ impl Design for Clutch {
         Ok(draft)
     }
 
-    fn back(&self, draft: &Draft) -> Vec<Finished> {
+    fn finished_from_cut(&self, draft: &Draft) -> Vec<Finished> {
         let Some(body) = draft.piece("outer-panel") else { return vec![] };
         let fold = body.marks.iter().find(|m| m.name == "fold of the flap").map_or(Length::ZERO, |m| m.distance);
         let mut found = vec![

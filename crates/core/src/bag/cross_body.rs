@@ -7,15 +7,15 @@ use super::Design;
 use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
 use super::draft::{Draft, Finished, Hardware, Notice, millilitres};
 use super::extras::{Extras, Place};
-use super::faults::Faults;
 use super::field::{Field, Group};
 use super::piecing::{Patchwork, Piecing};
 use super::pocket::{PocketChoice, PocketKind};
+use super::problems::Problems;
 use super::solid::{Solid, ThreadKind};
 use super::strap::{self, Strap, StrapMake};
 use super::zip::zip;
 use crate::FieldProblem;
-use crate::measure::{Length, Ruler, System, usual};
+use crate::measure::{Length, Ruler, System, default_length};
 use crate::piece::{Dimension, Figure, Part, Piece, Term};
 
 /// A cross-body bag by its finished sizes.
@@ -73,8 +73,8 @@ impl CrossBody {
 }
 
 impl Design for CrossBody {
-    fn usual(system: System) -> Self {
-        let size = |eighths, tenths| usual(system, eighths, tenths);
+    fn default_for(system: System) -> Self {
+        let size = |eighths, tenths| default_length(system, eighths, tenths);
         Self {
             width: size(72, 230),
             height: size(68, 220),
@@ -84,9 +84,9 @@ impl Design for CrossBody {
             strap_make: StrapMake::EdgesToMiddle,
             strap_width: size(8, 25),
             strap_length: size(416, 1300),
-            pocket: PocketChoice::usual(PocketKind::None, system),
+            pocket: PocketChoice::default_for(PocketKind::None, system),
             backing: BackingChoice { school: BackingSchool::TwoStage, cloth: BackingCloth::Interfacing },
-            extras: Extras::usual(system),
+            extras: Extras::default_for(system),
             seam_side: size(3, 10),
             seam_base: size(3, 10),
             seam_top: size(3, 10),
@@ -117,22 +117,22 @@ impl Design for CrossBody {
         all
     }
 
-    fn follow(&mut self, key: &str, system: System) {
-        self.pocket.follow(key, system);
+    fn update_dependents(&mut self, key: &str, system: System) {
+        self.pocket.update_dependents(key, system);
     }
 
     fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
-        let mut faults = Faults::new(ruler);
+        let mut problems = Problems::new(ruler);
         for (field, value) in [("width", self.width), ("height", self.height), ("depth", self.depth)] {
-            faults.size(field, field, value);
+            problems.size(field, field, value);
         }
-        faults.between("depth", "depth", self.depth, Length::MILLIMETRE * 2, self.width);
-        faults.seam("seam_side", "side seam", self.seam_side, self.width / 2, "half the width");
-        faults.seam("seam_base", "base seam", self.seam_base, self.height / 4, "a quarter of the height");
-        faults.seam("seam_top", "zip seam", self.seam_top, self.height / 4, "a quarter of the height");
-        faults.between("base_height", "base cloth", self.base_height, self.seam_base * 2, self.height * 3 / 4);
+        problems.between("depth", "depth", self.depth, Length::MILLIMETRE * 2, self.width);
+        problems.seam("seam_side", "side seam", self.seam_side, self.width / 2, "half the width");
+        problems.seam("seam_base", "base seam", self.seam_base, self.height / 4, "a quarter of the height");
+        problems.seam("seam_top", "zip seam", self.seam_top, self.height / 4, "a quarter of the height");
+        problems.between("base_height", "base cloth", self.base_height, self.seam_base * 2, self.height * 3 / 4);
         if self.front.piecing != Piecing::Whole {
-            faults.seam(
+            problems.seam(
                 "patch_seam",
                 "seam between patches",
                 self.front.seam,
@@ -140,11 +140,11 @@ impl Design for CrossBody {
                 "an eighth of the width",
             );
         }
-        self.pocket.problems(self.width, self.height, &mut faults);
-        faults.between("strap_width", "strap", self.strap_width, Length::MILLIMETRE * 5, self.width / 2);
-        faults.between("strap_length", "strap's length", self.strap_length, self.width, Length::METRE * 3);
-        faults.end()?;
-        let show = |l: Length| Faults::new(ruler).show(l);
+        self.pocket.problems(self.width, self.height, &mut problems);
+        problems.between("strap_width", "strap", self.strap_width, Length::MILLIMETRE * 5, self.width / 2);
+        problems.between("strap_length", "strap's length", self.strap_length, self.width, Length::METRE * 3);
+        problems.end()?;
+        let show = |l: Length| Problems::new(ruler).show(l);
         let upper_height = Dimension::sum(
             vec![
                 Term::once("tall", self.height, "height"),
@@ -189,7 +189,7 @@ impl Design for CrossBody {
         pocket.onto(&mut pieces, self.width, self.seam_top + self.pocket.below, ruler);
         notices.extend(pocket.notices(self.height - self.pocket.below, &show));
         let strap = Strap { make: self.strap_make, width: self.strap_width, turn: self.seam_side };
-        let round = usual(ruler.system(), 16, 50);
+        let round = default_length(ruler.system(), 16, 50);
         let (made, mut goods) = strap.made(
             "strap",
             "Strap",
@@ -197,7 +197,7 @@ impl Design for CrossBody {
             vec![
                 Term::once("longest", self.strap_length, "strap_length"),
                 Term::once("round the ring", round, "strap_width"),
-                Term::once("round the slider", usual(ruler.system(), 12, 40), "strap_width"),
+                Term::once("round the slider", default_length(ruler.system(), 12, 40), "strap_width"),
             ],
             ruler,
         );
@@ -274,7 +274,7 @@ impl Design for CrossBody {
         Ok(draft)
     }
 
-    fn back(&self, draft: &Draft) -> Vec<Finished> {
+    fn finished_from_cut(&self, draft: &Draft) -> Vec<Finished> {
         let (Some(base), Some(lining)) = (draft.piece("base"), draft.piece("lining-panel")) else { return vec![] };
         let deep = match &base.figure {
             Figure::CutOut { up, .. } => up.size * 2,

@@ -2,12 +2,12 @@
 
 use super::Design;
 use super::draft::{Draft, Finished, Notice, Severity, Stage};
-use super::faults::Faults;
 use super::field::{Choice, Field, Group};
+use super::problems::Problems;
 use super::solid::Solid;
 use super::strap::{Strap, StrapMake};
 use crate::FieldProblem;
-use crate::measure::{LONGEST, Length, Ruler, System, usual};
+use crate::measure::{LONGEST, Length, Ruler, System, default_length};
 use crate::name::{MOST_LETTERS, clean};
 use crate::piece::{Dimension, Figure, Grain, Mirror, Part, Piece, PrintRule, Term};
 use crate::shape::{Outline, Point, outset};
@@ -160,7 +160,7 @@ impl Row {
     }
 
     /// What cannot stand, its field named `rows[n].…`.
-    fn problems(&self, at: usize, faults: &mut Faults) {
+    fn problems(&self, at: usize, problems: &mut Problems) {
         let field = |name: &str| format!("rows[{at}].{name}");
         let row = format!("row {}, “{}”", at + 1, self.name);
         if self.name.chars().count() > MOST_LETTERS || clean(&self.name) != self.name {
@@ -168,30 +168,30 @@ impl Row {
                 "The name of row {} has more than {MOST_LETTERS} letters, or signs that cannot be written.",
                 at + 1
             );
-            faults.refuse(&field("name"), Length::ZERO, message);
+            problems.refuse(&field("name"), Length::ZERO, message);
         }
         // Sizes beyond any cloth come first: what follows adds and halves them.
         if self.sizes().any(|(_, size)| size.0.unsigned_abs() > LONGEST.0.unsigned_abs()) {
             for (name, size) in self.sizes().filter(|(_, size)| size.0.unsigned_abs() > LONGEST.0.unsigned_abs()) {
-                faults.refuse(&field(name), size, format!("The {name} of {row} is over 20 m: is the unit right?"));
+                problems.refuse(&field(name), size, format!("The {name} of {row} is over 20 m: is the unit right?"));
             }
             return;
         }
         if let Some(width) = self.width {
-            faults.size(&field("width"), &format!("width of {row}"), width);
+            problems.size(&field("width"), &format!("width of {row}"), width);
         }
-        faults.size(&field("height"), &format!("height of {row}"), self.height);
+        problems.size(&field("height"), &format!("height of {row}"), self.height);
         if self.count == 0 || self.count > MOST_COPIES {
             let message = format!("{} copies in {row}: from 1 to {MOST_COPIES} are allowed.", self.count);
-            faults.refuse(&field("count"), Length::ZERO, message);
+            problems.refuse(&field("count"), Length::ZERO, message);
         }
         if self.seam != Length::ZERO {
             let most = Length::INCH * 4;
-            faults.between(&field("seam"), &format!("seam of {row}"), self.seam, Length::MILLIMETRE, most);
+            problems.between(&field("seam"), &format!("seam of {row}"), self.seam, Length::MILLIMETRE, most);
         }
         let width = self.width.unwrap_or(LONGEST);
         let mut between = |name: &str, value: Length, most: Length| {
-            faults.between(&field(name), &format!("{name} of {row}"), value, Length::MILLIMETRE, most);
+            problems.between(&field(name), &format!("{name} of {row}"), value, Length::MILLIMETRE, most);
         };
         match &self.shape {
             RowShape::Rounded { radius } => between("radius", *radius, (width / 2).min(self.height)),
@@ -201,7 +201,7 @@ impl Row {
             }
             RowShape::Tapered { by } => between("by", *by, width / 2 - Length::MILLIMETRE),
             RowShape::HalfRound if self.height < width / 2 => {
-                faults.refuse(
+                problems.refuse(
                     &field("height"),
                     self.height,
                     format!("The half-round of {row} is at least half as tall as wide."),
@@ -209,7 +209,11 @@ impl Row {
             }
             RowShape::Free { corners } => {
                 if let Err(e) = Outline::polygon(corners.clone()) {
-                    faults.refuse(&field("corners"), Length::ZERO, format!("The outline of {row} does not hold: {e}."));
+                    problems.refuse(
+                        &field("corners"),
+                        Length::ZERO,
+                        format!("The outline of {row} does not hold: {e}."),
+                    );
                 }
             }
             _ => {}
@@ -224,7 +228,7 @@ impl Row {
         let width = match self.width {
             Some(width) => given(width, "rows"),
             None => {
-                let nominal = usual(ruler.system(), 40 * 8, 1060);
+                let nominal = default_length(ruler.system(), 40 * 8, 1060);
                 let name = "right across; 40 in (106 cm) until its cloth is chosen";
                 Dimension { size: nominal, terms: vec![Term::once(name, nominal, "rows")] }
             }
@@ -358,7 +362,7 @@ impl CutList {
 
     /// What does not agree, each as a sentence (a printed list contradicts itself often).
     pub fn audit(&self, ruler: Ruler) -> Vec<Notice> {
-        let show = |l: Length| Faults::new(ruler).show(l);
+        let show = |l: Length| Problems::new(ruler).show(l);
         // What is cut, seams that are still to be added included.
         let cut: Vec<Row> = self.rows.iter().map(Row::as_cut).collect();
         let size = |r: &Row| {
@@ -468,7 +472,7 @@ impl CutList {
             .filter_map(|r| Some((r, r.width?.min(r.height))))
             .max_by_key(|(_, l)| *l);
         if let Some((row, least)) = wide
-            && least > usual(ruler.system(), 42 * 8, 1060)
+            && least > default_length(ruler.system(), 42 * 8, 1060)
         {
             say(format!("{} fits only cloth at least {} wide between the selvedges.", row.name, show(least)));
         }
@@ -509,9 +513,9 @@ fn stem(name: &str) -> String {
 }
 
 impl Design for CutList {
-    fn usual(system: System) -> Self {
+    fn default_for(system: System) -> Self {
         let zero = Length::ZERO;
-        Self { rows: vec![], width: zero, height: zero, depth: zero, seam_side: usual(system, 2, 10) }
+        Self { rows: vec![], width: zero, height: zero, depth: zero, seam_side: default_length(system, 2, 10) }
     }
 
     fn fields(&mut self) -> Vec<Field<'_>> {
@@ -524,21 +528,25 @@ impl Design for CutList {
     }
 
     fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
-        let mut faults = Faults::new(ruler);
+        let mut problems = Problems::new(ruler);
         if self.rows.len() > MOST_ROWS {
-            faults.refuse("rows", Length::ZERO, format!("{} rows: at most {MOST_ROWS} are allowed.", self.rows.len()));
+            problems.refuse(
+                "rows",
+                Length::ZERO,
+                format!("{} rows: at most {MOST_ROWS} are allowed.", self.rows.len()),
+            );
         } else {
             for (i, row) in self.rows.iter().enumerate() {
-                row.problems(i, &mut faults);
+                row.problems(i, &mut problems);
             }
         }
-        faults.end()?;
+        problems.end()?;
         let pieces = self.rows.iter().enumerate().map(|(i, row)| row.piece(i, self.seam_side, ruler)).collect();
         Ok(Draft { pieces, notices: self.audit(ruler), ..Draft::default() })
     }
 
     /// A list says what it says; what it states against its pieces is in the audit.
-    fn back(&self, _: &Draft) -> Vec<Finished> {
+    fn finished_from_cut(&self, _: &Draft) -> Vec<Finished> {
         vec![]
     }
 

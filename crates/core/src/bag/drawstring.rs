@@ -8,14 +8,14 @@ use super::boxing;
 use super::cord::{self, CordRoute};
 use super::draft::{Draft, Finished, Notice, millilitres};
 use super::extras::{Extras, Place};
-use super::faults::Faults;
 use super::field::{Field, Group, choice};
 use super::pocket::{PocketChoice, PocketKind};
+use super::problems::Problems;
 use super::seam::SeamKind;
 use super::solid::{Solid, ThreadKind, ring};
 use super::{Design, hem, round};
 use crate::FieldProblem;
-use crate::measure::{Length, Ruler, System, usual};
+use crate::measure::{Length, Ruler, System, default_length};
 use crate::piece::{Dimension, Figure, From, Mark, Part, Piece, Term};
 use std::f64::consts::{PI, TAU};
 
@@ -189,8 +189,8 @@ impl Drawstring {
 }
 
 impl Design for Drawstring {
-    fn usual(system: System) -> Self {
-        let size = |eighths, tenths| usual(system, eighths, tenths);
+    fn default_for(system: System) -> Self {
+        let size = |eighths, tenths| default_length(system, eighths, tenths);
         Self {
             width: size(88, 280),
             height: size(112, 360),
@@ -203,9 +203,9 @@ impl Design for Drawstring {
             clearance: size(2, 6),
             casing_below: size(16, 50),
             lined: false,
-            pocket: PocketChoice::usual(PocketKind::None, system),
+            pocket: PocketChoice::default_for(PocketKind::None, system),
             backing: BackingChoice { school: BackingSchool::None, cloth: BackingCloth::Interfacing },
-            extras: Extras::usual(system),
+            extras: Extras::default_for(system),
             cord: CordRoute::Two,
             cord_tail: size(24, 80),
             seam_kind: SeamKind::HemmedFirst,
@@ -248,48 +248,48 @@ impl Design for Drawstring {
         all
     }
 
-    fn follow(&mut self, key: &str, system: System) {
+    fn update_dependents(&mut self, key: &str, system: System) {
         match key {
-            "seam_kind" => self.seam_side = self.seam_kind.usual(system),
-            _ => self.pocket.follow(key, system),
+            "seam_kind" => self.seam_side = self.seam_kind.default_for(system),
+            _ => self.pocket.update_dependents(key, system),
         }
     }
 
     fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
-        let mut faults = Faults::new(ruler);
-        faults.size("width", "width", self.width);
-        faults.size("height", "height", self.height);
+        let mut problems = Problems::new(ruler);
+        problems.size("width", "width", self.width);
+        problems.size("height", "height", self.height);
         let (half, tall) = (self.width / 2, self.height);
-        faults.seam("seam_side", "side seam", self.seam_side, half, "half the width");
+        problems.seam("seam_side", "side seam", self.seam_side, half, "half the width");
         if self.base != SackBase::Fold {
             let limit = if self.round() { half } else { tall };
             let name = if self.round() { "half the diameter" } else { "the height" };
-            faults.seam("seam_base", "base seam", self.seam_base, limit, name);
+            problems.seam("seam_base", "base seam", self.seam_base, limit, name);
         }
         if self.boxed() {
-            faults.between("depth", "depth", self.depth, Length::MILLIMETRE, self.width);
+            problems.between("depth", "depth", self.depth, Length::MILLIMETRE, self.width);
         }
         if self.base == SackBase::Rounded {
-            faults.between("radius", "radius", self.radius, Length::MILLIMETRE * 5, half.min(tall));
+            problems.between("radius", "radius", self.radius, Length::MILLIMETRE * 5, half.min(tall));
         }
-        faults.seam("hem_turn", "first turn", self.hem_turn, tall / 4, "a quarter of the height");
-        faults.between("casing_depth", "casing", self.casing_depth, Length::MILLIMETRE * 6, tall / 3);
+        problems.seam("hem_turn", "first turn", self.hem_turn, tall / 4, "a quarter of the height");
+        problems.between("casing_depth", "casing", self.casing_depth, Length::MILLIMETRE * 6, tall / 3);
         if !self.folded_casing() {
-            faults.between("clearance", "clearance", self.clearance, Length::ZERO, self.width / 8);
-            faults.between("casing_below", "distance of the casing", self.casing_below, Length::ZERO, tall / 2);
+            problems.between("clearance", "clearance", self.clearance, Length::ZERO, self.width / 8);
+            problems.between("casing_below", "distance of the casing", self.casing_below, Length::ZERO, tall / 2);
             if self.lined {
-                faults.seam("seam_top", "top seam", self.seam_top, tall, "the height");
+                problems.seam("seam_top", "top seam", self.seam_top, tall, "the height");
             }
         }
         if self.lined {
-            self.pocket.problems(self.width, self.height, &mut faults);
+            self.pocket.problems(self.width, self.height, &mut problems);
         } else {
-            self.seam_kind.problems(self.seam_side, &mut faults);
+            self.seam_kind.problems(self.seam_side, &mut problems);
         }
-        faults.between("cord_tail", "tail", self.cord_tail, Length::ZERO, Length::METRE);
-        faults.end()?;
+        problems.between("cord_tail", "tail", self.cord_tail, Length::ZERO, Length::METRE);
+        problems.end()?;
 
-        let show = |l: Length| Faults::new(ruler).show(l);
+        let show = |l: Length| Problems::new(ruler).show(l);
         let mut notices = vec![cord::caution()];
         let mut marks = vec![];
         if self.folded_casing() {
@@ -401,7 +401,7 @@ impl Design for Drawstring {
         Ok(draft)
     }
 
-    fn back(&self, draft: &Draft) -> Vec<Finished> {
+    fn finished_from_cut(&self, draft: &Draft) -> Vec<Finished> {
         let Some(body) = draft.piece("outer-panel") else { return vec![] };
         let top: Length = self.top().iter().map(Term::value).sum();
         let deep = match &body.figure {

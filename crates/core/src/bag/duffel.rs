@@ -5,14 +5,14 @@
 
 use super::draft::{Draft, Finished, Good, GoodKind, Hardware, Notice};
 use super::extras::{Extras, Place};
-use super::faults::Faults;
 use super::field::{Field, Group};
 use super::pocket::{Pocket, PocketKind, PocketSides};
+use super::problems::Problems;
 use super::solid::{Solid, ThreadKind};
 use super::zip::zip;
 use super::{Design, quilting, round};
 use crate::FieldProblem;
-use crate::measure::{Length, Ruler, System, usual};
+use crate::measure::{Length, Ruler, System, default_length};
 use crate::piece::{Dimension, From, Mark, Part, Piece, Term};
 use std::f64::consts::PI;
 
@@ -93,8 +93,8 @@ impl Duffel {
 }
 
 impl Design for Duffel {
-    fn usual(system: System) -> Self {
-        let size = |eighths, tenths| usual(system, eighths, tenths);
+    fn default_for(system: System) -> Self {
+        let size = |eighths, tenths| default_length(system, eighths, tenths);
         Self {
             width: size(160, 500),
             height: size(80, 260),
@@ -107,7 +107,7 @@ impl Design for Duffel {
             strap_length: size(176, 550),
             strap_inset: size(40, 120),
             shoulder: size(400, 1250),
-            extras: Extras::usual(system),
+            extras: Extras::default_for(system),
             seam_side: size(4, 10),
             seam_top: size(4, 10),
         }
@@ -138,26 +138,26 @@ impl Design for Duffel {
     }
 
     fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
-        let mut faults = Faults::new(ruler);
-        faults.size("width", "length", self.width);
-        faults.size("height", "diameter", self.height);
-        faults.seam("seam_side", "end seam", self.seam_side, self.height / 2, "half the diameter");
-        faults.seam("seam_top", "zip seam", self.seam_top, self.height / 2, "half the diameter");
-        faults.between("zip_shows", "zip that shows", self.zip_shows, Length::ZERO, self.height / 2);
-        faults.between("strap_width", "webbing", self.strap_width, Length::MILLIMETRE * 10, self.width / 4);
-        faults.between(
+        let mut problems = Problems::new(ruler);
+        problems.size("width", "length", self.width);
+        problems.size("height", "diameter", self.height);
+        problems.seam("seam_side", "end seam", self.seam_side, self.height / 2, "half the diameter");
+        problems.seam("seam_top", "zip seam", self.seam_top, self.height / 2, "half the diameter");
+        problems.between("zip_shows", "zip that shows", self.zip_shows, Length::ZERO, self.height / 2);
+        problems.between("strap_width", "webbing", self.strap_width, Length::MILLIMETRE * 10, self.width / 4);
+        problems.between(
             "strap_inset",
             "distance of the webbing",
             self.strap_inset,
             self.strap_width,
             self.width / 2 - self.strap_width,
         );
-        faults.between("strap_length", "handle", self.strap_length, self.strap_inset * 2, Length::METRE * 3);
-        faults.between("shoulder", "shoulder strap", self.shoulder, Length::ZERO, Length::METRE * 3);
+        problems.between("strap_length", "handle", self.strap_length, self.strap_inset * 2, Length::METRE * 3);
+        problems.between("shoulder", "shoulder strap", self.shoulder, Length::ZERO, Length::METRE * 3);
         if self.pocket {
-            faults.between("pocket_height", "pocket", self.pocket_height, Length::CENTIMETRE, self.girth() / 2);
+            problems.between("pocket_height", "pocket", self.pocket_height, Length::CENTIMETRE, self.girth() / 2);
         }
-        faults.end()?;
+        problems.end()?;
         let body = self.body("outer-panel", "Body", Part::Outer, ruler);
         let mut pieces = vec![body];
         pieces.push(self.end("end", "End", Part::Outer, ruler));
@@ -188,7 +188,7 @@ impl Design for Duffel {
             vec![
                 Term::times("up the body, four times", 4, run, "height"),
                 Term::times("handles showing", 2, self.strap_length, "strap_length"),
-                Term::once("overlap under the base", usual(ruler.system(), 16, 50), "strap_width"),
+                Term::once("overlap under the base", default_length(ruler.system(), 16, 50), "strap_width"),
             ],
             ruler,
         );
@@ -205,7 +205,7 @@ impl Design for Duffel {
             "No strength is promised for any strap: load the bag beyond what it will carry before trusting it.",
         )];
         if self.shoulder > Length::ZERO {
-            let two = usual(ruler.system(), 16, 50);
+            let two = default_length(ruler.system(), 16, 50);
             let strap = Dimension::sum(
                 vec![
                     Term::once("longest", self.shoulder, "shoulder"),
@@ -247,12 +247,12 @@ impl Design for Duffel {
                 note: "inside width".into(),
             });
             // Doubled back through the slider it is at most half as long again shorter.
-            let shortest = Faults::new(ruler).show((self.shoulder / 2 + self.strap_width * 2).round_to(ruler.step()));
+            let shortest = Problems::new(ruler).show((self.shoulder / 2 + self.strap_width * 2).round_to(ruler.step()));
             notices.push(Notice::note(
                 "shoulder",
                 format!(
                     "The shoulder strap wears from about {shortest} to {}.",
-                    Faults::new(ruler).show(self.shoulder)
+                    Problems::new(ruler).show(self.shoulder)
                 ),
             ));
         }
@@ -286,7 +286,7 @@ impl Design for Duffel {
         Ok(draft)
     }
 
-    fn back(&self, draft: &Draft) -> Vec<Finished> {
+    fn finished_from_cut(&self, draft: &Draft) -> Vec<Finished> {
         let (Some(body), Some(end)) = (draft.piece("outer-panel"), draft.piece("end")) else { return vec![] };
         let over = match body.when {
             crate::piece::When::OverAndTrimmed(over) => over,

@@ -2,10 +2,10 @@
 //! sizes that have no field are our own choice.
 
 use super::draft::{Draft, Hardware};
-use super::faults::Faults;
 use super::field::{Field, Group, choice};
+use super::problems::Problems;
 use super::strap::{Strap, StrapMake};
-use crate::measure::{Length, Ruler, System, usual};
+use crate::measure::{Length, Ruler, System, default_length};
 use crate::piece::{From, Mark, Term};
 
 choice! {
@@ -53,15 +53,15 @@ pub(super) struct Place {
 
 /// Finished width of ties, loops and tabs.
 fn narrow(system: System) -> Length {
-    usual(system, 4, 12)
+    default_length(system, 4, 12)
 }
 
 impl Extras {
     /// None of them.
-    pub(super) fn usual(system: System) -> Self {
+    pub(super) fn default_for(system: System) -> Self {
         Self {
             closure: Closure::Open,
-            tie_length: usual(system, 80, 250),
+            tie_length: default_length(system, 80, 250),
             key_loop: false,
             ring_tabs: false,
             label: false,
@@ -81,17 +81,17 @@ impl Extras {
     }
 
     /// What cannot stand.
-    pub(super) fn problems(&self, faults: &mut Faults) {
+    pub(super) fn problems(&self, problems: &mut Problems) {
         if self.closure == Closure::Ties {
             let (least, most) = (Length::CENTIMETRE * 8, Length::METRE);
-            faults.between("tie_length", "tie", self.tie_length, least, most);
+            problems.between("tie_length", "tie", self.tie_length, least, most);
         }
     }
 
     /// Adds what there is to `draft`.
     pub(super) fn onto(&self, draft: &mut Draft, place: &Place, open: bool, ruler: Ruler) {
         let system = ruler.system();
-        let (width, inch) = (narrow(system), usual(system, 8, 25));
+        let (width, inch) = (narrow(system), default_length(system, 8, 25));
         let strip = Strap { make: StrapMake::FoldedInFour, width, turn: place.seam };
         let closure = if open { self.closure } else { Closure::Open };
         let mut add = |id, name, count, terms: Vec<Term>| {

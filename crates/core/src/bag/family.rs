@@ -45,8 +45,8 @@ macro_rules! families {
             }
 
             /// A middling bag of it to start from.
-            pub fn usual(self, system: System) -> Bag {
-                match self { $(Self::$variant => Bag::$variant($variant::usual(system)),)+ }
+            pub fn default_for(self, system: System) -> Bag {
+                match self { $(Self::$variant => Bag::$variant($variant::default_for(system)),)+ }
             }
         }
 
@@ -117,7 +117,7 @@ impl Bag {
         };
         field.set(value, system)?;
         drop(fields);
-        design.follow(key, system);
+        design.update_dependents(key, system);
         Ok(())
     }
 
@@ -185,8 +185,8 @@ impl Bag {
     /// changed from what is usual here.
     #[must_use]
     pub fn turned_into(&self, family: Family, system: System) -> Self {
-        let mut next = family.usual(system);
-        let (known, usual) = (self.values(), self.family().usual(system).values());
+        let mut next = family.default_for(system);
+        let (known, usual) = (self.values(), self.family().default_for(system).values());
         let mut fields = next.fields();
         for field in fields.iter_mut().filter(|f| matches!(f.group, Group::Size | Group::Seams)) {
             if let Some(value) = known.get(field.key).filter(|v| usual.get(field.key) != Some(*v)) {
@@ -196,7 +196,7 @@ impl Bag {
         }
         drop(fields);
         // What cannot be drafted with these sizes starts from its own.
-        if next.draft(Ruler::usual(system)).is_err() { family.usual(system) } else { next }
+        if next.draft(Ruler::default_for(system)).is_err() { family.default_for(system) } else { next }
     }
 
     /// Keys of the fields that grow with the bag: its finished sizes and those of its parts.
@@ -213,7 +213,7 @@ impl Bag {
         backing::fuse_blocks(&mut draft, ruler);
         let show = |l: Length| format!("{} {}", ruler.show(l).text, ruler.system().symbol());
         // Cuts are brought to a line of the ruler: what that changes on the made bag is said.
-        for size in self.back(&draft) {
+        for size in self.finished_from_cut(&draft) {
             if (size.back - size.asked).0.abs() >= ruler.step().0 {
                 let (asked, back, name) = (show(size.asked), show(size.back), size.name);
                 let text =
@@ -225,8 +225,8 @@ impl Bag {
     }
 
     /// The finished sizes, worked out back from the cut pieces of a draft of this bag.
-    pub fn back(&self, draft: &Draft) -> Vec<Finished> {
-        self.design().back(draft)
+    pub fn finished_from_cut(&self, draft: &Draft) -> Vec<Finished> {
+        self.design().finished_from_cut(draft)
     }
 
     /// The bag as a solid.
@@ -361,7 +361,7 @@ impl<'de> Deserialize<'de> for Bag {
             }
             Some(other) => return Err(D::Error::custom(format!("{other} is not a family"))),
         };
-        let mut bag = family.usual(System::Inches);
+        let mut bag = family.default_for(System::Inches);
         if let Self::CutList(list) = &mut bag {
             let rows = kept.remove("rows").unwrap_or_else(|| Value::Array(vec![]));
             list.rows = serde_json::from_value(rows).map_err(D::Error::custom)?;

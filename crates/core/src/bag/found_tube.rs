@@ -6,12 +6,12 @@
 
 use super::Design;
 use super::draft::{Draft, Finished, Notice, millilitres};
-use super::faults::Faults;
 use super::field::{Field, Group};
+use super::problems::Problems;
 use super::solid::{Solid, ThreadKind};
 use super::strap::{self, Strap, StrapMake};
 use crate::FieldProblem;
-use crate::measure::{Length, Ruler, System, usual};
+use crate::measure::{Length, Ruler, System, default_length};
 use crate::piece::{Dimension, Figure, Part, Piece, Term, When};
 
 /// A bag from a tube, by what is measured on the tube and what is wanted of the bag.
@@ -66,8 +66,8 @@ impl FoundTube {
 }
 
 impl Design for FoundTube {
-    fn usual(system: System) -> Self {
-        let size = |eighths, tenths| usual(system, eighths, tenths);
+    fn default_for(system: System) -> Self {
+        let size = |eighths, tenths| default_length(system, eighths, tenths);
         Self {
             girth_top: size(176, 560),
             girth_base: size(152, 480),
@@ -111,36 +111,36 @@ impl Design for FoundTube {
     }
 
     fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
-        let mut faults = Faults::new(ruler);
-        faults.size("girth_top", "girth at the mouth", self.girth_top);
-        faults.size("girth_base", "girth at the base", self.girth_base);
-        faults.size("tube_length", "tube", self.tube_length);
-        faults.size("height", "height", self.height);
+        let mut problems = Problems::new(ruler);
+        problems.size("girth_top", "girth at the mouth", self.girth_top);
+        problems.size("girth_base", "girth at the base", self.girth_base);
+        problems.size("tube_length", "tube", self.tube_length);
+        problems.size("height", "height", self.height);
         let least = self.girth_base.min(self.girth_top);
-        faults.between("depth", "depth", self.depth, Length::ZERO, least / 4);
-        faults.seam("seam_base", "base seam", self.seam_base, self.height, "the height");
+        problems.between("depth", "depth", self.depth, Length::ZERO, least / 4);
+        problems.seam("seam_base", "base seam", self.seam_base, self.height, "the height");
         if self.lined {
-            faults.seam("seam_side", "side seam", self.seam_side, least / 4, "a quarter of the girth");
+            problems.seam("seam_side", "side seam", self.seam_side, least / 4, "a quarter of the girth");
         }
         if !self.keep_hem {
-            faults.seam("hem_turn", "first turn of the hem", self.hem_turn, self.height, "the height");
-            faults.seam("hem_depth", "hem", self.hem_depth, self.height, "the height");
+            problems.seam("hem_turn", "first turn of the hem", self.hem_turn, self.height, "the height");
+            problems.seam("hem_depth", "hem", self.hem_depth, self.height, "the height");
         }
         let cut = self.cut_length(ruler);
         if cut.size > self.tube_length {
             let message = format!(
                 "The bag takes {} of the tube, which is {} long: make it lower or less deep.",
-                faults.show(cut.size),
-                faults.show(self.tube_length)
+                problems.show(cut.size),
+                problems.show(self.tube_length)
             );
-            faults.refuse("height", self.height, message);
+            problems.refuse("height", self.height, message);
         }
         if self.straps {
-            faults.between("strap_width", "strap", self.strap_width, Length::MILLIMETRE * 5, least / 8);
-            faults.between("strap_length", "strap", self.strap_length, least / 4, Length::METRE * 5);
+            problems.between("strap_width", "strap", self.strap_width, Length::MILLIMETRE * 5, least / 8);
+            problems.between("strap_length", "strap", self.strap_length, least / 4, Length::METRE * 5);
         }
-        faults.end()?;
-        let show = |l: Length| Faults::new(ruler).show(l);
+        problems.end()?;
+        let show = |l: Length| Problems::new(ruler).show(l);
         let mut pieces = vec![];
         let mut goods = vec![];
         let widest = self.girth_top.max(self.girth_base);
@@ -176,7 +176,7 @@ impl Design for FoundTube {
         let mut thick = None;
         if self.straps {
             let strap = Strap { make: self.strap_make, width: self.strap_width, turn: self.seam_side };
-            let ends = usual(ruler.system(), 16, 50);
+            let ends = default_length(ruler.system(), 16, 50);
             let terms = vec![
                 Term::once("showing", self.strap_length, "strap_length"),
                 Term::times("tucked and stitched, both ends", 2, ends, "straps"),
@@ -223,7 +223,7 @@ impl Design for FoundTube {
         })
     }
 
-    fn back(&self, draft: &Draft) -> Vec<Finished> {
+    fn finished_from_cut(&self, draft: &Draft) -> Vec<Finished> {
         let mut found = vec![];
         if let Some(lining) = draft.piece("lining-panel") {
             let turned = if self.keep_hem { self.seam_base } else { Length::ZERO };

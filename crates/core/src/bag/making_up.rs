@@ -6,7 +6,7 @@ use super::field::{Field, Group};
 use super::piecing::{Patchwork, Piecing};
 use super::quilting;
 use crate::FieldProblem;
-use crate::measure::{Length, Ruler, System, usual};
+use crate::measure::{Length, Ruler, System, default_length};
 use crate::piece::{Grain, Part, Piece, When};
 use serde::de::Error;
 use serde::{Deserialize, Deserializer, Serialize, Serializer};
@@ -24,7 +24,7 @@ pub struct MadeUp {
 impl MadeUp {
     /// In one piece; were it pieced, of four by four.
     pub fn plain(system: System) -> Self {
-        let patchwork = Patchwork { piecing: Piecing::Whole, columns: 4, rows: 4, seam: usual(system, 2, 7) };
+        let patchwork = Patchwork { piecing: Piecing::Whole, columns: 4, rows: 4, seam: default_length(system, 2, 7) };
         Self { patchwork, quilted: false }
     }
 

@@ -17,7 +17,6 @@ mod drawstring;
 mod duffel;
 pub mod extras;
 mod family;
-mod faults;
 mod field;
 pub mod fit;
 mod found_tube;
@@ -27,6 +26,7 @@ pub mod mouth;
 pub mod piecing;
 pub mod pocket;
 mod pouch;
+mod problems;
 pub mod quilting;
 pub mod round;
 pub mod seam;
@@ -61,7 +61,7 @@ use crate::measure::{Ruler, System};
 /// A family of bags, at certain sizes.
 pub trait Design {
     /// A middling one to start from, with the habits of makers of `system`.
-    fn usual(system: System) -> Self
+    fn default_for(system: System) -> Self
     where
         Self: Sized;
 
@@ -69,7 +69,7 @@ pub trait Design {
     fn fields(&mut self) -> Vec<Field<'_>>;
 
     /// Brings along what must follow from a change of the field `key`.
-    fn follow(&mut self, _key: &str, _system: System) {}
+    fn update_dependents(&mut self, _key: &str, _system: System) {}
 
     /// Drafts the bag, every size brought up to a line of `ruler`.
     ///
@@ -78,7 +78,7 @@ pub trait Design {
     fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>>;
 
     /// The finished sizes, worked out back from the cut pieces of a draft of this bag.
-    fn back(&self, draft: &Draft) -> Vec<Finished>;
+    fn finished_from_cut(&self, draft: &Draft) -> Vec<Finished>;
 
     /// The bag as a solid, to be drawn.
     fn solid(&self, draft: &Draft) -> Solid;

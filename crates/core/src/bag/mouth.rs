@@ -7,12 +7,12 @@
 
 use super::binding::{self, BindingFold};
 use super::draft::Hardware;
-use super::faults::Faults;
 use super::field::{Choice, Field, Group, choice};
+use super::problems::Problems;
 use super::solid::Solid;
 use super::zip::zip;
 use crate::FieldProblem;
-use crate::measure::{Length, Ruler, System, usual};
+use crate::measure::{Length, Ruler, System, default_length};
 use crate::piece::{Dimension, Part, Piece, Term};
 
 choice! {
@@ -73,8 +73,8 @@ pub(super) struct Around {
 
 impl MouthFinish {
     /// A middling one of `kind`, its seam as the bag's others.
-    pub(super) fn usual(kind: Mouth, seam: Length, system: System) -> Self {
-        let size = |eighths, tenths| usual(system, eighths, tenths);
+    pub(super) fn default_for(kind: Mouth, seam: Length, system: System) -> Self {
+        let size = |eighths, tenths| default_length(system, eighths, tenths);
         Self {
             kind,
             seam,
@@ -128,24 +128,24 @@ impl MouthFinish {
     }
 
     /// What cannot stand on a bag this tall.
-    pub(super) fn problems(&self, height: Length, faults: &mut Faults) {
+    pub(super) fn problems(&self, height: Length, problems: &mut Problems) {
         if self.has_seam() {
-            faults.seam("seam_top", "top seam", self.seam, height, "the height");
+            problems.seam("seam_top", "top seam", self.seam, height, "the height");
         }
         let least = Length::MILLIMETRE * 20;
         match self.kind {
             Mouth::DoubleHem => {
-                faults.seam("hem_turn", "first turn of the hem", self.hem_turn, height, "the height");
-                faults.seam("hem_depth", "hem", self.hem_depth, height, "the height");
+                problems.seam("hem_turn", "first turn of the hem", self.hem_turn, height, "the height");
+                problems.seam("hem_depth", "hem", self.hem_depth, height, "the height");
             }
-            Mouth::FacingZip => faults.between("facing_depth", "facing", self.facing_depth, least, height / 2),
+            Mouth::FacingZip => problems.between("facing_depth", "facing", self.facing_depth, least, height / 2),
             Mouth::DroppedIn => {
-                faults.seam("turned_in", "turned edge", self.turned_in, height / 4, "a quarter of the height");
+                problems.seam("turned_in", "turned edge", self.turned_in, height / 4, "a quarter of the height");
             }
-            Mouth::Band => faults.between("band_depth", "band", self.band_depth, least, height / 2),
+            Mouth::Band => problems.between("band_depth", "band", self.band_depth, least, height / 2),
             Mouth::Bound => {
                 let least = Length::MILLIMETRE * 4;
-                faults.between("binding_width", "binding", self.binding_width, least, height / 4);
+                problems.between("binding_width", "binding", self.binding_width, least, height / 4);
             }
             Mouth::TurnedThrough => {}
         }
@@ -200,7 +200,7 @@ impl MouthFinish {
     /// its stitching.
     pub(super) fn caught(&self, system: System) -> Vec<Term> {
         let past = |name, length, field| {
-            let inch = usual(system, 8, 25);
+            let inch = default_length(system, 8, 25);
             vec![Term::times(name, 2, length, field), Term::times("past the seam, both ends", 2, inch, "strap_ends")]
         };
         match self.kind {
@@ -219,7 +219,7 @@ impl MouthFinish {
                 let edge = vec![
                     Term::times("round the mouth, wide", 2, around.width, "width"),
                     Term::times("round the mouth, deep", 2, around.depth, "depth"),
-                    Term::once("to join on the bias", usual(ruler.system(), 80, 250), "binding_fold"),
+                    Term::once("to join on the bias", default_length(ruler.system(), 80, 250), "binding_fold"),
                 ];
                 let bound = binding::binding("binding", "Binding", self.binding_fold, self.binding_width, edge, ruler);
                 (vec![bound], vec![])

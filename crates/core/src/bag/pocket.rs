@@ -1,11 +1,11 @@
 //! Pockets: a pocket is one thing, whatever bag it is sewn on. Common practice.
 
 use super::draft::{Hardware, Notice};
-use super::faults::Faults;
 use super::field::{Field, Group, choice};
 use super::fit::{Holds, Thing, fitted};
+use super::problems::Problems;
 use super::zip::zip;
-use crate::measure::{Length, Ruler, System, usual};
+use crate::measure::{Length, Ruler, System, default_length};
 use crate::piece::{Dimension, From, Mark, Part, Piece, Term};
 
 choice! {
@@ -102,8 +102,8 @@ pub struct PocketChoice {
 
 impl PocketChoice {
     /// A middling one of `kind`.
-    pub(super) fn usual(kind: PocketKind, system: System) -> Self {
-        let size = |eighths, tenths| usual(system, eighths, tenths);
+    pub(super) fn default_for(kind: PocketKind, system: System) -> Self {
+        let size = |eighths, tenths| default_length(system, eighths, tenths);
         Self {
             kind,
             holds: PocketFor::Sizes,
@@ -131,7 +131,7 @@ impl PocketChoice {
     }
 
     /// After a change of the field `key`: sizes go with what it is for, until they are typed.
-    pub(super) fn follow(&mut self, key: &str, system: System) {
+    pub(super) fn update_dependents(&mut self, key: &str, system: System) {
         match key {
             "pocket_width" | "pocket_height" => self.holds = PocketFor::Sizes,
             "pocket_for" | "pocket_divisions" => {
@@ -140,7 +140,7 @@ impl PocketChoice {
                     self.ease = Length::MILLIMETRE * 3;
                 }
                 if let Some((width, height, divisions)) = self.holds.sizes(self.divisions) {
-                    let ruler = Ruler::usual(system);
+                    let ruler = Ruler::default_for(system);
                     (self.width, self.height, self.divisions) = (ruler.up(width), ruler.up(height), divisions);
                 }
             }
@@ -149,36 +149,36 @@ impl PocketChoice {
     }
 
     /// What cannot stand on a face of this size.
-    pub(super) fn problems(&self, face: Length, tall: Length, faults: &mut Faults) {
+    pub(super) fn problems(&self, face: Length, tall: Length, problems: &mut Problems) {
         if self.kind == PocketKind::None {
             return;
         }
-        let says = |faults: &Faults, size: Length, what: &str, limit: Length, name: &str| {
+        let says = |problems: &Problems, size: Length, what: &str, limit: Length, name: &str| {
             format!(
                 "The pocket is {} {what}: more than 0 and at most {name}, {}, is allowed.",
-                faults.show(size),
-                faults.show(limit)
+                problems.show(size),
+                problems.show(limit)
             )
         };
         if self.width <= Length::ZERO || self.width > face {
-            let message = says(faults, self.width, "wide", face, "the face");
-            faults.refuse("pocket_width", self.width, message);
+            let message = says(problems, self.width, "wide", face, "the face");
+            problems.refuse("pocket_width", self.width, message);
         }
         if self.height <= Length::ZERO || self.height > tall {
-            let message = says(faults, self.height, "tall", tall, "the bag's height");
-            faults.refuse("pocket_height", self.height, message);
+            let message = says(problems, self.height, "tall", tall, "the bag's height");
+            problems.refuse("pocket_height", self.height, message);
         }
         if self.below < Length::ZERO || self.below >= tall {
             let message = format!(
                 "The pocket hangs {} below the mouth: from 0 to less than the height, {}, is allowed.",
-                faults.show(self.below),
-                faults.show(tall)
+                problems.show(self.below),
+                problems.show(tall)
             );
-            faults.refuse("pocket_below", self.below, message);
+            problems.refuse("pocket_below", self.below, message);
         }
         if self.kind == PocketKind::Divided && (self.ease < Length::ZERO || self.ease > Length::INCH * 8) {
-            let message = format!("The ease is {}: from 0 to 8 in (20 cm) is allowed.", faults.show(self.ease));
-            faults.refuse("pocket_ease", self.ease, message);
+            let message = format!("The ease is {}: from 0 to 8 in (20 cm) is allowed.", problems.show(self.ease));
+            problems.refuse("pocket_ease", self.ease, message);
         }
     }
 

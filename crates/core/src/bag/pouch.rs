@@ -7,15 +7,15 @@ use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
 use super::boxing;
 use super::draft::{Draft, Finished, Notice, millilitres};
 use super::extras::{Extras, Place};
-use super::faults::Faults;
 use super::field::{Field, Group, choice};
 use super::pocket::{PocketChoice, PocketKind};
+use super::problems::Problems;
 use super::seam::SeamKind;
 use super::solid::{Solid, ThreadKind};
 use super::zip::zip;
 use super::{Design, round};
 use crate::FieldProblem;
-use crate::measure::{Length, Ruler, System, usual};
+use crate::measure::{Length, Ruler, System, default_length};
 use crate::piece::{Dimension, Figure, From, Mark, Part, Piece, Term};
 use crate::shape::Point;
 
@@ -153,8 +153,8 @@ fn all_corners(width: Length, height: Length, c: Length) -> Figure {
 }
 
 impl Design for Pouch {
-    fn usual(system: System) -> Self {
-        let size = |eighths, tenths| usual(system, eighths, tenths);
+    fn default_for(system: System) -> Self {
+        let size = |eighths, tenths| default_length(system, eighths, tenths);
         Self {
             width: size(64, 200),
             height: size(44, 140),
@@ -162,9 +162,9 @@ impl Design for Pouch {
             style: PouchStyle::Flat,
             zip_tabs: true,
             lined: true,
-            pocket: PocketChoice::usual(PocketKind::None, system),
+            pocket: PocketChoice::default_for(PocketKind::None, system),
             backing: BackingChoice { school: BackingSchool::None, cloth: BackingCloth::Interfacing },
-            extras: Extras::usual(system),
+            extras: Extras::default_for(system),
             seam_kind: SeamKind::Overlocked,
             seam_side: size(3, 10),
             seam_base: size(3, 10),
@@ -195,34 +195,34 @@ impl Design for Pouch {
         all
     }
 
-    fn follow(&mut self, key: &str, system: System) {
+    fn update_dependents(&mut self, key: &str, system: System) {
         match key {
-            "seam_kind" => self.seam_side = self.seam_kind.usual(system),
-            _ => self.pocket.follow(key, system),
+            "seam_kind" => self.seam_side = self.seam_kind.default_for(system),
+            _ => self.pocket.update_dependents(key, system),
         }
     }
 
     fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
-        let mut faults = Faults::new(ruler);
-        faults.size("width", "width", self.width);
-        faults.size("height", "height", self.height);
-        faults.seam("seam_side", "side seam", self.seam_side, self.width / 2, "half the width");
-        faults.seam("seam_base", "base seam", self.seam_base, self.height, "the height");
-        faults.seam("seam_top", "zip seam", self.seam_top, self.height, "the height");
+        let mut problems = Problems::new(ruler);
+        problems.size("width", "width", self.width);
+        problems.size("height", "height", self.height);
+        problems.seam("seam_side", "side seam", self.seam_side, self.width / 2, "half the width");
+        problems.seam("seam_base", "base seam", self.seam_base, self.height, "the height");
+        problems.seam("seam_top", "zip seam", self.seam_top, self.height, "the height");
         if self.style != PouchStyle::Flat {
-            faults.between("depth", "depth", self.depth, Length::MILLIMETRE * 2, self.width);
+            problems.between("depth", "depth", self.depth, Length::MILLIMETRE * 2, self.width);
         }
         if self.half_round() && self.height < self.width / 2 {
             let message = "A half-round face is at least half as tall as it is wide: make it taller or narrower.";
-            faults.refuse("height", self.height, message);
+            problems.refuse("height", self.height, message);
         }
         if self.lined {
-            self.pocket.problems(self.width, self.height, &mut faults);
+            self.pocket.problems(self.width, self.height, &mut problems);
         } else {
-            self.seam_kind.problems(self.seam_side, &mut faults);
+            self.seam_kind.problems(self.seam_side, &mut problems);
         }
-        faults.end()?;
-        let show = |l: Length| Faults::new(ruler).show(l);
+        problems.end()?;
+        let show = |l: Length| Problems::new(ruler).show(l);
         let outer = self.body("outer-panel", "Outer panel", Part::Outer, ruler);
         let allowances = Allowances { side: self.seam_side, top: self.seam_top, base: self.seam_base };
         let mut backed = self.backing.behind(&outer, allowances, ruler);
@@ -299,7 +299,7 @@ impl Design for Pouch {
         Ok(draft)
     }
 
-    fn back(&self, draft: &Draft) -> Vec<Finished> {
+    fn finished_from_cut(&self, draft: &Draft) -> Vec<Finished> {
         let Some(body) = draft.piece("outer-panel") else { return vec![] };
         let (cut_width, cut_height) = body.size();
         let square = match &body.figure {

@@ -1,11 +1,11 @@
 //! Quilted panels: quilting draws cloth in, so they are cut over in each direction, quilted and trimmed. Common practice.
 
-use crate::measure::{Length, Ruler, usual};
+use crate::measure::{Length, Ruler, default_length};
 use crate::piece::{Dimension, Figure, From, Mark, Piece, Term, When};
 
 /// How much over a panel is cut in each direction: an inch, or 2.5 cm.
 pub fn over(ruler: Ruler) -> Length {
-    usual(ruler.system(), 8, 25)
+    default_length(ruler.system(), 8, 25)
 }
 
 /// Quilts the panel `id` and what lies behind it at full size: fleece or batting is quilted with it.
@@ -37,7 +37,7 @@ fn quilted(panel: Piece, ruler: Ruler) -> Piece {
     let lines = Mark {
         boxes: false,
         name: "quilting lines so far apart, from the middle out".into(),
-        distance: usual(ruler.system(), 8, 25),
+        distance: default_length(ruler.system(), 8, 25),
         from: From::Middle,
         and: None,
     };

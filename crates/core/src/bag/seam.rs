@@ -1,8 +1,8 @@
 //! Kinds of seam and what they take. Common practice.
 
-use super::faults::Faults;
 use super::field::{Field, Group, choice};
-use crate::measure::{Length, Ruler, System, usual};
+use super::problems::Problems;
+use crate::measure::{Length, Ruler, System, default_length};
 
 choice! {
     /// How the side seams are sewn.
@@ -22,11 +22,11 @@ choice! {
 
 impl SeamKind {
     /// What it usually takes: French ¼ + ⅜ in (0.5 + 1.0 cm), hemmed first ¼ + ¼ in (0.5 + 0.5 cm).
-    pub fn usual(self, system: System) -> Length {
+    pub fn default_for(self, system: System) -> Length {
         match self {
-            Self::Plain | Self::HemmedFirst => usual(system, 4, 10),
-            Self::French => usual(system, 5, 15),
-            Self::Overlocked | Self::Bound => usual(system, 3, 10),
+            Self::Plain | Self::HemmedFirst => default_length(system, 4, 10),
+            Self::French => default_length(system, 5, 15),
+            Self::Overlocked | Self::Bound => default_length(system, 3, 10),
         }
     }
 
@@ -51,14 +51,14 @@ impl SeamKind {
     }
 
     /// What cannot be sewn so narrow.
-    pub(super) fn problems(self, width: Length, faults: &mut Faults) {
+    pub(super) fn problems(self, width: Length, problems: &mut Problems) {
         if width < self.least() {
             let message = format!(
                 "The side seam is {}: sewn this way it takes at least {}.",
-                faults.show(width),
-                faults.show(self.least())
+                problems.show(width),
+                problems.show(self.least())
             );
-            faults.refuse("seam_side", width, message);
+            problems.refuse("seam_side", width, message);
         }
     }
 
@@ -94,7 +94,10 @@ mod tests {
     #[test]
     fn a_french_seam_is_two_seams() {
         let cm = |tenths: i64| Length::MILLIMETRE * tenths;
-        assert_eq!(SeamKind::french(SeamKind::French.usual(System::Centimetres), Ruler::Millimetre), (cm(5), cm(10)));
+        assert_eq!(
+            SeamKind::french(SeamKind::French.default_for(System::Centimetres), Ruler::Millimetre),
+            (cm(5), cm(10))
+        );
         let eighths = |n| Length::inches(n, 8);
         assert_eq!(SeamKind::french(eighths(5), Ruler::Eighth), (eighths(2), eighths(3)));
         assert_eq!(SeamKind::french(eighths(2), Ruler::Eighth), (eighths(1), eighths(1)));
@@ -104,7 +107,7 @@ mod tests {
     fn every_kind_can_be_sewn_as_usual() {
         for kind in SeamKind::ALL {
             for system in [System::Inches, System::Centimetres] {
-                assert!(kind.usual(system) >= kind.least(), "{kind:?}");
+                assert!(kind.default_for(system) >= kind.least(), "{kind:?}");
             }
         }
     }

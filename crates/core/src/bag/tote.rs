@@ -7,17 +7,17 @@ use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
 use super::boxing::{self, Boxing};
 use super::draft::{Draft, Finished, Notice, millilitres};
 use super::extras::{Extras, Place};
-use super::faults::Faults;
 use super::field::{Choice, Field, Group, choice};
 use super::mouth::{Around, Mouth, MouthFinish};
 use super::piecing::{Patchwork, Piecing};
 use super::pocket::{Pocket, PocketChoice, PocketKind};
+use super::problems::Problems;
 use super::seam::SeamKind;
 use super::solid::{Solid, ThreadKind};
 use super::strap::{self, Strap, StrapMake};
 use super::{Design, hem, mouth, quilting};
 use crate::FieldProblem;
-use crate::measure::{LONGEST, Length, Ruler, System, usual};
+use crate::measure::{LONGEST, Length, Ruler, System, default_length};
 use crate::piece::{Dimension, Figure, From, Mark, Part, Piece, Term, When};
 
 choice! {
@@ -136,12 +136,12 @@ impl Tote {
 
     /// All that cannot stand, each named by its field.
     fn problems(&self, ruler: Ruler) -> Result<(), Vec<FieldProblem>> {
-        let mut faults = Faults::new(ruler);
-        let show = |l: Length| Faults::new(ruler).show(l);
-        faults.size("width", "width", self.width);
-        faults.size("height", "height", self.height);
+        let mut problems = Problems::new(ruler);
+        let show = |l: Length| Problems::new(ruler).show(l);
+        problems.size("width", "width", self.width);
+        problems.size("height", "height", self.height);
         if self.depth != Length::ZERO {
-            faults.size("depth", "depth", self.depth);
+            problems.size("depth", "depth", self.depth);
         }
         if self.depth > self.width {
             let message = format!(
@@ -149,20 +149,20 @@ impl Tote {
                 show(self.depth),
                 show(self.width)
             );
-            faults.refuse("depth", self.depth, message);
+            problems.refuse("depth", self.depth, message);
         }
-        faults.seam("seam_side", "side seam", self.seam_side, self.width / 2, "half the width");
+        problems.seam("seam_side", "side seam", self.seam_side, self.width / 2, "half the width");
         if !self.folded() {
-            faults.seam("seam_base", "base seam", self.seam_base, self.height, "the height");
+            problems.seam("seam_base", "base seam", self.seam_base, self.height, "the height");
         }
         if self.boxed() {
-            faults.seam("seam_boxing", "boxing seam", self.seam_boxing, self.depth / 2, "half the depth");
+            problems.seam("seam_boxing", "boxing seam", self.seam_boxing, self.depth / 2, "half the depth");
         }
-        self.mouth.problems(self.height, &mut faults);
+        self.mouth.problems(self.height, &mut problems);
         if !self.lined() {
-            self.seam_kind.problems(self.seam_side, &mut faults);
+            self.seam_kind.problems(self.seam_side, &mut problems);
         }
-        let mut found = faults.end().err().unwrap_or_default();
+        let mut found = problems.end().err().unwrap_or_default();
         if self.mouth.needs_lining() && !self.lined() {
             found.push(self.mouth.unlined_problem());
         }
@@ -182,7 +182,7 @@ impl Tote {
                 "A pieced front is a panel of its own: make the tote of two panels.",
             ));
         }
-        let mut rest = Faults::new(ruler);
+        let mut rest = Problems::new(ruler);
         if self.front.piecing != Piecing::Whole {
             rest.seam("patch_seam", "seam between patches", self.front.seam, self.width / 4, "a quarter of the width");
         }
@@ -204,7 +204,7 @@ impl Tote {
         if found.is_empty() { Ok(()) } else { Err(found) }
     }
 
-    fn strap_problems(&self, faults: &mut Faults, show: &dyn Fn(Length) -> String) {
+    fn strap_problems(&self, problems: &mut Problems, show: &dyn Fn(Length) -> String) {
         if !self.straps {
             return;
         }
@@ -215,24 +215,24 @@ impl Tote {
                 show(self.strap_width),
                 show(self.width / 2)
             );
-            faults.refuse("strap_width", self.strap_width, message);
+            problems.refuse("strap_width", self.strap_width, message);
         } else if spacing < self.strap_width || self.strap_inset < Length::ZERO {
             let message = format!(
                 "From the edge of the face to the strap is {}: between 0 and {} is allowed, or the strap’s ends meet.",
                 show(self.strap_inset),
                 show((self.width - self.strap_width * 2) / 2)
             );
-            faults.refuse("strap_inset", self.strap_inset, message);
+            problems.refuse("strap_inset", self.strap_inset, message);
         } else if strap::drop(self.strap_length, spacing).is_none() {
             let message = format!(
                 "{} of strap showing does not span the {} between its ends: make it longer.",
                 show(self.strap_length),
                 show(spacing)
             );
-            faults.refuse("strap_length", self.strap_length, message);
+            problems.refuse("strap_length", self.strap_length, message);
         } else if self.strap_length > LONGEST / 4 {
             let message = format!("{} of strap: at most 5 m is allowed.", show(self.strap_length));
-            faults.refuse("strap_length", self.strap_length, message);
+            problems.refuse("strap_length", self.strap_length, message);
         }
     }
 
@@ -341,7 +341,7 @@ impl Tote {
 
     /// 1/8 in, or 3 mm where the ruler is metric.
     fn lining_ease(ruler: Ruler) -> Length {
-        usual(ruler.system(), 1, 3)
+        default_length(ruler.system(), 1, 3)
     }
 
     fn lining_panel(&self, ruler: Ruler) -> Piece {
@@ -422,7 +422,7 @@ impl Tote {
         match self.strap_ends {
             StrapEnds::InMouth => terms.extend(self.mouth.caught(ruler.system())),
             StrapEnds::Outside => {
-                let tucked = usual(ruler.system(), 16, 50);
+                let tucked = default_length(ruler.system(), 16, 50);
                 terms.push(Term::times("tucked and stitched, both ends", 2, tucked, "strap_ends"));
             }
         }
@@ -447,7 +447,7 @@ impl Tote {
     }
 
     fn notices(&self, ruler: Ruler, strap_drop: Option<Length>) -> Vec<Notice> {
-        let show = |l: Length| Faults::new(ruler).show(l);
+        let show = |l: Length| Problems::new(ruler).show(l);
         let mut found = Vec::new();
         if self.depth > self.width / 2 {
             let text = format!("Boxed {} deep, more than half the width: the bag stands squat.", show(self.depth));
@@ -510,8 +510,8 @@ impl Tote {
 
 impl Design for Tote {
     /// A middling tote to start from: ½ in or 1 cm seams, a lining turned through, two straps.
-    fn usual(system: System) -> Self {
-        let size = |eighths, tenths| usual(system, eighths, tenths);
+    fn default_for(system: System) -> Self {
+        let size = |eighths, tenths| default_length(system, eighths, tenths);
         Self {
             width: size(14 * 8, 360),
             height: size(13 * 8, 340),
@@ -522,7 +522,7 @@ impl Design for Tote {
             seam_base: size(4, 10),
             seam_boxing: size(4, 10),
             boxing: Boxing::CutOut,
-            mouth: MouthFinish::usual(Mouth::TurnedThrough, size(4, 10), system),
+            mouth: MouthFinish::default_for(Mouth::TurnedThrough, size(4, 10), system),
             front: Patchwork { piecing: Piecing::Whole, columns: 4, rows: 4, seam: size(2, 7) },
             quilted: false,
             lining: LiningFit::Same,
@@ -533,9 +533,9 @@ impl Design for Tote {
             strap_length: size(24 * 8, 600),
             strap_inset: size(20, 60),
             strap_ends: StrapEnds::InMouth,
-            pocket: PocketChoice::usual(PocketKind::Slip, system),
+            pocket: PocketChoice::default_for(PocketKind::Slip, system),
             backing: BackingChoice { school: BackingSchool::None, cloth: BackingCloth::Fleece },
-            extras: Extras::usual(system),
+            extras: Extras::default_for(system),
         }
     }
 
@@ -583,7 +583,7 @@ impl Design for Tote {
     }
 
     /// A mouth with a seam needs a lining, a pieced front a panel of its own: the one choice brings the other along.
-    fn follow(&mut self, key: &str, system: System) {
+    fn update_dependents(&mut self, key: &str, system: System) {
         match key {
             "mouth" if self.mouth.needs_lining() && !self.lined() => self.lining = LiningFit::Same,
             "mouth" if self.lining == LiningFit::Reversible && !self.may_be_reversed() => {
@@ -600,10 +600,10 @@ impl Design for Tote {
                 }
                 self.strap_ends = StrapEnds::InMouth;
             }
-            "seam_kind" => self.seam_side = self.seam_kind.usual(system),
+            "seam_kind" => self.seam_side = self.seam_kind.default_for(system),
             "front" if self.front.piecing != Piecing::Whole => self.base = ToteBase::Seam,
             "base" if self.folded() => self.front.piecing = Piecing::Whole,
-            _ => self.pocket.follow(key, system),
+            _ => self.pocket.update_dependents(key, system),
         }
     }
 
@@ -652,7 +652,7 @@ impl Design for Tote {
         Ok(draft)
     }
 
-    fn back(&self, draft: &Draft) -> Vec<Finished> {
+    fn finished_from_cut(&self, draft: &Draft) -> Vec<Finished> {
         let Some(panel) = draft.piece("outer-panel") else { return vec![] };
         let over = match panel.when {
             When::OverAndTrimmed(over) => over,

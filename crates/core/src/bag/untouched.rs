@@ -20,7 +20,7 @@ impl Bag {
         if self.family() != before.family() {
             return;
         }
-        let usual = self.family().usual(system);
+        let usual = self.family().default_for(system);
         let (was, is, at_first) = (before.lengths(), self.lengths(), usual.lengths());
         let mut bag = self.clone();
         let finished: Vec<&'static str> =

@@ -128,7 +128,7 @@ impl Missing {
     }
 
     /// Which, and by how much of which cloth the plan is short: a sentence for each cloth.
-    pub fn told(&self, system: System) -> Vec<String> {
+    pub fn describe(&self, system: System) -> Vec<String> {
         self.cloths
             .iter()
             .flat_map(|more| {

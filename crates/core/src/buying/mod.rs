@@ -8,7 +8,7 @@ mod purchase;
 mod washed;
 
 pub use missing::{Missing, More, headline, missing};
-pub use purchase::{OtherWidth, Purchase, other_widths, purchases, usual_widths};
+pub use purchase::{OtherWidth, Purchase, default_widths, other_widths, purchases};
 pub use washed::washed;
 
 /// Names as a list in a sentence.

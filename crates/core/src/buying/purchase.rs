@@ -44,7 +44,7 @@ pub fn purchases(job: &Job, lay: &Lay) -> Vec<Purchase> {
 }
 
 /// Widths shops commonly hold (common practice): cotton, furnishing, canvas.
-pub fn usual_widths(system: System) -> [Length; 3] {
+pub fn default_widths(system: System) -> [Length; 3] {
     match system {
         System::Inches => [Length::INCH * 44, Length::INCH * 54, Length::INCH * 60],
         System::Centimetres => [Length::CENTIMETRE * 110, Length::CENTIMETRE * 140, Length::CENTIMETRE * 150],
@@ -71,7 +71,7 @@ pub fn other_widths(job: &Job, id: &str, iterations: u64, stop: &Stop) -> Vec<Ot
     for piece in &mut alone.pieces {
         piece.cloths.truncate(1);
     }
-    usual_widths(job.units)
+    default_widths(job.units)
         .into_iter()
         .filter(|w| (w.0 - own.0).abs() > Length::INCH.0)
         .map(|w| {

@@ -41,7 +41,7 @@ impl Material {
     /// What to reckon with when unwashed cloth of this kind will be washed after buying: cotton 3 % along and 2 %
     /// across (the default of common practice); canvas and denim shrink up to 10 %, 5 % × 3 % is taken as a middle
     /// course (this project's own choice); synthetics nearly none.
-    pub const fn usual_shrink(self) -> Shrink {
+    pub const fn default_shrink(self) -> Shrink {
         match self {
             Self::Cotton | Self::Linen => Shrink { along: 30_000, across: 20_000 },
             Self::Canvas => Shrink { along: 50_000, across: 30_000 },

@@ -10,4 +10,6 @@ mod block;
 mod steps;
 
 pub use block::Block;
-pub use steps::{CornerCut, Cut, CutKind, Edge, Freed, Line, Manner, OutlineCut, Step, cut_list, left_whole, manner};
+pub use steps::{
+    CornerCut, Cut, CutKind, CutStyle, Edge, Freed, Line, OutlineCut, Step, cut_list, cut_style, left_whole,
+};

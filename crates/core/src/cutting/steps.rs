@@ -176,7 +176,7 @@ fn is_worth_keeping(part: &Region, keep: (Length, Length)) -> bool {
 
 /// How a cloth comes apart.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub enum Manner {
+pub enum CutStyle {
     /// Every cut runs from edge to edge.
     EdgeToEdge,
     /// Some pieces are cut round a template, no straight cut stops short.
@@ -186,10 +186,10 @@ pub enum Manner {
 }
 
 /// How the cloths that `steps` work on come apart.
-pub fn manner<'a>(steps: impl IntoIterator<Item = &'a Step>) -> Manner {
-    steps.into_iter().fold(Manner::EdgeToEdge, |so_far, step| match step {
-        Step::Cut { cut, .. } if cut.kind == CutKind::Stopped => Manner::Stopped,
-        Step::Outline(_) if so_far == Manner::EdgeToEdge => Manner::RoundTemplates,
+pub fn cut_style<'a>(steps: impl IntoIterator<Item = &'a Step>) -> CutStyle {
+    steps.into_iter().fold(CutStyle::EdgeToEdge, |so_far, step| match step {
+        Step::Cut { cut, .. } if cut.kind == CutKind::Stopped => CutStyle::Stopped,
+        Step::Outline(_) if so_far == CutStyle::EdgeToEdge => CutStyle::RoundTemplates,
         _ => so_far,
     })
 }

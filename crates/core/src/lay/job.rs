@@ -414,7 +414,7 @@ fn check_scrap(outline: &Outline, flaws: &[Outline]) -> Result<(), FieldProblem>
     let parts = convex_parts(&outline.corners());
     for (i, flaw) in flaws.iter().enumerate() {
         let within = convex_parts(&flaw.corners()).iter().any(|f| {
-            // They share ground where neither is beside the other.
+            // They overlap where neither is beside the other.
             parts
                 .iter()
                 .any(|p| NoFit::of(std::slice::from_ref(p), std::slice::from_ref(f), Length::ZERO).depth(0, 0) > 0.0)

@@ -1,17 +1,17 @@
 //! The heart: pieces and cloths in, a lay out. Which piece lies where, which way up, and how good that is.
 //!
-//! [`solve`] searches; [`verify`] checks any lay by separate code; `proof` says what no lay can beat, and shows it. `ground` is what
+//! [`solve`] searches; [`verify`] checks any lay by separate code; `proof` says what no lay can beat, and shows it. `bin` is what
 //! is laid on, `share` and `planner` choose what comes from which cloth, `rectangles` and `nest` lay one of them, and
 //! `report` tells the result. A lay is the same on any machine for the same job, seed and number of iterations: time
 //! only decides how many are run, and that is the caller's business through [`Observer`].
 
 mod answer;
-mod ground;
+mod bin;
+mod bin_search;
 mod guillotine;
 mod job;
 mod nest;
 mod offcuts;
-mod on_ground;
 mod planner;
 mod proof;
 mod random;

@@ -1,10 +1,10 @@
-//! One planner: the grounds' searches, and where pieces have a choice of cloth a search over all grounds together that
+//! One planner: the bins' searches, and where pieces have a choice of cloth a search over all bins together that
 //! hands new ways of sharing to them.
 
-use super::ground::{Ground, order_of_grounds};
+use super::bin::{Bin, order_of_bins};
+use super::bin_search::{BinSearch, Found};
 use super::job::Job;
-use super::nest::{Lot, Nest, NestSearch, all_lots};
-use super::on_ground::{Found, OnGround};
+use super::nest::{ItemType, Nest, NestSearch, all_items};
 use super::proof::{Proof, least_sheets};
 use super::rank::{Rank, Use, square_inches};
 use super::share::{Shared, share};
@@ -20,8 +20,8 @@ const TRIAL: u64 = 60;
 
 pub(super) struct Planner<'a> {
     job: &'a Job,
-    pub grounds: Arc<[Ground]>,
-    pub searches: Vec<OnGround<'a>>,
+    pub bins: Arc<[Bin]>,
+    pub searches: Vec<BinSearch<'a>>,
     pub unplaced: Vec<(usize, u32)>,
     pool: Option<NestSearch<'a>>,
     /// Of cloths sold by the sheet, by index, how many are needed at least.
@@ -34,18 +34,17 @@ pub(super) struct Planner<'a> {
 
 /// A plan handed from one planner to another.
 pub(super) struct Plan {
-    lots: Vec<(usize, Vec<Lot>, Found, Proof)>,
+    items: Vec<(usize, Vec<ItemType>, Found, Proof)>,
     unplaced: Vec<(usize, u32)>,
     rank: Rank,
 }
 
 impl<'a> Planner<'a> {
-    pub(super) fn new(job: &'a Job, grounds: &Arc<[Ground]>, seed: u64, stop: &Stop) -> Self {
-        let Shared { searches, unplaced } = share(job, grounds, seed, stop);
-        let (grounds, stop) = (grounds.clone(), stop.clone());
+    pub(super) fn new(job: &'a Job, bins: &Arc<[Bin]>, seed: u64, stop: &Stop) -> Self {
+        let Shared { searches, unplaced } = share(job, bins, seed, stop);
+        let (bins, stop) = (bins.clone(), stop.clone());
         let least = Vec::new();
-        let mut planner =
-            Self { job, grounds, searches, unplaced, pool: None, least, seed, stop, iteration: 0, turn: 0 };
+        let mut planner = Self { job, bins, searches, unplaced, pool: None, least, seed, stop, iteration: 0, turn: 0 };
         if planner.has_choice() {
             let needed = |cloth: usize| least_sheets(job, cloth, None).map(|s| (cloth, s.least));
             planner.least = (0..job.cloths.len()).filter_map(needed).collect();
@@ -54,20 +53,20 @@ impl<'a> Planner<'a> {
         planner
     }
 
-    /// Whether some piece could lie on another ground than it does, at a size that can be searched as a whole.
+    /// Whether some piece could lie on another bin than it does, at a size that can be searched as a whole.
     fn has_choice(&self) -> bool {
         let pieces: u32 = self.job.pieces.iter().map(|p| p.count).sum();
-        let folded = self.grounds.iter().any(|g| g.folded);
-        let several = self.job.pieces.iter().any(|p| order_of_grounds(self.job, &self.grounds, p).len() > 1);
+        let folded = self.bins.iter().any(|g| g.folded);
+        let several = self.job.pieces.iter().any(|p| order_of_bins(self.job, &self.bins, p).len() > 1);
         pieces <= MOST_POOLED && several && !folded
     }
 
     fn open_pool(&mut self) {
-        let (job, grounds) = (self.job, self.grounds.clone());
-        let lots = all_lots(job);
-        let order = |piece: &_| order_of_grounds(job, &grounds, piece);
-        let nest = Arc::new(Nest::new(job, &grounds, &lots, order, &self.stop));
-        let nowhere = nest.kinds.iter().any(|k| k.grounds.is_empty());
+        let (job, bins) = (self.job, self.bins.clone());
+        let items = all_items(job);
+        let order = |piece: &_| order_of_bins(job, &bins, piece);
+        let nest = Arc::new(Nest::new(job, &bins, &items, order, &self.stop));
+        let nowhere = nest.kinds.iter().any(|k| k.bins.is_empty());
         if nowhere {
             return; // what fits nowhere would be tried for ever
         }
@@ -78,7 +77,7 @@ impl<'a> Planner<'a> {
 
     /// Whether everything lies somewhere.
     pub(super) fn complete(&self) -> bool {
-        self.unplaced.is_empty() && !self.searches.iter().any(OnGround::over)
+        self.unplaced.is_empty() && !self.searches.iter().any(BinSearch::over)
     }
 
     /// How good the plan is.
@@ -86,11 +85,11 @@ impl<'a> Planner<'a> {
         self.rank_of(&self.searches, &self.unplaced)
     }
 
-    fn rank_of(&self, searches: &[OnGround<'_>], unplaced: &[(usize, u32)]) -> Rank {
-        let mut uses = vec![Use::default(); self.grounds.len()];
+    fn rank_of(&self, searches: &[BinSearch<'_>], unplaced: &[(usize, u32)]) -> Rank {
+        let mut uses = vec![Use::default(); self.bins.len()];
         let mut left = 0.0;
         for search in searches {
-            uses[search.ground] = search.used();
+            uses[search.bin] = search.used();
             left += search
                 .overflow()
                 .iter()
@@ -98,7 +97,7 @@ impl<'a> Planner<'a> {
                 .sum::<f64>();
         }
         left += unplaced.iter().map(|(p, n)| self.job.pieces[*p].outline.area().0 as f64 * f64::from(*n)).sum::<f64>();
-        Rank::of(self.job, &self.grounds, &uses, square_inches(left))
+        Rank::of(self.job, &self.bins, &uses, square_inches(left))
     }
 
     /// One step; whether the plan became better.
@@ -127,13 +126,13 @@ impl<'a> Planner<'a> {
             Some(pool) => pool.complete() && (self.rank().costs_nothing() || self.fewest_sheets()),
             None => true,
         };
-        nothing_better && self.searches.iter().all(OnGround::finished)
+        nothing_better && self.searches.iter().all(BinSearch::finished)
     }
 
     /// Every piece comes from one cloth only, and of those sold by the sheet no fewer would do.
     fn fewest_sheets(&self) -> bool {
         let one_each = self.job.pieces.iter().all(|p| p.cloths.len() == 1);
-        let used = |cloth: usize| self.searches.iter().filter(|s| self.grounds[s.ground].cloth == cloth).count();
+        let used = |cloth: usize| self.searches.iter().filter(|s| self.bins[s.bin].cloth == cloth).count();
         one_each
             && (0..self.job.cloths.len()).all(|cloth| {
                 let sheets = used(cloth);
@@ -149,29 +148,29 @@ impl<'a> Planner<'a> {
         let nest = pool.nest.clone();
         let layout = pool.best.clone();
         let count = |kinds: &mut dyn Iterator<Item = usize>| {
-            let mut lots: Vec<Lot> = Vec::new();
+            let mut items: Vec<ItemType> = Vec::new();
             for kind in kinds {
                 let (piece, flipped) = (nest.kinds[kind].piece, nest.kinds[kind].flipped);
-                match lots.iter_mut().find(|l| (l.piece, l.flipped) == (piece, flipped)) {
+                match items.iter_mut().find(|l| (l.piece, l.flipped) == (piece, flipped)) {
                     Some(l) => l.copies += 1,
-                    None => lots.push(Lot { piece, flipped, copies: 1 }),
+                    None => items.push(ItemType { piece, flipped, copies: 1 }),
                 }
             }
-            lots.sort_unstable_by_key(|l| (l.piece, l.flipped));
-            lots
+            items.sort_unstable_by_key(|l| (l.piece, l.flipped));
+            items
         };
         let mut searches = Vec::new();
         let mut same = true;
-        for (g, puts) in layout.on.iter().enumerate() {
-            let lots = count(&mut puts.iter().map(|p| p.kind));
-            let pinned = nest.fixed.iter().any(|f| f.ground == g);
-            if lots.is_empty() && !pinned {
+        for (g, placements) in layout.on.iter().enumerate() {
+            let items = count(&mut placements.iter().map(|p| p.kind));
+            let pinned = nest.fixed.iter().any(|f| f.bin == g);
+            if items.is_empty() && !pinned {
                 continue;
             }
-            let known = self.searches.iter().find(|s| s.ground == g && s.lots == lots);
+            let known = self.searches.iter().find(|s| s.bin == g && s.items == items);
             same &= known.is_some();
-            let mut search = OnGround::new(self.job, &self.grounds, g, lots, self.seed, &self.stop);
-            search.take_puts(&nest, puts);
+            let mut search = BinSearch::new(self.job, &self.bins, g, items, self.seed, &self.stop);
+            search.take_placements(&nest, placements);
             if let Some(known) = known {
                 search.share(&known.found(), &known.proof);
             } else {
@@ -195,7 +194,7 @@ impl<'a> Planner<'a> {
         } else if same {
             // The same sharing: the pool's places may be better still.
             for search in &mut self.searches {
-                search.take_puts(&nest, &layout.on[search.ground]);
+                search.take_placements(&nest, &layout.on[search.bin]);
             }
         }
         better
@@ -204,7 +203,7 @@ impl<'a> Planner<'a> {
     /// The plan as it stands.
     pub(super) fn plan(&self) -> Plan {
         Plan {
-            lots: self.searches.iter().map(|s| (s.ground, s.lots.clone(), s.found(), s.proof.clone())).collect(),
+            items: self.searches.iter().map(|s| (s.bin, s.items.clone(), s.found(), s.proof.clone())).collect(),
             unplaced: self.unplaced.clone(),
             rank: self.rank(),
         }
@@ -212,22 +211,22 @@ impl<'a> Planner<'a> {
 
     /// Goes on from `plan` where that is better, and takes over what it has proven.
     pub(super) fn take(&mut self, plan: &Plan) {
-        let same = plan.lots.len() == self.searches.len()
-            && plan.lots.iter().all(|(g, lots, ..)| self.searches.iter().any(|s| s.ground == *g && s.lots == *lots));
+        let same = plan.items.len() == self.searches.len()
+            && plan.items.iter().all(|(g, items, ..)| self.searches.iter().any(|s| s.bin == *g && s.items == *items));
         // Stopped, there is no time to lay it anew.
         if !same && (plan.rank >= self.rank() || self.stop.asked()) {
             return;
         }
         if !same {
             self.searches = plan
-                .lots
+                .items
                 .iter()
-                .map(|(g, lots, ..)| OnGround::new(self.job, &self.grounds, *g, lots.clone(), self.seed, &self.stop))
+                .map(|(g, items, ..)| BinSearch::new(self.job, &self.bins, *g, items.clone(), self.seed, &self.stop))
                 .collect();
             self.unplaced.clone_from(&plan.unplaced);
         }
-        for (g, _, found, proof) in &plan.lots {
-            if let Some(search) = self.searches.iter_mut().find(|s| s.ground == *g) {
+        for (g, _, found, proof) in &plan.items {
+            if let Some(search) = self.searches.iter_mut().find(|s| s.bin == *g) {
                 search.share(found, proof);
             }
         }

@@ -1,18 +1,18 @@
 //! How good a lay is, by the aim: compared entry by entry, less is better.
 
 use super::answer::Lay;
-use super::ground::Ground;
+use super::bin::Bin;
 use super::job::{Aim, Job, JobPiece};
 use crate::cloth::Cloth;
 use crate::measure::Length;
 
-/// What a lay comes to on one ground.
+/// What a lay comes to on one bin.
 #[derive(Clone, Copy, Debug, Default)]
 pub(super) struct Use {
     /// How far up it goes; 0 when nothing lies there.
     pub length: i64,
     /// It cannot be cut edge to edge.
-    pub ragged: bool,
+    pub non_guillotine: bool,
     /// Area of the pieces, in square inches.
     pub area: f64,
     /// The largest whole rectangle left, in square inches.
@@ -34,19 +34,19 @@ impl Rank {
         self.1 && self.0[0] == 0
     }
 
-    /// The rank of a lay that uses `grounds` as `uses` says and leaves out pieces of area `unplaced` (square inches).
-    pub(super) fn of(job: &Job, grounds: &[Ground], uses: &[Use], unplaced: f64) -> Self {
-        let (mut cost, mut bought, mut needed, mut ragged, mut list) = (0_i64, 0_i64, 0_i64, 0_i64, 0_i64);
+    /// The rank of a lay that uses `bins` as `uses` says and leaves out pieces of area `unplaced` (square inches).
+    pub(super) fn of(job: &Job, bins: &[Bin], uses: &[Use], unplaced: f64) -> Self {
+        let (mut cost, mut bought, mut needed, mut non_guillotine, mut list) = (0_i64, 0_i64, 0_i64, 0_i64, 0_i64);
         let mut owned_list = 0_i64;
         let (mut on_remnants, mut whole_left, mut opened) = (0.0, 0.0_f64, 0_i64);
-        for (ground, used) in grounds.iter().zip(uses) {
+        for (bin, used) in bins.iter().zip(uses) {
             if used.length <= 0 {
                 // What is not begun stays whole.
-                let whole = ground.limit.filter(|_| ground.owned).map_or(0.0, |l| ground.width as f64 * l as f64);
+                let whole = bin.limit.filter(|_| bin.owned).map_or(0.0, |l| bin.width as f64 * l as f64);
                 whole_left = whole_left.max(square_inches(whole));
                 continue;
             }
-            let cloth = &job.cloths[ground.cloth];
+            let cloth = &job.cloths[bin.cloth];
             let length = cloth.needed_length(Length(used.length));
             let buy = cloth.buy_length(length);
             cost += cloth.cost(buy).0;
@@ -54,15 +54,15 @@ impl Rank {
                 bought += buy.0;
             }
             // A remnant that is begun is used up for most purposes.
-            opened += i64::from(ground.remnant);
+            opened += i64::from(bin.remnant);
             needed += used.length;
-            ragged += i64::from(used.ragged);
+            non_guillotine += i64::from(used.non_guillotine);
             if cloth.owned {
                 owned_list += used.down_the_list as i64;
             } else {
                 list += used.down_the_list as i64;
             }
-            if ground.remnant {
+            if bin.remnant {
                 on_remnants += used.area;
             }
             whole_left = whole_left.max(used.whole_left);
@@ -71,14 +71,16 @@ impl Rank {
         let left = hundredths(unplaced);
         let buy = [cost, bought];
         let rank = match job.rules.aim {
-            Aim::BuyLeast => [left, list, buy[0], buy[1], owned_list, opened, ragged, needed, 0],
-            Aim::FewCuts => [left, ragged, list, buy[0], buy[1], owned_list, opened, needed, 0],
-            Aim::KeepBig => [left, list, buy[0], buy[1], -hundredths(whole_left), owned_list, opened, needed, ragged],
+            Aim::BuyLeast => [left, list, buy[0], buy[1], owned_list, opened, non_guillotine, needed, 0],
+            Aim::FewCuts => [left, non_guillotine, list, buy[0], buy[1], owned_list, opened, needed, 0],
+            Aim::KeepBig => {
+                [left, list, buy[0], buy[1], -hundredths(whole_left), owned_list, opened, needed, non_guillotine]
+            }
             Aim::ScrapsFirst => {
-                [left, -hundredths(on_remnants), list, buy[0], buy[1], owned_list, opened, ragged, needed]
+                [left, -hundredths(on_remnants), list, buy[0], buy[1], owned_list, opened, non_guillotine, needed]
             }
             Aim::FreshCloth => {
-                [left, hundredths(on_remnants), list, buy[0], buy[1], owned_list, opened, ragged, needed]
+                [left, hundredths(on_remnants), list, buy[0], buy[1], owned_list, opened, non_guillotine, needed]
             }
         };
         Self(rank, bought == 0)
@@ -90,9 +92,9 @@ impl Rank {
 pub fn better(a: &Lay, b: &Lay) -> bool {
     let rank = |l: &Lay| {
         let left: u32 = l.unplaced.iter().map(|u| u.count).sum();
-        let ragged = l.cloths.iter().filter(|c| !c.through).count();
+        let non_guillotine = l.cloths.iter().filter(|c| !c.through).count();
         let needed = l.cloths.iter().map(|c| c.needed_length.0).sum::<i64>();
-        (left, l.cost, l.bought(), ragged, needed)
+        (left, l.cost, l.bought(), non_guillotine, needed)
     };
     rank(a) < rank(b)
 }

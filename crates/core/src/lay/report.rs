@@ -1,12 +1,12 @@
 //! The lay as it is told: what the planner found, with lengths to buy, offcuts, bounds and warnings.
 
 use super::answer::{Bound, ClothLay, Lay, Placement, Unplaced};
-use super::ground::Ground;
+use super::bin::Bin;
+use super::bin_search::{BinSearch, Placed};
 use super::guillotine::Region;
 use super::job::{Job, JobPiece};
 use super::nest::Detail;
 use super::offcuts::{bands, keepable, remaining};
-use super::on_ground::{OnGround, Placed};
 use super::planner::Planner;
 use super::proof::{SheetsNeeded, least_sheets};
 use super::share::why_unplaced;
@@ -34,8 +34,8 @@ struct Bare {
 /// Tells the plan. With `whole` what remains is told as polygons too.
 pub(super) fn lay_of(job: &Job, planner: &Planner<'_>, iterations: u64, whole: bool) -> Lay {
     let mut numbers = Numbers::new(job);
-    let mut order: Vec<&OnGround<'_>> = planner.searches.iter().collect();
-    order.sort_by_key(|s| s.ground);
+    let mut order: Vec<&BinSearch<'_>> = planner.searches.iter().collect();
+    order.sort_by_key(|s| s.bin);
     // Pairs of folded cloth take their numbers first: theirs follow each other.
     let mut bare: Vec<Vec<Bare>> = order.iter().map(|s| bare_placements(job, planner, s)).collect();
     let mut told: Vec<Vec<Placement>> = bare.iter().map(|_| Vec::new()).collect();
@@ -53,14 +53,14 @@ pub(super) fn lay_of(job: &Job, planner: &Planner<'_>, iterations: u64, whole: b
     let mut cloths: Vec<ClothLay> = Vec::new();
     let mut untold = false;
     for (search, mut placements) in order.iter().zip(told) {
-        let ground = &planner.grounds[search.ground];
-        let id = &job.cloths[ground.cloth].id;
+        let bin = &planner.bins[search.bin];
+        let id = &job.cloths[bin.cloth].id;
         placements.extend(
-            job.pinned.iter().filter(|p| p.cloth == *id && p.cloth_copy == ground.copy).map(|p| p.placement.clone()),
+            job.pinned.iter().filter(|p| p.cloth == *id && p.cloth_copy == bin.copy).map(|p| p.placement.clone()),
         );
         placements.sort_by_key(|p| (p.y, p.x));
         if !placements.is_empty() {
-            let (lay, told) = cloth_lay(job, ground, search, placements, whole);
+            let (lay, told) = cloth_lay(job, bin, search, placements, whole);
             cloths.push(lay);
             untold |= !told;
         }
@@ -70,7 +70,7 @@ pub(super) fn lay_of(job: &Job, planner: &Planner<'_>, iterations: u64, whole: b
     let bought: Length = cloths.iter().filter(|c| is_bought(job, c)).map(|c| c.buy_length).sum();
     // With a choice of cloths a bound for one of them says nothing of the whole.
     let choice = job.pieces.iter().any(|p| p.cloths.len() > 1);
-    let unplaced = unplaced(job, &planner.grounds, &left);
+    let unplaced = unplaced(job, &planner.bins, &left);
     let sheets = if choice { vec![] } else { sheets(job, &cloths, whole && unplaced.is_empty()) };
     // Of a cloth sold by the sheet no more count than are needed.
     let before = |at: usize| cloths_like(&cloths[..at], &cloths[at]);
@@ -149,7 +149,7 @@ fn owned_least(job: &Job, cloths: &[ClothLay], choice: bool) -> bool {
             .all(|c| is_bought(job, c) || c.proven() || job.cloth(&c.cloth).is_some_and(|c| c.whole_length().is_some()))
 }
 
-fn unplaced(job: &Job, grounds: &[Ground], left: &[(usize, u32)]) -> Vec<Unplaced> {
+fn unplaced(job: &Job, bins: &[Bin], left: &[(usize, u32)]) -> Vec<Unplaced> {
     let mut together: Vec<(usize, u32)> = Vec::new();
     for &(piece, copies) in left {
         match together.iter_mut().find(|t| t.0 == piece) {
@@ -158,15 +158,15 @@ fn unplaced(job: &Job, grounds: &[Ground], left: &[(usize, u32)]) -> Vec<Unplace
         }
     }
     together.sort_unstable();
-    together.into_iter().map(|(piece, copies)| why_unplaced(job, grounds, piece, copies)).collect()
+    together.into_iter().map(|(piece, copies)| why_unplaced(job, bins, piece, copies)).collect()
 }
 
-fn bare_placements(job: &Job, planner: &Planner<'_>, search: &OnGround<'_>) -> Vec<Bare> {
-    let ground = &planner.grounds[search.ground];
-    let place = |x: i64, y: i64| (ground.left + Length(x), ground.low + Length(y));
+fn bare_placements(job: &Job, planner: &Planner<'_>, search: &BinSearch<'_>) -> Vec<Bare> {
+    let bin = &planner.bins[search.bin];
+    let place = |x: i64, y: i64| (bin.left + Length(x), bin.low + Length(y));
     let mut all: Vec<Bare> = match search.placed() {
         Placed::Strip(lay, strip) => {
-            let limit = ground.limit.map_or(i64::MAX, |limit| limit + strip.gap);
+            let limit = bin.limit.map_or(i64::MAX, |limit| limit + strip.gap);
             lay.iter()
                 .filter(|l| l.y + strip.size(l).1 <= limit)
                 .map(|l| {
@@ -177,7 +177,7 @@ fn bare_placements(job: &Job, planner: &Planner<'_>, search: &OnGround<'_>) -> V
                 })
                 .collect()
         }
-        Placed::Nest(puts, nest) => puts
+        Placed::Nest(placements, nest) => placements
             .iter()
             .map(|p| {
                 let kind = &nest.kinds[p.kind];
@@ -246,36 +246,36 @@ impl Numbers {
 /// The lay of one cloth, and whether all that is left of it is told.
 fn cloth_lay(
     job: &Job,
-    ground: &Ground,
-    search: &OnGround<'_>,
+    bin: &Bin,
+    search: &BinSearch<'_>,
     placements: Vec<Placement>,
     whole: bool,
 ) -> (ClothLay, bool) {
-    let cloth = &job.cloths[ground.cloth];
+    let cloth = &job.cloths[bin.cloth];
     let pieces = job.pieces_by_id();
     let known = |p: &Placement| pieces.get(p.piece.as_str()).copied();
     let highest = placements.iter().filter_map(|p| Some(p.y + known(p)?.outline.extent(p.turn).1)).max();
-    let laid = highest.unwrap_or_default() - ground.low;
+    let laid = highest.unwrap_or_default() - bin.low;
     let needed_length = cloth.needed_length(laid);
     let buy_length = cloth.buy_length(needed_length);
-    let there = match ground.limit {
+    let there = match bin.limit {
         Some(limit) if cloth.whole_length().is_some() => Length(limit),
         _ => buy_length.shrunk(cloth.shrink.along).max(needed_length) - cloth.trim,
     };
-    let usable = Region { x: ground.left.0, y: ground.low.0, width: ground.width, height: there.0 };
+    let usable = Region { x: bin.left.0, y: bin.low.0, width: bin.width, height: there.0 };
     let outlines: Vec<Vec<Point>> = placements.iter().filter_map(|p| Some(outline_on_cloth(known(p)?, p))).collect();
     let moved = |parts: &[Vec<Point>]| -> Vec<Vec<Point>> {
-        let off = Point::new(ground.left, ground.low);
+        let off = Point::new(bin.left, bin.low);
         parts.iter().map(|c| c.iter().map(|p| Point::new(p.x + off.x, p.y + off.y)).collect()).collect()
     };
-    let missing = ground.edge.as_ref().map_or_else(Vec::new, |e| moved(&e.missing));
-    let beyond = ground.edge.as_ref().map_or_else(Vec::new, |e| moved(&e.beyond));
+    let missing = bin.edge.as_ref().map_or_else(Vec::new, |e| moved(&e.missing));
+    let beyond = bin.edge.as_ref().map_or_else(Vec::new, |e| moved(&e.beyond));
     let mut taken: Vec<Region> = taken_by(&pieces, &placements);
     taken.extend(missing.iter().chain(&beyond).flat_map(|c| bands(c)));
     let mut offcuts = keepable(usable, &taken, job.rules.keep);
     let mut told = true;
     if whole && placements.len() <= MOST_OUTLINED {
-        let around = match &ground.edge {
+        let around = match &bin.edge {
             Some(edge) => moved(std::slice::from_ref(&edge.hull)),
             None => vec![corners_of(usable)],
         };
@@ -292,7 +292,7 @@ fn cloth_lay(
         .fold(Area(0), |sum, (p, piece)| sum + Area(piece.outline.area().0 * i128::from(copies(p))));
     let lay = ClothLay {
         cloth: cloth.id.clone(),
-        copy: ground.copy,
+        copy: bin.copy,
         needed_length,
         buy_length,
         used_share: area.share_of(whole_area(cloth, buy_length.shrunk(cloth.shrink.along).max(needed_length))),
@@ -345,7 +345,7 @@ fn corners_of(r: Region) -> Vec<Point> {
 }
 
 /// Says where outlines were not followed.
-fn plainer_outlines(searches: &[&OnGround<'_>]) -> Option<String> {
+fn plainer_outlines(searches: &[&BinSearch<'_>]) -> Option<String> {
     let by = match searches.iter().map(|s| s.detail()).max()? {
         Detail::Exact | Detail::RoundOnce => return None,
         Detail::Hull => "as if bays in their outlines were filled",

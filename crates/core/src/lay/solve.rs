@@ -1,7 +1,7 @@
 //! From a job to a lay: planners search side by side and hand each other what they find, as long as they are let.
 
 use super::answer::Lay;
-use super::ground::grounds;
+use super::bin::bins;
 use super::job::Job;
 use super::planner::Planner;
 use super::report::lay_of;
@@ -83,9 +83,9 @@ const PLANNERS: usize = 2;
 pub fn solve(job: &Job, budget: Budget, observer: &mut dyn Observer) -> Result<Lay, NoLay> {
     job.check()?;
     pin_faults(job)?;
-    let grounds: Arc<[_]> = grounds(job).into();
+    let bins: Arc<[_]> = bins(job).into();
     let stop = &budget.stop;
-    let mut planners = vec![Planner::new(job, &grounds, job.rules.seed, stop)];
+    let mut planners = vec![Planner::new(job, &bins, job.rules.seed, stop)];
     // What found no place may only not have been tried.
     if stop.asked() && !planners[0].complete() {
         return Err(NoLay::OutOfTime);
@@ -97,7 +97,7 @@ pub fn solve(job: &Job, budget: Budget, observer: &mut dyn Observer) -> Result<L
     while iterations < budget.iterations && !stop.asked() && !planners.iter().any(Planner::finished) {
         if planners.len() < PLANNERS {
             let seed = job.rules.seed.wrapping_mul(0x9E37_79B9).wrapping_add(1);
-            let second = Planner::new(job, &grounds, seed, stop);
+            let second = Planner::new(job, &bins, seed, stop);
             // Cut short it is no second opinion.
             if stop.asked() {
                 break;

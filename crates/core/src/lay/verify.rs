@@ -136,7 +136,7 @@ pub fn verify(job: &Job, lay: &Lay) -> Vec<Fault> {
     let pieces = job.pieces_by_id();
     let mut cost = 0;
     let mut copies: BTreeSet<(&str, u32)> = BTreeSet::new();
-    let mut grounds: BTreeSet<(&str, u32)> = BTreeSet::new();
+    let mut bins: BTreeSet<(&str, u32)> = BTreeSet::new();
     for cloth_lay in &lay.cloths {
         let cloth = job.cloth(&cloth_lay.cloth);
         for placement in &cloth_lay.placements {
@@ -151,7 +151,7 @@ pub fn verify(job: &Job, lay: &Lay) -> Vec<Fault> {
             }
         }
         let there = cloth.is_some_and(|c| (1..=c.copies()).contains(&cloth_lay.copy));
-        match cloth.filter(|_| there && grounds.insert((&cloth_lay.cloth, cloth_lay.copy))) {
+        match cloth.filter(|_| there && bins.insert((&cloth_lay.cloth, cloth_lay.copy))) {
             Some(cloth) => {
                 cost += cloth.cost(cloth_lay.buy_length).0;
                 check_cloth(job, cloth, cloth_lay, &mut faults);
@@ -412,7 +412,7 @@ fn too_close(a: &Shape, b: &Shape, gap: Length) -> bool {
 }
 
 fn check_figures(job: &Job, cloth: &Cloth, lay: &ClothLay, shapes: &[Shape], faults: &mut Vec<Fault>) {
-    let ruler = Ruler::usual(job.units);
+    let ruler = Ruler::default_for(job.units);
     let highest = shapes.iter().flat_map(|s| s.corners.iter().map(|p| p.y)).max().unwrap_or_default();
     let should = if shapes.is_empty() { Length::ZERO } else { highest - cloth.corner().y + cloth.trim };
     let mut compare = |name, stated: Length, should: Length| {

@@ -223,7 +223,7 @@ impl Sum for Area {
 }
 
 /// A length in inches for inch makers and its metric neighbour for the others: (inches × 8, centimetres × 10).
-pub(crate) fn usual(system: System, eighths: i64, tenths: i64) -> Length {
+pub(crate) fn default_length(system: System, eighths: i64, tenths: i64) -> Length {
     match system {
         System::Inches => Length::inches(eighths, 8),
         System::Centimetres => Length::MILLIMETRE * tenths,

@@ -10,7 +10,7 @@ mod ruler;
 mod shop;
 mod words;
 
-pub(crate) use length::usual;
+pub(crate) use length::default_length;
 pub use length::{Area, Length, System};
 pub use parse::{LONGEST, ParseLengthError, parse_length, split_lengths};
 pub use ruler::{Ruler, Shown};

@@ -51,7 +51,7 @@ impl Ruler {
     }
 
     /// The ruler a new project of `system` starts with.
-    pub const fn usual(system: System) -> Self {
+    pub const fn default_for(system: System) -> Self {
         match system {
             System::Inches => Self::Eighth,
             System::Centimetres => Self::Millimetre,

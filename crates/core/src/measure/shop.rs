@@ -17,7 +17,7 @@ pub struct ShopStep {
 
 impl ShopStep {
     /// The usual step of shops in `system`: 1/8 yd from 1/4 yd, or 10 cm from 20 cm (common practice).
-    pub const fn usual(system: System) -> Self {
+    pub const fn default_for(system: System) -> Self {
         match system {
             System::Inches => Self { step: Some(Length::inches(9, 2)), min: Length::inches(9, 1) },
             System::Centimetres => Self { step: Some(Length::tenth_mm(1000)), min: Length::tenth_mm(2000) },

@@ -51,7 +51,7 @@ pub struct Mark {
 impl Mark {
     /// As a line for the maker: what, how far and from where, on a piece cut `width` × `height`; where a fold finds the
     /// place too, that is said. A mark at no distance is told by its name alone.
-    pub fn told(&self, ruler: Ruler, (width, height): (Length, Length)) -> String {
+    pub fn describe(&self, ruler: Ruler, (width, height): (Length, Length)) -> String {
         let place = |l: Length, from: From| {
             let whole = match from {
                 From::TopEdge | From::BaseEdge => Some(height),
@@ -107,8 +107,11 @@ mod tests {
     fn a_mark_tells_the_fold_on_the_side_it_is_measured_along() {
         let mark =
             Mark { boxes: false, name: "fold".into(), distance: Length::INCH * 7, from: From::TopEdge, and: None };
-        let told = mark.told(Ruler::Eighth, (Length::INCH * 9, Length::INCH * 14));
+        let told = mark.describe(Ruler::Eighth, (Length::INCH * 9, Length::INCH * 14));
         assert_eq!(told, "fold: 7 from the top raw edge (the half: fold it in two)");
-        assert_eq!(mark.told(Ruler::Eighth, (Length::INCH * 14, Length::INCH * 9)), "fold: 7 from the top raw edge");
+        assert_eq!(
+            mark.describe(Ruler::Eighth, (Length::INCH * 14, Length::INCH * 9)),
+            "fold: 7 from the top raw edge"
+        );
     }
 }

@@ -145,7 +145,7 @@ impl When {
     }
 
     /// In the maker's words; nothing of what is cut at the table with the others.
-    pub fn told(self, ruler: Ruler) -> Option<String> {
+    pub fn describe(self, ruler: Ruler) -> Option<String> {
         match self {
             Self::Now => None,
             Self::OverAndTrimmed(over) => Some(format!("cut {} over, then trimmed", ruler.show(over).text)),

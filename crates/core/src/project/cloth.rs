@@ -44,7 +44,7 @@ impl Pattern {
         [Self::Plain, Self::Seeds, Self::Ticking, Self::Check, Self::Sprig, Self::Cans, Self::Fleece];
 
     /// The direction a print drawn like this usually has.
-    pub const fn usual_print(self) -> Print {
+    pub const fn default_print(self) -> Print {
         match self {
             Self::Plain | Self::Seeds | Self::Fleece => Print::AllOver,
             Self::Ticking | Self::Check => Print::TwoWay,
@@ -118,7 +118,7 @@ pub struct ProjectCloth {
 
 impl ProjectCloth {
     /// A roll to buy with the habits of shops in `system`.
-    pub fn usual(id: String, name: String, material: Material, system: System) -> Self {
+    pub fn default_for(id: String, name: String, material: Material, system: System) -> Self {
         let inches = system == System::Inches;
         let width = match (material, inches) {
             (Material::Cotton, true) => Length::INCH * 44,
@@ -141,10 +141,10 @@ impl ProjectCloth {
             selvedge: if woven { half_inch } else { Length::ZERO },
             trim: if woven { half_inch } else { Length::ZERO },
             wash_first: false,
-            shop: ShopStep::usual(system),
+            shop: ShopStep::default_for(system),
             price: None,
             owned: None,
-            print: pattern.usual_print(),
+            print: pattern.default_print(),
             up: PrintUp::Length,
             nap: false,
             look: Look { pattern, ground: "#c9b48a".into(), figure: "#7d6a43".into() },
@@ -160,15 +160,15 @@ impl ProjectCloth {
             System::Centimetres => (Length::METRE, System::Inches),
         };
         self.price = self.price.map(|price| Price { amount: price.of(per), per });
-        if self.shop == ShopStep::usual(other) {
-            self.shop = ShopStep::usual(system);
+        if self.shop == ShopStep::default_for(other) {
+            self.shop = ShopStep::default_for(system);
         }
         self
     }
 
     /// Shrinkage to reckon with.
     pub fn shrink(&self) -> Shrink {
-        if self.wash_first { self.material.usual_shrink() } else { Shrink::NONE }
+        if self.wash_first { self.material.default_shrink() } else { Shrink::NONE }
     }
 
     /// The cloth as a job knows it.

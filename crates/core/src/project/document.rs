@@ -129,8 +129,8 @@ impl Project {
         Self {
             name: name.into(),
             system,
-            ruler: Ruler::usual(system),
-            bag: Family::Tote.usual(system),
+            ruler: Ruler::default_for(system),
+            bag: Family::Tote.default_for(system),
             cloths: vec![],
             from: BTreeMap::new(),
             lay: LayChoices::default(),
@@ -170,7 +170,7 @@ impl Project {
 
     /// What `goods` come to: cut from what is at hand, the rest bought off the reel.
     pub fn reels(&self, goods: &[Good]) -> Vec<Reel> {
-        let sold = Sold::Reel(ShopStep::usual(self.system));
+        let sold = Sold::Reel(ShopStep::default_for(self.system));
         let reel = |(kind, width, cuts): (GoodKind, Option<Length>, Vec<Length>)| {
             let at_hand = self.at_hand(kind, width).to_vec();
             Reel { kind, width, plan: linear::plan(&cuts, &at_hand, sold), at_hand }
@@ -181,7 +181,7 @@ impl Project {
     /// The bag drafted and its panels made up, before anything is measured; and the finished sizes it comes to.
     pub(super) fn drafted(&self) -> Result<(Draft, Vec<Finished>), Vec<FieldProblem>> {
         let mut draft = self.bag.draft(self.ruler)?;
-        let finished = self.bag.back(&draft);
+        let finished = self.bag.finished_from_cut(&draft);
         for (id, made) in &self.made_up {
             made.apply(&mut draft, id, self.ruler).map_err(|p| vec![p])?;
         }
@@ -201,7 +201,7 @@ impl Project {
 
     /// What follows from the bag as drafted: measures, joins and blocks, and the job.
     pub(super) fn plan_of(&self, mut draft: Draft, finished: Vec<Finished>) -> Planned {
-        measured::follow(&mut draft.pieces, &self.measured, &self.bag.finished_sizes(), self.ruler);
+        measured::propagate(&mut draft.pieces, &self.measured, &self.bag.finished_sizes(), self.ruler);
         for piece in draft.pieces.iter_mut().filter(|p| p.spans) {
             if let Some(cloth) = self.cloth_of(piece.part) {
                 let across = cloth.for_job().usable_width();

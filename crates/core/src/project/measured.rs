@@ -29,7 +29,7 @@ pub fn is_measured_later(piece: &Piece) -> bool {
 
 /// Brings `measured` to `pieces`: a piece cut to what is made becomes what was measured, and the others that are still
 /// to be cut follow in the finished sizes (the fields of the bag in `sizes`) they share with it.
-pub(super) fn follow(
+pub(super) fn propagate(
     pieces: &mut [Piece],
     measured: &BTreeMap<String, Measured>,
     sizes: &BTreeSet<&'static str>,

@@ -215,7 +215,7 @@ impl Sheet<'_> {
         let (x, right) = (self.x(Length::ZERO), self.x(self.width));
         let needed_y = self.y(self.lay.needed_length);
         let bought_y = self.y(self.length);
-        let step = self.cloth.shop.step.unwrap_or(ShopStep::usual(system).step.unwrap_or(system.unit()));
+        let step = self.cloth.shop.step.unwrap_or(ShopStep::default_for(system).step.unwrap_or(system.unit()));
         let shrink = self.cloth.shrink().along;
         let mut labels_below = f64::INFINITY;
         let mut at = step;

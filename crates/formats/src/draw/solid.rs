@@ -164,7 +164,7 @@ pub(super) fn solid_bag(project: &Project, solid: &Solid, width: f64, height: f6
 /// A family at its usual size in plain cloth, small: to choose it by.
 pub fn family(family: Family, width: f64, height: f64) -> Drawing {
     let mut canvas = Canvas::default();
-    let bag = family.usual(System::Inches);
+    let bag = family.default_for(System::Inches);
     if let Ok(draft) = bag.draft(bofta_core::measure::Ruler::Eighth) {
         let solid = bag.solid(&draft);
         if solid.faces.is_empty() {

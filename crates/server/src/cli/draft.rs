@@ -52,7 +52,7 @@ pub fn draft(args: &DraftArgs) -> ExitCode {
         Err(problems) => return refuse(problems.iter().map(ToString::to_string).collect::<Vec<_>>().join("; ")),
     };
     if args.back {
-        return back(&read, &draft);
+        return finished_from_cut(&read, &draft);
     }
     let mut made = draft;
     for (id, up) in &read.made_up {
@@ -117,7 +117,7 @@ fn print(read: &Specification, draft: &bofta_core::bag::Draft) -> ExitCode {
             Figure::Free(corners) => println!("    {} corners", corners.len()),
         }
         for m in &p.marks {
-            println!("    mark {}", m.told(ruler, p.size()));
+            println!("    mark {}", m.describe(ruler, p.size()));
         }
         if let Some(note) = &p.note {
             println!("    {note}");
@@ -144,13 +144,13 @@ fn print(read: &Specification, draft: &bofta_core::bag::Draft) -> ExitCode {
     ExitCode::SUCCESS
 }
 
-fn back(read: &Specification, draft: &bofta_core::bag::Draft) -> ExitCode {
+fn finished_from_cut(read: &Specification, draft: &bofta_core::bag::Draft) -> ExitCode {
     let ruler = read.ruler;
     // Each size is brought up to the ruler in a few places, four lines at most; what a notch adds to the depth it takes
     // off the width, two lines at most.
     let most = ruler.step() * 4;
     let mut right = true;
-    for f in read.bag.back(draft) {
+    for f in read.bag.finished_from_cut(draft) {
         let off = f.back - f.asked;
         let fine = off >= -ruler.step() * 2 && off <= most;
         right &= fine;

@@ -1,7 +1,7 @@
 //! The application's own files, built into the program, packed once when they were built. A place inside the application
 //! answers with its page; any other path is not there.
 
-use super::problem::Refusal;
+use super::problem::ApiError;
 use axum::http::{HeaderMap, Method, StatusCode, Uri, header};
 use axum::response::{IntoResponse, Response};
 use rust_embed::RustEmbed;
@@ -16,7 +16,7 @@ const PLACES: [&str; 4] = ["", "cupboard", "drawer", "projects"];
 
 pub(super) async fn serve(method: Method, uri: Uri, headers: HeaderMap) -> Response {
     if !matches!(method, Method::GET | Method::HEAD) {
-        let refusal = Refusal::new(StatusCode::METHOD_NOT_ALLOWED, "Nothing at this address can be changed.");
+        let refusal = ApiError::new(StatusCode::METHOD_NOT_ALLOWED, "Nothing at this address can be changed.");
         return ([(header::ALLOW, "GET, HEAD")], refusal).into_response();
     }
     let path = uri.path().trim_start_matches('/');
@@ -25,7 +25,7 @@ pub(super) async fn serve(method: Method, uri: Uri, headers: HeaderMap) -> Respo
     match file(path, &headers) {
         Some(response) => response,
         None if place => (StatusCode::NOT_FOUND, "The screens were not built into this program.").into_response(),
-        None => Refusal::new(StatusCode::NOT_FOUND, "There is nothing at this address.").into_response(),
+        None => ApiError::new(StatusCode::NOT_FOUND, "There is nothing at this address.").into_response(),
     }
 }
 

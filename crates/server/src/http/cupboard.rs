@@ -1,7 +1,7 @@
 //! The cupboard: cloths known to the house.
 
 use super::App;
-use super::problem::{Asked, At, Body, Refusal, RefusalBody};
+use super::problem::{ApiError, ApiErrorBody, Asked, At, Body};
 use super::projects::Edits;
 use super::stretch::Stretch;
 use crate::laying::Keep;
@@ -46,7 +46,7 @@ fn shown(cloth: &ProjectCloth) -> CupboardCloth {
     // The cupboard belongs to no project: lengths are told in the system they are whole in.
     let eighth = bofta_core::measure::Length::inches(1, 8);
     let system = if cloth.width.is_multiple_of(eighth) { System::Inches } else { System::Centimetres };
-    let ruler = bofta_core::measure::Ruler::usual(system);
+    let ruler = bofta_core::measure::Ruler::default_for(system);
     CupboardCloth {
         id: cloth.id.clone(),
         name: cloth.name.clone(),
@@ -88,9 +88,9 @@ fn unreadable(id: &str, name: &str, why: &StoreError) -> CupboardCloth {
 
 /// The cloths in the cupboard, a stretch of them.
 #[utoipa::path(get, path = "/api/cupboard", params(Stretch), responses((status = 200, body = CupboardView)))]
-pub async fn cupboard(State(app): State<App>, Asked(asked): Asked<Stretch>) -> Result<Json<CupboardView>, Refusal> {
+pub async fn cupboard(State(app): State<App>, Asked(asked): Asked<Stretch>) -> Result<Json<CupboardView>, ApiError> {
     app.blocking(A_REQUEST, move |work| {
-        let from_store = |e| Refusal::from_store(work, e);
+        let from_store = |e| ApiError::from_store(work, e);
         let all = work.store.cloth_names().map_err(from_store)?;
         let total = all.len() as u32;
         let (found, here) = asked.of(all, |(_, name)| name.as_str())?;
@@ -107,30 +107,30 @@ pub async fn cupboard(State(app): State<App>, Asked(asked): Asked<Stretch>) -> R
 
 /// The text a cloth is kept as, whether it can be read or not.
 #[utoipa::path(get, path = "/api/cupboard/{id}/document.json", params(("id" = String, Path)),
-    responses((status = 200, body = String), (status = 404, body = RefusalBody)))]
-pub async fn cloth_document(State(app): State<App>, At(id): At<String>) -> Result<String, Refusal> {
+    responses((status = 200, body = String), (status = 404, body = ApiErrorBody)))]
+pub async fn cloth_document(State(app): State<App>, At(id): At<String>) -> Result<String, ApiError> {
     app.blocking(A_REQUEST, move |work| {
-        let text = work.store.cloth_document(&id).map_err(|e| Refusal::from_store(work, e))?;
+        let text = work.store.cloth_document(&id).map_err(|e| ApiError::from_store(work, e))?;
         text.ok_or_else(|| no_cloth(&id))
     })
     .await
 }
 
-fn no_cloth(id: &str) -> Refusal {
-    Refusal::new(StatusCode::NOT_FOUND, format!("There is no cloth “{}” in the cupboard.", name::clean(id)))
+fn no_cloth(id: &str) -> ApiError {
+    ApiError::new(StatusCode::NOT_FOUND, format!("There is no cloth “{}” in the cupboard.", name::clean(id)))
 }
 
 /// Puts a project's cloth into the cupboard.
 #[utoipa::path(post, path = "/api/projects/{id}/cloths/{cloth}/keep", params(("id" = String, Path), ("cloth" = String, Path)),
-    responses((status = 204), (status = 404, body = RefusalBody), (status = 422, body = RefusalBody)))]
-pub async fn keep(State(app): State<App>, At((id, cloth)): At<(String, String)>) -> Result<StatusCode, Refusal> {
+    responses((status = 204), (status = 404, body = ApiErrorBody), (status = 422, body = ApiErrorBody)))]
+pub async fn keep(State(app): State<App>, At((id, cloth)): At<(String, String)>) -> Result<StatusCode, ApiError> {
     app.blocking(A_REQUEST, move |work| {
         let kept = work.project(&id)?;
         let Some(found) = kept.project.cloth(&cloth) else {
             let message = format!("There is no cloth “{}” in this project.", name::clean(&cloth));
-            return Err(Refusal::new(StatusCode::NOT_FOUND, message));
+            return Err(ApiError::new(StatusCode::NOT_FOUND, message));
         };
-        work.store.keep_cloth(found).map_err(|e| Refusal::from_store(work, e))?;
+        work.store.keep_cloth(found).map_err(|e| ApiError::from_store(work, e))?;
         Ok(StatusCode::NO_CONTENT)
     })
     .await
@@ -138,14 +138,14 @@ pub async fn keep(State(app): State<App>, At((id, cloth)): At<(String, String)>)
 
 /// Takes a cloth of the cupboard into a project; parts that have none and suit it are cut from it.
 #[utoipa::path(post, path = "/api/projects/{id}/take", params(("id" = String, Path)), request_body = Take,
-    responses((status = 200, body = ProjectView), (status = 404, body = RefusalBody), (status = 409, body = RefusalBody)))]
+    responses((status = 200, body = ProjectView), (status = 404, body = ApiErrorBody), (status = 409, body = ApiErrorBody)))]
 pub async fn take(
     State(app): State<App>,
     At(id): At<String>,
     Body(take): Body<Take>,
-) -> Result<Json<ProjectView>, Refusal> {
+) -> Result<Json<ProjectView>, ApiError> {
     app.blocking(A_REQUEST, move |work| {
-        let from_store = |e| Refusal::from_store(work, e);
+        let from_store = |e| ApiError::from_store(work, e);
         let cloth = work.store.cloth(&take.cloth).map_err(from_store)?.ok_or_else(|| no_cloth(&take.cloth))?;
         let kept = work.project(&id)?;
         let before = kept.project.clone();
@@ -169,9 +169,9 @@ pub async fn take(
 
 /// Puts a cloth of the cupboard into the drawer.
 #[utoipa::path(delete, path = "/api/cupboard/{id}", params(("id" = String, Path)), responses((status = 204)))]
-pub async fn put_cloth_away(State(app): State<App>, At(id): At<String>) -> Result<StatusCode, Refusal> {
+pub async fn archive_cloth(State(app): State<App>, At(id): At<String>) -> Result<StatusCode, ApiError> {
     app.blocking(A_REQUEST, move |work| {
-        work.store.put_cloth_away(&id).map_err(|e| Refusal::from_store(work, e))?;
+        work.store.archive_cloth(&id).map_err(|e| ApiError::from_store(work, e))?;
         Ok(StatusCode::NO_CONTENT)
     })
     .await

@@ -1,7 +1,7 @@
 //! Reading a cut list before it becomes rows of a project: text, a spreadsheet, or outlines. Nothing is kept.
 
 use super::App;
-use super::problem::{Asked, Body, Refusal, RefusalBody};
+use super::problem::{ApiError, ApiErrorBody, Asked, Body};
 use super::upload::{Upload, read_apart};
 use crate::view::{FamilyView, family_views};
 use crate::work::A_REQUEST;
@@ -66,18 +66,18 @@ pub struct FoundView {
     pub stated: Option<[String; 3]>,
 }
 
-fn system_of(key: &str) -> Result<System, Refusal> {
+fn system_of(key: &str) -> Result<System, ApiError> {
     match key {
         "in" => Ok(System::Inches),
         "cm" => Ok(System::Centimetres),
         other => {
-            Err(Refusal::field("system", other, format!("“{}” is no system: it is in or cm.", name::clean(other))))
+            Err(ApiError::field("system", other, format!("“{}” is no system: it is in or cm.", name::clean(other))))
         }
     }
 }
 
 fn view(found: Found, system: System) -> FoundView {
-    let ruler = Ruler::usual(system);
+    let ruler = Ruler::default_for(system);
     let show = |l: Length| ruler.show(l).text;
     let text = |r: &Row| {
         let width = r.width.map_or_else(|| "width of cloth".to_owned(), show);
@@ -100,15 +100,15 @@ fn view(found: Found, system: System) -> FoundView {
 
 /// Reads a cut list from text.
 #[utoipa::path(post, path = "/api/cut-list/text", request_body = CutListText,
-    responses((status = 200, body = FoundView), (status = 422, body = RefusalBody)))]
-pub async fn text(State(app): State<App>, Body(given): Body<CutListText>) -> Result<Json<FoundView>, Refusal> {
+    responses((status = 200, body = FoundView), (status = 422, body = ApiErrorBody)))]
+pub async fn text(State(app): State<App>, Body(given): Body<CutListText>) -> Result<Json<FoundView>, ApiError> {
     app.blocking(A_REQUEST, move |_| {
         let system = system_of(&given.system)?;
         let found = checked_text(&given.text, system)
-            .map_err(|why| Refusal::field("text", "", format!("The text cannot be read: {why}.")))?;
+            .map_err(|why| ApiError::field("text", "", format!("The text cannot be read: {why}.")))?;
         if found.rows.len() > MOST_ROWS {
             let message = format!("That is {} pieces: at most {MOST_ROWS} make one list.", found.rows.len());
-            return Err(Refusal::field("text", "", message));
+            return Err(ApiError::field("text", "", message));
         }
         Ok(Json(view(found, system)))
     })
@@ -117,11 +117,11 @@ pub async fn text(State(app): State<App>, Body(given): Body<CutListText>) -> Res
 
 /// Reads a cut list from a file: text or CSV, XLSX, ODS or XLS, SVG or DXF, told by its content.
 #[utoipa::path(post, path = "/api/cut-list/file", params(FileQuery), request_body(content = Vec<u8>, content_type = "application/octet-stream"),
-    responses((status = 200, body = FoundView), (status = 413, body = RefusalBody), (status = 415, body = RefusalBody), (status = 422, body = RefusalBody)))]
-pub async fn file(Asked(query): Asked<FileQuery>, Upload(bytes): Upload) -> Result<Json<FoundView>, Refusal> {
+    responses((status = 200, body = FoundView), (status = 413, body = ApiErrorBody), (status = 415, body = ApiErrorBody), (status = 422, body = ApiErrorBody)))]
+pub async fn file(Asked(query): Asked<FileQuery>, Upload(bytes): Upload) -> Result<Json<FoundView>, ApiError> {
     let system = system_of(&query.system)?;
     if let Some(unit) = query.unit.as_deref().filter(|u| !matches!(*u, "in" | "cm" | "mm")) {
-        return Err(Refusal::field("unit", unit, "A drawing’s unit is in, cm or mm."));
+        return Err(ApiError::field("unit", unit, "A drawing’s unit is in, cm or mm."));
     }
     let found = read_apart(bytes, &query.name, system, query.unit.as_deref()).await?;
     Ok(Json(view(found, system)))

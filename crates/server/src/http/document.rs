@@ -1,6 +1,6 @@
 //! The OpenAPI document: what the code says of each call, completed by what may come of any.
 
-use super::problem::RefusalBody;
+use super::problem::ApiErrorBody;
 use axum::http::StatusCode;
 use utoipa::OpenApi as _;
 use utoipa::openapi::path::{Operation, PathItem};
@@ -10,7 +10,7 @@ use utoipa::openapi::{ContentBuilder, OpenApi, Ref, RefOr, ResponseBuilder};
 #[openapi(
     info(title = "Bofta", description = "The server's interface to its own application."),
     servers((url = "/", description = "This server.")),
-    components(schemas(RefusalBody))
+    components(schemas(ApiErrorBody))
 )]
 struct Document;
 
@@ -68,7 +68,7 @@ pub(super) fn completed(mut document: OpenApi) -> OpenApi {
 
 fn refusal(operation: &mut Operation, status: u16, text: &str) {
     operation.responses.responses.entry(status.to_string()).or_insert_with(|| {
-        let content = ContentBuilder::new().schema(Some(Ref::from_schema_name("RefusalBody"))).build();
+        let content = ContentBuilder::new().schema(Some(Ref::from_schema_name("ApiErrorBody"))).build();
         RefOr::T(ResponseBuilder::new().description(text).content("application/json", content).build())
     });
 }

@@ -1,7 +1,7 @@
 //! The drawer: projects and cloths put away, to be put back or thrown away for good.
 
 use super::App;
-use super::problem::{At, Refusal, RefusalBody};
+use super::problem::{ApiError, ApiErrorBody, At};
 use crate::work::{A_REQUEST, Work};
 use axum::Json;
 use axum::extract::State;
@@ -35,9 +35,9 @@ pub struct DrawerView {
 
 /// What is in the drawer.
 #[utoipa::path(get, path = "/api/drawer", responses((status = 200, body = DrawerView)))]
-pub async fn drawer(State(app): State<App>) -> Result<Json<DrawerView>, Refusal> {
+pub async fn drawer(State(app): State<App>) -> Result<Json<DrawerView>, ApiError> {
     app.blocking(A_REQUEST, move |work| {
-        let from_store = |e| Refusal::from_store(work, e);
+        let from_store = |e| ApiError::from_store(work, e);
         let projects = work.store.projects_in_the_drawer().map_err(from_store)?;
         let cloths = work.store.cloths_in_the_drawer().map_err(from_store)?;
         let view = |all: Vec<PutAway>| all.into_iter().map(PutAwayView::from).collect();
@@ -49,33 +49,33 @@ pub async fn drawer(State(app): State<App>) -> Result<Json<DrawerView>, Refusal>
 async fn done(
     app: App,
     what: impl FnOnce(&Work) -> Result<(), StoreError> + Send + 'static,
-) -> Result<StatusCode, Refusal> {
-    app.blocking(A_REQUEST, move |work| what(work).map_err(|e| Refusal::from_store(work, e))).await?;
+) -> Result<StatusCode, ApiError> {
+    app.blocking(A_REQUEST, move |work| what(work).map_err(|e| ApiError::from_store(work, e))).await?;
     Ok(StatusCode::NO_CONTENT)
 }
 
 /// Puts a project back on the shelf.
 #[utoipa::path(post, path = "/api/projects/{id}/restore", params(("id" = String, Path)),
-    responses((status = 204), (status = 404, body = RefusalBody)))]
-pub async fn restore_project(State(app): State<App>, At(id): At<String>) -> Result<StatusCode, Refusal> {
+    responses((status = 204), (status = 404, body = ApiErrorBody)))]
+pub async fn restore_project(State(app): State<App>, At(id): At<String>) -> Result<StatusCode, ApiError> {
     done(app, move |work| work.store.restore(&id)).await
 }
 
 /// Puts a cloth back into the cupboard.
 #[utoipa::path(post, path = "/api/cupboard/{id}/restore", params(("id" = String, Path)), responses((status = 204)))]
-pub async fn restore_cloth(State(app): State<App>, At(id): At<String>) -> Result<StatusCode, Refusal> {
+pub async fn restore_cloth(State(app): State<App>, At(id): At<String>) -> Result<StatusCode, ApiError> {
     done(app, move |work| work.store.restore_cloth(&id)).await
 }
 
 /// Throws a project in the drawer away for good.
 #[utoipa::path(delete, path = "/api/drawer/projects/{id}", params(("id" = String, Path)),
-    responses((status = 204), (status = 404, body = RefusalBody)))]
-pub async fn throw_project_away(State(app): State<App>, At(id): At<String>) -> Result<StatusCode, Refusal> {
+    responses((status = 204), (status = 404, body = ApiErrorBody)))]
+pub async fn throw_project_away(State(app): State<App>, At(id): At<String>) -> Result<StatusCode, ApiError> {
     done(app, move |work| work.store.throw_away(&id)).await
 }
 
 /// Throws a cloth in the drawer away for good.
 #[utoipa::path(delete, path = "/api/drawer/cloths/{id}", params(("id" = String, Path)), responses((status = 204)))]
-pub async fn throw_cloth_away(State(app): State<App>, At(id): At<String>) -> Result<StatusCode, Refusal> {
+pub async fn throw_cloth_away(State(app): State<App>, At(id): At<String>) -> Result<StatusCode, ApiError> {
     done(app, move |work| work.store.throw_cloth_away(&id)).await
 }

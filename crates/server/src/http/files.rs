@@ -1,7 +1,7 @@
 //! Files to take away: the cut sheet as PDF, a lay as SVG, the cut list as CSV, the job and the lay in the open formats.
 
 use super::App;
-use super::problem::{At, Refusal};
+use super::problem::{ApiError, At};
 use super::projects::planned_and_laid;
 use crate::work::{A_REQUEST, A_SHEET};
 use axum::Router;
@@ -36,58 +36,58 @@ fn file(kind: &'static str, name: &str, data: impl Into<Vec<u8>>) -> Response {
     (headers, data.into()).into_response()
 }
 
-async fn cut_sheet(State(app): State<App>, At(id): At<String>) -> Result<Response, Refusal> {
+async fn cut_sheet(State(app): State<App>, At(id): At<String>) -> Result<Response, ApiError> {
     app.blocking(A_SHEET, move |work| {
         let (kept, planned, laid) = planned_and_laid(work, &id)?;
         let _turn = work.turn()?;
         let pdf =
             sheet::cut_sheet(&kept.project, &planned, &laid.job, &laid.lay, work.stop()).map_err(|e| match e {
-                e @ SheetError::OutOfTime { .. } => Refusal::field("cut-sheet.pdf", "", format!("{e}.")),
-                fault => Refusal::internal(fault),
+                e @ SheetError::OutOfTime { .. } => ApiError::field("cut-sheet.pdf", "", format!("{e}.")),
+                fault => ApiError::internal(fault),
             })?;
         Ok(file("application/pdf", "cut-sheet.pdf", pdf))
     })
     .await
 }
 
-async fn cut_list(State(app): State<App>, At(id): At<String>) -> Result<Response, Refusal> {
+async fn cut_list(State(app): State<App>, At(id): At<String>) -> Result<Response, ApiError> {
     app.blocking(A_REQUEST, move |work| {
         let kept = work.project(&id)?;
-        let planned = kept.project.plan().map_err(Refusal::fields)?;
+        let planned = kept.project.plan().map_err(ApiError::fields)?;
         Ok(file("text/csv; charset=utf-8", "cut-list.csv", csv::cut_list(&planned.draft.pieces, kept.project.ruler)))
     })
     .await
 }
 
-async fn outlines_dxf(State(app): State<App>, At(id): At<String>) -> Result<Response, Refusal> {
+async fn outlines_dxf(State(app): State<App>, At(id): At<String>) -> Result<Response, ApiError> {
     app.blocking(A_REQUEST, move |work| {
         let kept = work.project(&id)?;
-        let planned = kept.project.plan().map_err(Refusal::fields)?;
-        let dxf = outlines::write_dxf(&planned.draft.pieces, kept.project.system).map_err(Refusal::internal)?;
+        let planned = kept.project.plan().map_err(ApiError::fields)?;
+        let dxf = outlines::write_dxf(&planned.draft.pieces, kept.project.system).map_err(ApiError::internal)?;
         Ok(file("image/vnd.dxf", "outlines.dxf", dxf))
     })
     .await
 }
 
-async fn outlines_svg(State(app): State<App>, At(id): At<String>) -> Result<Response, Refusal> {
+async fn outlines_svg(State(app): State<App>, At(id): At<String>) -> Result<Response, ApiError> {
     app.blocking(A_REQUEST, move |work| {
         let kept = work.project(&id)?;
-        let planned = kept.project.plan().map_err(Refusal::fields)?;
+        let planned = kept.project.plan().map_err(ApiError::fields)?;
         Ok(file("image/svg+xml", "outlines.svg", outlines::write_svg(&planned.draft.pieces)))
     })
     .await
 }
 
 /// The text the project is kept as, whether it can be read or not.
-async fn document(State(app): State<App>, At(id): At<String>) -> Result<Response, Refusal> {
+async fn document(State(app): State<App>, At(id): At<String>) -> Result<Response, ApiError> {
     app.blocking(A_REQUEST, move |work| {
-        let text = work.store.document(&id).map_err(|e| Refusal::from_store(work, e))?;
+        let text = work.store.document(&id).map_err(|e| ApiError::from_store(work, e))?;
         Ok(file("application/json", "project.json", text))
     })
     .await
 }
 
-async fn job(State(app): State<App>, At(id): At<String>) -> Result<Response, Refusal> {
+async fn job(State(app): State<App>, At(id): At<String>) -> Result<Response, ApiError> {
     app.blocking(A_REQUEST, move |work| {
         let (_, _, laid) = planned_and_laid(work, &id)?;
         Ok(file("application/json", "job.json", write_job(&laid.job)))
@@ -95,7 +95,7 @@ async fn job(State(app): State<App>, At(id): At<String>) -> Result<Response, Ref
     .await
 }
 
-async fn lay(State(app): State<App>, At(id): At<String>) -> Result<Response, Refusal> {
+async fn lay(State(app): State<App>, At(id): At<String>) -> Result<Response, ApiError> {
     app.blocking(A_REQUEST, move |work| {
         let (_, _, laid) = planned_and_laid(work, &id)?;
         Ok(file("application/json", "lay.json", write_lay(&laid.job, &laid.lay, 0.0)))
@@ -103,7 +103,7 @@ async fn lay(State(app): State<App>, At(id): At<String>) -> Result<Response, Ref
     .await
 }
 
-async fn lay_svg(State(app): State<App>, At((id, cloth)): At<(String, String)>) -> Result<Response, Refusal> {
+async fn lay_svg(State(app): State<App>, At((id, cloth)): At<(String, String)>) -> Result<Response, ApiError> {
     app.blocking(A_REQUEST, move |work| {
         let (kept, _, laid) = planned_and_laid(work, &id)?;
         let wanted = cloth.trim_end_matches(".svg");
@@ -115,7 +115,7 @@ async fn lay_svg(State(app): State<App>, At((id, cloth)): At<(String, String)>) 
             .and_then(|c| draw::cloth_lay(&kept.project, &laid.job, c, 960.0, 500.0, "file"));
         match drawing {
             Some(drawing) => Ok(file("image/svg+xml", "lay.svg", drawing.to_svg())),
-            None => Err(Refusal::new(StatusCode::NOT_FOUND, format!("Nothing is laid on a cloth “{wanted}”."))),
+            None => Err(ApiError::new(StatusCode::NOT_FOUND, format!("Nothing is laid on a cloth “{wanted}”."))),
         }
     })
     .await

@@ -1,13 +1,13 @@
 //! What the store refuses, as the server refuses it.
 
-use super::problem::{Refusal, sentence};
+use super::problem::{ApiError, sentence};
 use crate::laying::Keep;
 use crate::view::{Context, project_view};
 use crate::work::Work;
 use axum::http::StatusCode;
 use bofta_store::StoreError;
 
-impl Refusal {
+impl ApiError {
     /// From the store, for reading and for changes that were not made: what fails there leaves everything as it was.
     pub fn from_store(work: &Work, error: StoreError) -> Self {
         let told = |status, error: &StoreError| {

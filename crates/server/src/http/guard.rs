@@ -3,7 +3,7 @@
 //! Host is checked against rebinding of names (a page of a hostile site whose name is made to mean this machine); Origin
 //! and `Sec-Fetch-Site` (W3C Fetch Metadata) against requests that pages of other origins make this browser send.
 
-use super::problem::Refusal;
+use super::problem::ApiError;
 use axum::extract::{Request, State};
 use axum::http::uri::Authority;
 use axum::http::{HeaderMap, HeaderName, HeaderValue, Method, StatusCode, header};
@@ -46,7 +46,7 @@ pub async fn guard(State(names): State<Names>, request: Request, next: Next) -> 
     response
 }
 
-fn check(names: &Names, request: &Request) -> Result<(), Refusal> {
+fn check(names: &Names, request: &Request) -> Result<(), ApiError> {
     let headers = request.headers();
     let text = |name: HeaderName| headers.get(name).and_then(|v| v.to_str().ok());
     let host = text(header::HOST).or(request.uri().authority().map(Authority::as_str)).unwrap_or_default();
@@ -59,7 +59,7 @@ fn check(names: &Names, request: &Request) -> Result<(), Refusal> {
     }
     let elsewhere = || {
         let message = "This was asked by a page of another site: Bofta answers its own pages only.";
-        Err(Refusal::new(StatusCode::FORBIDDEN, message))
+        Err(ApiError::new(StatusCode::FORBIDDEN, message))
     };
     // `none` is an address typed by hand; `same-site` is another port of this machine.
     if !matches!(text(HeaderName::from_static("sec-fetch-site")), None | Some("same-origin" | "none")) {
@@ -72,11 +72,11 @@ fn check(names: &Names, request: &Request) -> Result<(), Refusal> {
     }
 }
 
-fn wrong_name(host: &str) -> Refusal {
+fn wrong_name(host: &str) -> ApiError {
     let shown: String = bofta_core::name::clean(host).chars().take(100).collect();
     let message =
         format!("“{shown}” is not a name of this server. Names besides localhost are added with --host NAME.");
-    Refusal::new(StatusCode::MISDIRECTED_REQUEST, message)
+    ApiError::new(StatusCode::MISDIRECTED_REQUEST, message)
 }
 
 /// What every answer tells the browser it may do with it.

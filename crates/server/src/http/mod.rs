@@ -41,20 +41,20 @@ struct App {
 
 impl App {
     /// Runs blocking work off the async threads, for `limit` at most and no longer than somebody waits for it.
-    async fn blocking<T, F>(&self, limit: Duration, work: F) -> Result<T, problem::Refusal>
+    async fn blocking<T, F>(&self, limit: Duration, work: F) -> Result<T, problem::ApiError>
     where
         T: Send + 'static,
-        F: FnOnce(&Work) -> Result<T, problem::Refusal> + Send + 'static,
+        F: FnOnce(&Work) -> Result<T, problem::ApiError> + Send + 'static,
     {
         let (budget, _waiting) = Work::new(self.store.clone(), &self.turns, limit);
-        tokio::task::spawn_blocking(move || work(&budget)).await.map_err(problem::Refusal::internal)?
+        tokio::task::spawn_blocking(move || work(&budget)).await.map_err(problem::ApiError::internal)?
     }
 }
 
 fn api() -> OpenApiRouter<App> {
     OpenApiRouter::with_openapi(document::begun())
         .routes(routes!(projects::list, projects::create))
-        .routes(routes!(projects::read, projects::put_away))
+        .routes(routes!(projects::read, projects::archive))
         .routes(routes!(drawer::restore_project))
         .routes(routes!(projects::edit))
         .routes(routes!(projects::preview))
@@ -70,7 +70,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(cupboard::cupboard))
         .routes(routes!(cupboard::keep))
         .routes(routes!(cupboard::take))
-        .routes(routes!(cupboard::put_cloth_away))
+        .routes(routes!(cupboard::archive_cloth))
         .routes(routes!(choices::choices))
         .routes(routes!(drawer::drawer))
         .routes(routes!(drawer::restore_cloth))
@@ -102,12 +102,12 @@ fn router(app: App, names: Names) -> Router {
         .with_state(app)
 }
 
-async fn nothing_there() -> problem::Refusal {
-    problem::Refusal::new(StatusCode::NOT_FOUND, "There is nothing at this address.")
+async fn nothing_there() -> problem::ApiError {
+    problem::ApiError::new(StatusCode::NOT_FOUND, "There is nothing at this address.")
 }
 
-async fn wrong_method() -> problem::Refusal {
-    problem::Refusal::new(StatusCode::METHOD_NOT_ALLOWED, "This address does not take that method.")
+async fn wrong_method() -> problem::ApiError {
+    problem::ApiError::new(StatusCode::METHOD_NOT_ALLOWED, "This address does not take that method.")
 }
 
 /// Serves until the program is asked to end; then what is open has a moment to finish.

@@ -14,7 +14,7 @@ use utoipa::ToSchema;
 
 /// The body of a refusal.
 #[derive(Debug, Serialize, ToSchema)]
-pub struct RefusalBody {
+pub struct ApiErrorBody {
     /// One sentence.
     pub message: String,
     /// Each field that cannot stand.
@@ -27,14 +27,14 @@ pub struct RefusalBody {
 
 /// A refusal.
 #[derive(Debug)]
-pub struct Refusal {
+pub struct ApiError {
     status: StatusCode,
-    body: Box<RefusalBody>,
+    body: Box<ApiErrorBody>,
 }
 
-impl Refusal {
+impl ApiError {
     pub fn new(status: StatusCode, message: impl Into<String>) -> Self {
-        let body = RefusalBody { message: message.into(), problems: vec![], current: None, yours: None };
+        let body = ApiErrorBody { message: message.into(), problems: vec![], current: None, yours: None };
         Self { status, body: Box::new(body) }
     }
 
@@ -93,7 +93,7 @@ pub(super) fn sentence(text: &str) -> String {
     chars.next().map_or_else(String::new, |first| format!("{}{}.", first.to_uppercase(), chars.as_str()))
 }
 
-impl IntoResponse for Refusal {
+impl IntoResponse for ApiError {
     fn into_response(self) -> Response {
         let later = matches!(self.status, StatusCode::SERVICE_UNAVAILABLE | StatusCode::INSUFFICIENT_STORAGE);
         let mut response = (self.status, Json(*self.body)).into_response();
@@ -108,13 +108,13 @@ impl IntoResponse for Refusal {
 pub struct Body<T>(pub T);
 
 impl<T: DeserializeOwned, S: Send + Sync> FromRequest<S> for Body<T> {
-    type Rejection = Refusal;
+    type Rejection = ApiError;
 
-    async fn from_request(request: Request, state: &S) -> Result<Self, Refusal> {
+    async fn from_request(request: Request, state: &S) -> Result<Self, ApiError> {
         match Json::<T>::from_request(request, state).await {
             Ok(Json(value)) => Ok(Self(value)),
             Err(rejection) => {
-                let refusal = Refusal::field("body", "", rejection.body_text());
+                let refusal = ApiError::field("body", "", rejection.body_text());
                 Err(match rejection {
                     JsonRejection::MissingJsonContentType(_) => refusal.with_status(StatusCode::UNSUPPORTED_MEDIA_TYPE),
                     JsonRejection::JsonSyntaxError(_) => refusal.with_status(StatusCode::BAD_REQUEST),
@@ -132,10 +132,10 @@ impl<T: DeserializeOwned, S: Send + Sync> FromRequest<S> for Body<T> {
 pub struct At<T>(pub T);
 
 impl<T: DeserializeOwned + Send, S: Send + Sync> FromRequestParts<S> for At<T> {
-    type Rejection = Refusal;
+    type Rejection = ApiError;
 
-    async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<Self, Refusal> {
-        let refuse = |e: PathRejection| Refusal::field("path", "", e.body_text()).with_status(StatusCode::BAD_REQUEST);
+    async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<Self, ApiError> {
+        let refuse = |e: PathRejection| ApiError::field("path", "", e.body_text()).with_status(StatusCode::BAD_REQUEST);
         Path::<T>::from_request_parts(parts, state).await.map(|Path(value)| Self(value)).map_err(refuse)
     }
 }
@@ -144,11 +144,11 @@ impl<T: DeserializeOwned + Send, S: Send + Sync> FromRequestParts<S> for At<T> {
 pub struct Asked<T>(pub T);
 
 impl<T: DeserializeOwned, S: Send + Sync> FromRequestParts<S> for Asked<T> {
-    type Rejection = Refusal;
+    type Rejection = ApiError;
 
-    async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<Self, Refusal> {
+    async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<Self, ApiError> {
         let refuse =
-            |e: QueryRejection| Refusal::field("query", "", e.body_text()).with_status(StatusCode::BAD_REQUEST);
+            |e: QueryRejection| ApiError::field("query", "", e.body_text()).with_status(StatusCode::BAD_REQUEST);
         Query::<T>::from_request_parts(parts, state).await.map(|Query(value)| Self(value)).map_err(refuse)
     }
 }

@@ -1,7 +1,7 @@
 //! Projects: the shelf, edits with undo and redo, previews, the steps at the table, other ways to lay and to buy.
 
 use super::App;
-use super::problem::{Asked, At, Body, Refusal, RefusalBody};
+use super::problem::{ApiError, ApiErrorBody, Asked, At, Body};
 use super::stretch::Stretch;
 use crate::laying::{FIRST, Keep, Laid, Laying, first_answer, job_key, laid, must_be_laid};
 use crate::view::{
@@ -13,12 +13,12 @@ use axum::extract::State;
 use axum::http::StatusCode;
 use bofta_core::FieldProblem;
 use bofta_core::buying;
-use bofta_core::cutting::{Manner, cut_list, manner};
+use bofta_core::cutting::{CutStyle, cut_list, cut_style};
 use bofta_core::lay::{Lay, verify};
 use bofta_core::measure::{System, show_bought};
 use bofta_core::project::{Edit, Lies, NotLaidAgain, Planned, Project, Way, bought, other_ways};
 use bofta_formats::draw::thumbnail;
-use bofta_store::{Kept, KeptLay, Named, StoreError};
+use bofta_store::{Named, StoreError, StoredLay, StoredProject};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -57,18 +57,23 @@ pub struct Based {
 
 impl Work {
     /// The project as it is kept.
-    pub(super) fn project(&self, id: &str) -> Result<Kept, Refusal> {
-        self.store.project(id).map_err(|e| Refusal::from_store(self, e))
+    pub(super) fn project(&self, id: &str) -> Result<StoredProject, ApiError> {
+        self.store.project(id).map_err(|e| ApiError::from_store(self, e))
     }
 
     /// The view of a project, with what `change` did.
-    pub(super) fn view(&self, kept: &Kept, change: Option<Change>, keep: Keep) -> Result<Json<ProjectView>, Refusal> {
+    pub(super) fn view(
+        &self,
+        kept: &StoredProject,
+        change: Option<Change>,
+        keep: Keep,
+    ) -> Result<Json<ProjectView>, ApiError> {
         let context = Context { work: self, kept, change, keep };
-        project_view(&context).map(Json).map_err(|e| Refusal::from_store(self, e))
+        project_view(&context).map(Json).map_err(|e| ApiError::from_store(self, e))
     }
 
-    fn laid(&self, id: &str, planned: &Planned) -> Result<Laying, Refusal> {
-        laid(self, id, planned, Keep::Yes).map_err(|e| Refusal::from_store(self, e))
+    fn laid(&self, id: &str, planned: &Planned) -> Result<Laying, ApiError> {
+        laid(self, id, planned, Keep::Yes).map_err(|e| ApiError::from_store(self, e))
     }
 }
 
@@ -85,9 +90,9 @@ pub struct ShelfView {
 /// The shelf, a stretch of it, the project changed last first. A card that is not kept yet is drawn, as long as the
 /// time of a request allows; one that cannot be drawn says so, and the others are there.
 #[utoipa::path(get, path = "/api/projects", params(Stretch), responses((status = 200, body = ShelfView)))]
-pub async fn list(State(app): State<App>, Asked(asked): Asked<Stretch>) -> Result<Json<ShelfView>, Refusal> {
+pub async fn list(State(app): State<App>, Asked(asked): Asked<Stretch>) -> Result<Json<ShelfView>, ApiError> {
     app.blocking(A_REQUEST, move |work| {
-        let from_store = |e| Refusal::from_store(work, e);
+        let from_store = |e| ApiError::from_store(work, e);
         let all = work.store.named().map_err(from_store)?;
         let total = all.len() as u32;
         let (found, here) = asked.of(all, |p| p.name.as_str())?;
@@ -109,7 +114,7 @@ pub async fn list(State(app): State<App>, Asked(asked): Asked<Stretch>) -> Resul
 }
 
 /// Draws the card of a project and keeps it.
-fn new_card(work: &Work, named: &Named) -> Result<Card, Refusal> {
+fn new_card(work: &Work, named: &Named) -> Result<Card, ApiError> {
     if work.stop().asked() {
         return Ok(Card { pending: true, ..plain_card(named, "being laid …") });
     }
@@ -118,9 +123,9 @@ fn new_card(work: &Work, named: &Named) -> Result<Card, Refusal> {
         Err(StoreError::Unreadable { why, .. }) => {
             return Ok(Card { unreadable: Some(why.to_string()), ..plain_card(named, "cannot be read") });
         }
-        Err(e) => return Err(Refusal::from_store(work, e)),
+        Err(e) => return Err(ApiError::from_store(work, e)),
     };
-    let card = card(work, &kept, named.changed_at).map_err(|e| Refusal::from_store(work, e))?;
+    let card = card(work, &kept, named.changed_at).map_err(|e| ApiError::from_store(work, e))?;
     if !work.stop().asked()
         && let Ok(document) = serde_json::to_string(&card)
         && let Err(error) = work.store.keep_card(&kept.id, kept.revision, PROGRAM, &document)
@@ -133,22 +138,22 @@ fn new_card(work: &Work, named: &Named) -> Result<Card, Refusal> {
 
 /// Begins a project.
 #[utoipa::path(post, path = "/api/projects", request_body = NewProject,
-    responses((status = 200, body = ProjectView), (status = 422, body = RefusalBody)))]
-pub async fn create(State(app): State<App>, Body(new): Body<NewProject>) -> Result<Json<ProjectView>, Refusal> {
+    responses((status = 200, body = ProjectView), (status = 422, body = ApiErrorBody)))]
+pub async fn create(State(app): State<App>, Body(new): Body<NewProject>) -> Result<Json<ProjectView>, ApiError> {
     app.blocking(A_REQUEST, move |work| {
         let system = match new.system.as_str() {
             "in" => System::Inches,
             "cm" => System::Centimetres,
             other => {
                 let message = format!("“{other}” is not a choice here: in or cm.");
-                return Err(Refusal::fields(vec![FieldProblem::new("system", other, message)]));
+                return Err(ApiError::fields(vec![FieldProblem::new("system", other, message)]));
             }
         };
         let blank = Project::new("New project", system);
         let name = Edit::Project { field: bofta_core::project::ProjectField::Name, value: new.name };
         let edits: Vec<Edit> = new.family.into_iter().map(|family| Edit::Family { family }).chain([name]).collect();
         let (project, _) = with_edits(&blank, &edits)?;
-        let kept = work.store.create(&new_id(&project.name), &project).map_err(|e| Refusal::from_store(work, e))?;
+        let kept = work.store.create(&new_id(&project.name), &project).map_err(|e| ApiError::from_store(work, e))?;
         work.view(&kept, None, Keep::Yes)
     })
     .await
@@ -164,49 +169,49 @@ fn new_id(name: &str) -> String {
 
 /// One project.
 #[utoipa::path(get, path = "/api/projects/{id}", params(("id" = String, Path)),
-    responses((status = 200, body = ProjectView), (status = 404, body = RefusalBody)))]
-pub async fn read(State(app): State<App>, At(id): At<String>) -> Result<Json<ProjectView>, Refusal> {
+    responses((status = 200, body = ProjectView), (status = 404, body = ApiErrorBody)))]
+pub async fn read(State(app): State<App>, At(id): At<String>) -> Result<Json<ProjectView>, ApiError> {
     app.blocking(A_REQUEST, move |work| work.view(&work.project(&id)?, None, Keep::Yes)).await
 }
 
 /// Takes a project off the shelf.
 #[utoipa::path(delete, path = "/api/projects/{id}", params(("id" = String, Path)),
-    responses((status = 204), (status = 404, body = RefusalBody)))]
-pub async fn put_away(State(app): State<App>, At(id): At<String>) -> Result<StatusCode, Refusal> {
-    app.blocking(A_REQUEST, move |work| work.store.put_away(&id).map_err(|e| Refusal::from_store(work, e))).await?;
+    responses((status = 204), (status = 404, body = ApiErrorBody)))]
+pub async fn archive(State(app): State<App>, At(id): At<String>) -> Result<StatusCode, ApiError> {
+    app.blocking(A_REQUEST, move |work| work.store.archive(&id).map_err(|e| ApiError::from_store(work, e))).await?;
     Ok(StatusCode::NO_CONTENT)
 }
 
 /// The project with `edits` made, all or none, and the label of the last.
-pub(super) fn with_edits(project: &Project, edits: &[Edit]) -> Result<(Project, String), Refusal> {
+pub(super) fn with_edits(project: &Project, edits: &[Edit]) -> Result<(Project, String), ApiError> {
     if edits.is_empty() || edits.len() > MOST_EDITS {
         let message = format!("{} edits at once: from 1 to {MOST_EDITS} are made.", edits.len());
-        return Err(Refusal::field("edits", edits.len(), message));
+        return Err(ApiError::field("edits", edits.len(), message));
     }
     let mut next = (project.clone(), String::new());
     for edit in edits {
-        next = next.0.edited(edit).map_err(Refusal::fields)?;
+        next = next.0.edited(edit).map_err(ApiError::fields)?;
     }
     Ok(next)
 }
 
 /// Changes a project; the last good state stays when an edit cannot stand.
 #[utoipa::path(post, path = "/api/projects/{id}/edits", params(("id" = String, Path)), request_body = Edits,
-    responses((status = 200, body = ProjectView), (status = 404, body = RefusalBody), (status = 409, body = RefusalBody),
-        (status = 422, body = RefusalBody)))]
+    responses((status = 200, body = ProjectView), (status = 404, body = ApiErrorBody), (status = 409, body = ApiErrorBody),
+        (status = 422, body = ApiErrorBody)))]
 pub async fn edit(
     State(app): State<App>,
     At(id): At<String>,
     Body(change): Body<Edits>,
-) -> Result<Json<ProjectView>, Refusal> {
+) -> Result<Json<ProjectView>, ApiError> {
     app.blocking(A_REQUEST, move |work| {
-        let from_store = |e| Refusal::from_store(work, e);
+        let from_store = |e| ApiError::from_store(work, e);
         let kept = work.project(&id)?;
         let before = kept.project.clone();
         if kept.revision != change.based_on {
             // The store refuses it again under its lock; this spares the work.
             let refused = work.store.change(&id, change.based_on, "", &before).err();
-            let refused = refused.map_or_else(|| Refusal::internal("a stale revision was taken"), from_store);
+            let refused = refused.map_or_else(|| ApiError::internal("a stale revision was taken"), from_store);
             let yours = with_edits(&before, &change.edits).map(|(_, label)| label);
             return Err(match yours {
                 Ok(yours) => refused.with_yours(yours),
@@ -218,14 +223,14 @@ pub async fn edit(
         let (mut next, label) = with_edits(&from, &change.edits)?;
         if next == before {
             // Typed again as it was: nothing to keep and nothing to undo.
-            return work.view(&Kept { project: next, ..kept }, None, Keep::Yes);
+            return work.view(&StoredProject { project: next, ..kept }, None, Keep::Yes);
         }
         if next.cutting.is_some() && next.measured != before.measured {
             next = lay_the_rest(work, &from, next)?;
         }
         if work.timed_out() {
             let message = "This change takes longer to draft than a change may take: nothing was kept.";
-            return Err(Refusal::field("edits", change.edits.len(), message));
+            return Err(ApiError::field("edits", change.edits.len(), message));
         }
         let kept = work.store.change(&id, change.based_on, &label, &next).map_err(from_store)?;
         work.view(&kept, Some(Change { before: &before, edits: &change.edits }), Keep::Yes)
@@ -235,47 +240,47 @@ pub async fn edit(
 
 /// The project with what it takes to cut it: a project that is begun now has its plan fixed, as it lies, and so has one
 /// whose cutting began before plans were kept.
-fn ready_to_cut(work: &Work, id: &str, project: &Project) -> Result<Project, Refusal> {
-    let planned = project.plan().map_err(Refusal::fields)?;
+fn ready_to_cut(work: &Work, id: &str, project: &Project) -> Result<Project, ApiError> {
+    let planned = project.plan().map_err(ApiError::fields)?;
     let laid = must_be_laid(work.laid(id, &planned)?)?;
-    project.begun(&laid.lay).map_err(Refusal::fields)
+    project.begun(&laid.lay).map_err(ApiError::fields)
 }
 
 /// Something was measured while cutting goes on: what follows from it and is not begun is laid again.
-fn lay_the_rest(work: &Work, before: &Project, next: Project) -> Result<Project, Refusal> {
+fn lay_the_rest(work: &Work, before: &Project, next: Project) -> Result<Project, ApiError> {
     next.lay_the_rest(before, |job| first_answer(job, FIRST, work.stop())).map_err(|e| match e {
-        NotLaidAgain::Problems(problems) => Refusal::fields(problems),
-        NotLaidAgain::NoLay(why) => Refusal::conflict(format!("{why}.")),
+        NotLaidAgain::Problems(problems) => ApiError::fields(problems),
+        NotLaidAgain::NoLay(why) => ApiError::conflict(format!("{why}.")),
     })
 }
 
 /// What a project would be with these edits; nothing is kept.
 #[utoipa::path(post, path = "/api/projects/{id}/preview", params(("id" = String, Path)), request_body = Edits,
-    responses((status = 200, body = ProjectView), (status = 404, body = RefusalBody), (status = 422, body = RefusalBody)))]
+    responses((status = 200, body = ProjectView), (status = 404, body = ApiErrorBody), (status = 422, body = ApiErrorBody)))]
 pub async fn preview(
     State(app): State<App>,
     At(id): At<String>,
     Body(change): Body<Edits>,
-) -> Result<Json<ProjectView>, Refusal> {
+) -> Result<Json<ProjectView>, ApiError> {
     app.blocking(A_REQUEST, move |work| {
         let kept = work.project(&id)?;
         let (project, _) = with_edits(&kept.project, &change.edits)?;
         let before = kept.project.clone();
-        work.view(&Kept { project, ..kept }, Some(Change { before: &before, edits: &change.edits }), Keep::No)
+        work.view(&StoredProject { project, ..kept }, Some(Change { before: &before, edits: &change.edits }), Keep::No)
     })
     .await
 }
 
 /// Takes back the last change.
 #[utoipa::path(post, path = "/api/projects/{id}/undo", params(("id" = String, Path)), request_body = Based,
-    responses((status = 200, body = ProjectView), (status = 409, body = RefusalBody)))]
+    responses((status = 200, body = ProjectView), (status = 409, body = ApiErrorBody)))]
 pub async fn undo(
     State(app): State<App>,
     At(id): At<String>,
     Body(on): Body<Based>,
-) -> Result<Json<ProjectView>, Refusal> {
+) -> Result<Json<ProjectView>, ApiError> {
     app.blocking(A_REQUEST, move |work| {
-        let kept = work.store.undo(&id, on.based_on).map_err(|e| Refusal::from_store(work, e))?;
+        let kept = work.store.undo(&id, on.based_on).map_err(|e| ApiError::from_store(work, e))?;
         work.view(&kept, None, Keep::Yes)
     })
     .await
@@ -283,36 +288,36 @@ pub async fn undo(
 
 /// Makes the change taken back last again.
 #[utoipa::path(post, path = "/api/projects/{id}/redo", params(("id" = String, Path)), request_body = Based,
-    responses((status = 200, body = ProjectView), (status = 409, body = RefusalBody)))]
+    responses((status = 200, body = ProjectView), (status = 409, body = ApiErrorBody)))]
 pub async fn redo(
     State(app): State<App>,
     At(id): At<String>,
     Body(on): Body<Based>,
-) -> Result<Json<ProjectView>, Refusal> {
+) -> Result<Json<ProjectView>, ApiError> {
     app.blocking(A_REQUEST, move |work| {
-        let kept = work.store.redo(&id, on.based_on).map_err(|e| Refusal::from_store(work, e))?;
+        let kept = work.store.redo(&id, on.based_on).map_err(|e| ApiError::from_store(work, e))?;
         work.view(&kept, None, Keep::Yes)
     })
     .await
 }
 
 /// A project that is laid, for what needs a lay.
-pub(super) fn planned_and_laid(work: &Work, id: &str) -> Result<(Kept, Planned, Laid), Refusal> {
+pub(super) fn planned_and_laid(work: &Work, id: &str) -> Result<(StoredProject, Planned, Laid), ApiError> {
     let kept = work.project(id)?;
-    let planned = kept.project.plan().map_err(Refusal::fields)?;
+    let planned = kept.project.plan().map_err(ApiError::fields)?;
     let laid = must_be_laid(work.laid(id, &planned)?)?;
     Ok((kept, planned, laid))
 }
 
 /// One step at the table.
 #[utoipa::path(get, path = "/api/projects/{id}/steps/{number}", params(("id" = String, Path), ("number" = usize, Path)),
-    responses((status = 200, body = StepView), (status = 404, body = RefusalBody), (status = 409, body = RefusalBody)))]
-pub async fn step(State(app): State<App>, At((id, number)): At<(String, usize)>) -> Result<Json<StepView>, Refusal> {
+    responses((status = 200, body = StepView), (status = 404, body = ApiErrorBody), (status = 409, body = ApiErrorBody)))]
+pub async fn step(State(app): State<App>, At((id, number)): At<(String, usize)>) -> Result<Json<StepView>, ApiError> {
     app.blocking(A_REQUEST, move |work| {
         let (kept, planned, laid) = planned_and_laid(work, &id)?;
         let steps = cut_list(&laid.job, &laid.lay.cloths, &planned.draft.pieces, &planned.blocks);
         step_view(&kept.project, &laid, &planned, &steps, number).map(Json).ok_or_else(|| {
-            Refusal::new(StatusCode::NOT_FOUND, format!("There is no step {number}: this plan has {}.", steps.len()))
+            ApiError::new(StatusCode::NOT_FOUND, format!("There is no step {number}: this plan has {}.", steps.len()))
         })
     })
     .await
@@ -339,8 +344,8 @@ pub struct Alternative {
 
 /// Other ways to lay it, each after a glance, with what differs. One that cannot be laid in time says so.
 #[utoipa::path(get, path = "/api/projects/{id}/alternatives", params(("id" = String, Path)),
-    responses((status = 200, body = [Alternative]), (status = 409, body = RefusalBody)))]
-pub async fn alternatives(State(app): State<App>, At(id): At<String>) -> Result<Json<Vec<Alternative>>, Refusal> {
+    responses((status = 200, body = [Alternative]), (status = 409, body = ApiErrorBody)))]
+pub async fn alternatives(State(app): State<App>, At(id): At<String>) -> Result<Json<Vec<Alternative>>, ApiError> {
     app.blocking(SEVERAL_LAYS, move |work| {
         let (kept, planned, now) = planned_and_laid(work, &id)?;
         let project = &kept.project;
@@ -370,7 +375,7 @@ enum Otherwise {
     Laid(Box<Project>, Box<Laid>),
 }
 
-fn laid_otherwise(work: &Work, id: &str, project: &Project, edits: &[Edit], now: &Laid) -> Result<Otherwise, Refusal> {
+fn laid_otherwise(work: &Work, id: &str, project: &Project, edits: &[Edit], now: &Laid) -> Result<Otherwise, ApiError> {
     let Ok((other, _)) = with_edits(&project.uncut(), edits) else {
         return Ok(Otherwise::TheSame);
     };
@@ -379,9 +384,9 @@ fn laid_otherwise(work: &Work, id: &str, project: &Project, edits: &[Edit], now:
     if key == now.key {
         return Ok(Otherwise::TheSame);
     }
-    let lay = match work.store.lay(id, &key).map_err(|e| Refusal::from_store(work, e))? {
-        Some(KeptLay::Lay(lay)) if verify(&job, &lay).is_empty() => *lay,
-        Some(KeptLay::Failed(why)) => return Ok(Otherwise::NotLaid(why)),
+    let lay = match work.store.lay(id, &key).map_err(|e| ApiError::from_store(work, e))? {
+        Some(StoredLay::Lay(lay)) if verify(&job, &lay).is_empty() => *lay,
+        Some(StoredLay::Failed(why)) => return Ok(Otherwise::NotLaid(why)),
         _ => {
             let _turn = work.turn()?;
             match first_answer(&job, GLANCE, work.stop()) {
@@ -424,17 +429,17 @@ pub struct Turned {
 /// The ways a piece may be turned by hand, each with what it costs after a glance.
 #[utoipa::path(get, path = "/api/projects/{id}/pieces/{piece}/turns",
     params(("id" = String, Path), ("piece" = String, Path)),
-    responses((status = 200, body = [Turned]), (status = 404, body = RefusalBody), (status = 409, body = RefusalBody)))]
+    responses((status = 200, body = [Turned]), (status = 404, body = ApiErrorBody), (status = 409, body = ApiErrorBody)))]
 pub async fn turns(
     State(app): State<App>,
     At((id, piece)): At<(String, String)>,
-) -> Result<Json<Vec<Turned>>, Refusal> {
+) -> Result<Json<Vec<Turned>>, ApiError> {
     app.blocking(SEVERAL_LAYS, move |work| {
         let (kept, planned, now) = planned_and_laid(work, &id)?;
         let project = &kept.project;
         if !planned.draft.pieces.iter().any(|p| p.id == piece && p.when.is_laid()) {
             let message = format!("There is no piece “{piece}” that is cut from a cloth.");
-            return Err(Refusal::new(StatusCode::NOT_FOUND, message));
+            return Err(ApiError::new(StatusCode::NOT_FOUND, message));
         }
         let by_hand = Lies::of(project.turned.get(&piece).copied());
         let mut found = Vec::new();
@@ -479,10 +484,10 @@ fn alternative(project: &Project, laid: &Laid, now: &Laid, name: &str, chosen: b
         cost: project.money(laid.lay.cost),
         difference: against(project, laid, now),
         glance: !chosen && is_a_glance(&laid.lay),
-        cuts: match manner(&cut_list(&laid.job, &laid.lay.cloths, &[], &[])) {
-            Manner::EdgeToEdge => "edge to edge",
-            Manner::RoundTemplates => "round templates",
-            Manner::Stopped => "with stopped cuts",
+        cuts: match cut_style(&cut_list(&laid.job, &laid.lay.cloths, &[], &[])) {
+            CutStyle::EdgeToEdge => "edge to edge",
+            CutStyle::RoundTemplates => "round templates",
+            CutStyle::Stopped => "with stopped cuts",
         }
         .to_owned(),
         drawing: largest
@@ -512,8 +517,8 @@ pub struct OtherWidth {
 
 /// What each bought cloth would take in the widths shops commonly hold.
 #[utoipa::path(get, path = "/api/projects/{id}/other-widths", params(("id" = String, Path)),
-    responses((status = 200, body = [OtherWidths]), (status = 409, body = RefusalBody)))]
-pub async fn other_widths(State(app): State<App>, At(id): At<String>) -> Result<Json<Vec<OtherWidths>>, Refusal> {
+    responses((status = 200, body = [OtherWidths]), (status = 409, body = ApiErrorBody)))]
+pub async fn other_widths(State(app): State<App>, At(id): At<String>) -> Result<Json<Vec<OtherWidths>>, ApiError> {
     app.blocking(SEVERAL_LAYS, move |work| {
         let (kept, _, laid) = planned_and_laid(work, &id)?;
         let (ruler, system) = (kept.project.ruler, kept.project.system);

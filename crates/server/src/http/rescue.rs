@@ -1,7 +1,7 @@
 //! What is served while the database is damaged: one page that says so, and brings a copy back.
 
 use super::guard::{Names, guard};
-use super::problem::{Refusal, sentence};
+use super::problem::{ApiError, sentence};
 use super::{assets, until_asked};
 use axum::extract::{Form, State};
 use axum::http::{HeaderMap, HeaderValue, Method, StatusCode, Uri, header};
@@ -60,7 +60,7 @@ async fn page(State(rescue): State<Arc<Rescue>>, method: Method, uri: Uri, heade
     }
     if uri.path().starts_with("/api/") {
         let message = "The database is damaged: open Bofta’s first page to bring a copy back.";
-        return Refusal::new(StatusCode::SERVICE_UNAVAILABLE, message).into_response();
+        return ApiError::new(StatusCode::SERVICE_UNAVAILABLE, message).into_response();
     }
     let list = match copies(&rescue.folder) {
         Ok(copies) if copies.is_empty() => {
@@ -110,7 +110,7 @@ async fn bring_back(State(rescue): State<Arc<Rescue>>, Form(wanted): Form<Wanted
             );
             (StatusCode::CONFLICT, Html(whole(&body, ""))).into_response()
         }
-        Err(e) => Refusal::internal(e).into_response(),
+        Err(e) => ApiError::internal(e).into_response(),
     }
 }
 

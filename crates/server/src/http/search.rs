@@ -2,7 +2,7 @@
 //! the search; what it had found is kept.
 
 use super::App;
-use super::problem::{Asked, At, Refusal};
+use super::problem::{ApiError, Asked, At};
 use crate::laying::{Keep, Laid, job_key, laid};
 use crate::view::{LayView, lay_view};
 use crate::work::{A_REQUEST, SearchTurn, Waiting, Work};
@@ -14,7 +14,7 @@ use axum::routing::get;
 use bofta_core::cutting::cut_list;
 use bofta_core::lay::{Budget, Job, Lay, Observer, better, solve, verify};
 use bofta_core::project::{Planned, Project};
-use bofta_store::Kept;
+use bofta_store::StoredProject;
 use serde::{Deserialize, Serialize};
 use std::convert::Infallible;
 use std::ops::ControlFlow;
@@ -56,15 +56,15 @@ async fn search(
     State(app): State<App>,
     At(id): At<String>,
     Asked(wanted): Asked<Wanted>,
-) -> Result<Sse<impl Stream<Item = Result<Event, Infallible>>>, Refusal> {
+) -> Result<Sse<impl Stream<Item = Result<Event, Infallible>>>, ApiError> {
     let seconds = wanted.seconds.unwrap_or(20.0);
     if !(0.1..=600.0).contains(&seconds) {
-        return Err(Refusal::field("seconds", seconds, "A search runs from 0.1 to 600 seconds."));
+        return Err(ApiError::field("seconds", seconds, "A search runs from 0.1 to 600 seconds."));
     }
     let read = id.clone();
     let (kept, planned, job, laid) = app.blocking(A_REQUEST, move |work| laid_or_not(work, &read)).await?;
     if kept.project.steps_done > 0 {
-        return Err(Refusal::conflict("Cutting has begun: the lay stays as it is."));
+        return Err(ApiError::conflict("Cutting has begun: the lay stays as it is."));
     }
     let turn = SearchTurn::join(&app.turns)?;
     let (sender, receiver) = channel(16);
@@ -113,13 +113,13 @@ impl<S: Stream + Unpin> Stream for Guarded<S> {
 }
 
 /// A project with its job, and its lay if a glance finds one.
-fn laid_or_not(work: &Work, id: &str) -> Result<(Kept, Planned, Job, Option<Laid>), Refusal> {
+fn laid_or_not(work: &Work, id: &str) -> Result<(StoredProject, Planned, Job, Option<Laid>), ApiError> {
     let kept = work.project(id)?;
-    let planned = kept.project.plan().map_err(Refusal::fields)?;
+    let planned = kept.project.plan().map_err(ApiError::fields)?;
     let Some(job) = planned.job.clone() else {
-        return Err(Refusal::conflict("Nothing is laid yet: every part needs a cloth first."));
+        return Err(ApiError::conflict("Nothing is laid yet: every part needs a cloth first."));
     };
-    let laying = laid(work, id, &planned, Keep::Yes).map_err(|e| Refusal::from_store(work, e))?;
+    let laying = laid(work, id, &planned, Keep::Yes).map_err(|e| ApiError::from_store(work, e))?;
     Ok((kept, planned, job, laying.laid))
 }
 

@@ -1,6 +1,6 @@
 //! A stretch of a long list, and finding by name.
 
-use super::problem::Refusal;
+use super::problem::ApiError;
 use serde::Deserialize;
 use utoipa::IntoParams;
 
@@ -31,10 +31,10 @@ const fn usual() -> u32 {
 
 impl Stretch {
     /// How many of `all` are found, and those of this stretch.
-    pub fn of<T>(&self, all: Vec<T>, name: impl Fn(&T) -> &str) -> Result<(u32, Vec<T>), Refusal> {
+    pub fn of<T>(&self, all: Vec<T>, name: impl Fn(&T) -> &str) -> Result<(u32, Vec<T>), ApiError> {
         if !(1..=MOST).contains(&self.count) {
             let message = format!("{} at once: from 1 to {MOST} are given.", self.count);
-            return Err(Refusal::field("count", self.count, message));
+            return Err(ApiError::field("count", self.count, message));
         }
         let wanted = self.find.trim().to_lowercase();
         let found: Vec<T> = if wanted.is_empty() {

@@ -1,6 +1,6 @@
 //! An uploaded file: its bytes, and its reading in a process of its own.
 
-use super::problem::Refusal;
+use super::problem::ApiError;
 use axum::body::Bytes;
 use axum::extract::{FromRequest, Request};
 use axum::http::{StatusCode, header};
@@ -27,14 +27,14 @@ static READERS: Semaphore = Semaphore::const_new(2);
 pub struct Upload(pub Bytes);
 
 impl<S: Send + Sync> FromRequest<S> for Upload {
-    type Rejection = Refusal;
+    type Rejection = ApiError;
 
-    async fn from_request(request: Request, _: &S) -> Result<Self, Refusal> {
+    async fn from_request(request: Request, _: &S) -> Result<Self, ApiError> {
         // A form of another page can send text and forms without asking, but not this.
         let kind = request.headers().get(header::CONTENT_TYPE).and_then(|v| v.to_str().ok()).unwrap_or_default();
         if !kind.eq_ignore_ascii_case("application/octet-stream") {
             let message = "A file is sent as application/octet-stream.";
-            return Err(Refusal::field("file", kind, message).with_status(StatusCode::UNSUPPORTED_MEDIA_TYPE));
+            return Err(ApiError::field("file", kind, message).with_status(StatusCode::UNSUPPORTED_MEDIA_TYPE));
         }
         let mut stream = request.into_body().into_data_stream();
         let (mut kept, mut seen) = (Vec::new(), 0usize);
@@ -51,29 +51,29 @@ impl<S: Send + Sync> FromRequest<S> for Upload {
         }
         if seen > MOST_BYTES {
             let message = format!("The file cannot be taken: {}.", too_large(seen));
-            return Err(Refusal::field("file", "", message).with_status(StatusCode::PAYLOAD_TOO_LARGE));
+            return Err(ApiError::field("file", "", message).with_status(StatusCode::PAYLOAD_TOO_LARGE));
         }
         Ok(Self(kept.into()))
     }
 }
 
-fn broken(error: &axum::Error) -> Refusal {
+fn broken(error: &axum::Error) -> ApiError {
     tracing::info!(%error, "an upload broke off");
-    Refusal::field("file", "", "The file did not arrive whole; send it again.").with_status(StatusCode::BAD_REQUEST)
+    ApiError::field("file", "", "The file did not arrive whole; send it again.").with_status(StatusCode::BAD_REQUEST)
 }
 
 /// Reads a file in a process of its own, with limits of memory and time: whatever a reader does, this program goes on.
-pub async fn read_apart(bytes: Bytes, called: &str, system: System, unit: Option<&str>) -> Result<Found, Refusal> {
+pub async fn read_apart(bytes: Bytes, called: &str, system: System, unit: Option<&str>) -> Result<Found, ApiError> {
     let called = &name::clean(called);
-    let because = |why: String| Refusal::field("file", called, why);
-    let _turn = READERS.acquire().await.map_err(Refusal::internal)?;
-    let mut command = Command::new(std::env::current_exe().map_err(Refusal::internal)?);
+    let because = |why: String| ApiError::field("file", called, why);
+    let _turn = READERS.acquire().await.map_err(ApiError::internal)?;
+    let mut command = Command::new(std::env::current_exe().map_err(ApiError::internal)?);
     command.arg("read-file").arg(format!("--called={called}")).args(["--system", system.symbol()]);
     if let Some(unit) = unit {
         command.args(["--unit", unit]);
     }
     command.stdin(Stdio::piped()).stdout(Stdio::piped()).stderr(Stdio::null()).kill_on_drop(true).env_clear();
-    let mut child = command.spawn().map_err(Refusal::internal)?;
+    let mut child = command.spawn().map_err(ApiError::internal)?;
     let (stdin, stdout) = (child.stdin.take(), child.stdout.take());
     let talk = async {
         let (Some(mut stdin), Some(stdout)) = (stdin, stdout) else { return None };
@@ -100,11 +100,11 @@ pub async fn read_apart(bytes: Bytes, called: &str, system: System, unit: Option
                 READER_MEMORY >> 20
             )))
         }
-        Ok(Some(answer)) => match serde_json::from_slice::<FileRead>(&answer).map_err(Refusal::internal)? {
+        Ok(Some(answer)) => match serde_json::from_slice::<FileRead>(&answer).map_err(ApiError::internal)? {
             Ok(found) => Ok(found),
             Err(Refused::Because(why)) => Err(because(why)),
             // The screen asks for the unit and sends it again.
-            Err(Refused::NoUnit(why)) => Err(Refusal::field("unit", called, why)),
+            Err(Refused::NoUnit(why)) => Err(ApiError::field("unit", called, why)),
         },
     }
 }

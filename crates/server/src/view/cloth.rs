@@ -48,7 +48,7 @@ fn percent(ppm: u32) -> String {
 pub(super) fn cloth_view(project: &Project, cloth: &ProjectCloth) -> ClothView {
     let (ruler, system) = (project.ruler, project.system);
     let down = |l: Length| Measure::new(l.floor_to(ruler.step()), ruler);
-    let shrink = cloth.material.usual_shrink();
+    let shrink = cloth.material.default_shrink();
     let shop = match cloth.shop.step {
         Some(step) => {
             format!("by {}, at least {}", show_bought(step, system), show_bought(cloth.shop.min.max(step), system))

@@ -3,7 +3,7 @@
 use super::{DrawingView, Measure};
 use crate::laying::Laid;
 use bofta_core::buying::{Missing, purchases, washed};
-use bofta_core::cutting::{Manner, Step, left_whole, manner};
+use bofta_core::cutting::{CutStyle, Step, cut_style, left_whole};
 use bofta_core::lay::{ClothLay, conditions, reason, reason_of_sheets};
 use bofta_core::measure::{Length, System, show_bought};
 use bofta_core::project::{Project, bought_text, cost_text};
@@ -76,7 +76,7 @@ impl MissingView {
         Self {
             headline: missing.headline(),
             pieces: missing.pieces.iter().map(named).collect(),
-            told: missing.told(system),
+            told: missing.describe(system),
         }
     }
 }
@@ -160,10 +160,10 @@ fn cloth_lay_view(project: &Project, laid: &Laid, c: &ClothLay, steps: &[Step]) 
         bound: show_bought(c.bound, project.system),
         reason: why(laid, c),
         under: laid.job.cloth(&c.cloth).map(|cloth| conditions(&laid.job, cloth)).unwrap_or_default(),
-        cuts: match manner(steps.iter().filter(|s| s.cloth() == Some(&c.cloth))) {
-            Manner::EdgeToEdge => "all edge to edge",
-            Manner::RoundTemplates => "some round a template",
-            Manner::Stopped => "some stop short",
+        cuts: match cut_style(steps.iter().filter(|s| s.cloth() == Some(&c.cloth))) {
+            CutStyle::EdgeToEdge => "all edge to edge",
+            CutStyle::RoundTemplates => "some round a template",
+            CutStyle::Stopped => "some stop short",
         }
         .to_owned(),
         settings: readings.len() as u32,

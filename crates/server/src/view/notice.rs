@@ -46,7 +46,7 @@ pub(super) fn notices(
         all.push(attention("cloth", format!("{} has no cloth yet.", part.name())));
     }
     if let Some(missing) = missing {
-        all.extend(missing.told(project.system).into_iter().map(|told| attention("lay", told)));
+        all.extend(missing.describe(project.system).into_iter().map(|told| attention("lay", told)));
     }
     if let Some(laid) = laid {
         all.extend(laid.lay.warnings.iter().map(|w| attention("lay", w.clone())));

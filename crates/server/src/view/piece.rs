@@ -118,8 +118,8 @@ fn piece_view(project: &Project, p: &Piece, scale: f64) -> PieceView {
         }
         .to_owned(),
         note: p.note.as_ref().map(ToString::to_string),
-        when: p.when.told(ruler).filter(|_| p.when != When::Measured || !is_measured),
-        marks: p.marks.iter().map(|m| m.told(ruler, p.size())).collect(),
+        when: p.when.describe(ruler).filter(|_| p.when != When::Measured || !is_measured),
+        marks: p.marks.iter().map(|m| m.describe(ruler, p.size())).collect(),
         joined: p.joined,
         measured: measured_view(project, p),
         made_up: made_up_view(project, p),

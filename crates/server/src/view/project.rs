@@ -17,7 +17,7 @@ use bofta_core::lay::Cuts;
 use bofta_core::measure::{Length, show_bought};
 use bofta_core::project::{Edit, Planned, Project, StrapLie, bought, bought_text, cost_text};
 use bofta_formats::shopping_list;
-use bofta_store::{Kept, StoreError};
+use bofta_store::{StoreError, StoredProject};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -99,7 +99,7 @@ pub struct Change<'a> {
 pub struct Context<'a> {
     pub work: &'a Work,
     /// The project as it is, or as it would be.
-    pub kept: &'a Kept,
+    pub kept: &'a StoredProject,
     /// The last change, for what it did.
     pub change: Option<Change<'a>>,
     /// Whether a first answer is kept.

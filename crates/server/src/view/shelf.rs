@@ -8,7 +8,7 @@ use bofta_core::cutting::cut_list;
 use bofta_core::measure::{Length, System};
 use bofta_core::project::{Project, bought_text, cost_text};
 use bofta_formats::draw::{swatch, thumbnail};
-use bofta_store::{Kept, Named, StoreError};
+use bofta_store::{Named, StoreError, StoredProject};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -52,7 +52,7 @@ pub fn plain_card(named: &Named, state: &str) -> Card {
 }
 
 /// The card of `kept`, last changed at `changed_at`.
-pub fn card(work: &Work, kept: &Kept, changed_at: i64) -> Result<Card, StoreError> {
+pub fn card(work: &Work, kept: &StoredProject, changed_at: i64) -> Result<Card, StoreError> {
     let project = &kept.project;
     let laying = match project.plan() {
         Ok(planned) => laid(work, &kept.id, &planned, Keep::Yes)?,

@@ -49,7 +49,7 @@ export interface paths {
         put?: never;
         post?: never;
         /** Puts a cloth of the cupboard into the drawer. */
-        delete: operations["put_cloth_away"];
+        delete: operations["archive_cloth"];
         options?: never;
         head?: never;
         patch?: never;
@@ -224,7 +224,7 @@ export interface paths {
         put?: never;
         post?: never;
         /** Takes a project off the shelf. */
-        delete: operations["put_away"];
+        delete: operations["archive"];
         options?: never;
         head?: never;
         patch?: never;
@@ -459,6 +459,16 @@ export interface components {
             key: string;
             name: string;
             note: string;
+        };
+        /** @description The body of a refusal. */
+        ApiErrorBody: {
+            current?: components["schemas"]["ProjectView"] | null;
+            /** @description One sentence. */
+            message: string;
+            /** @description Each field that cannot stand. */
+            problems: components["schemas"]["ProblemView"][];
+            /** @description After a conflict: the change that was refused, in a few words. */
+            yours?: string | null;
         };
         /** @description The bag. */
         BagView: {
@@ -1175,16 +1185,6 @@ export interface components {
             length?: string | null;
             width?: components["schemas"]["Measure"] | null;
         };
-        /** @description The body of a refusal. */
-        RefusalBody: {
-            current?: components["schemas"]["ProjectView"] | null;
-            /** @description One sentence. */
-            message: string;
-            /** @description Each field that cannot stand. */
-            problems: components["schemas"]["ProblemView"][];
-            /** @description After a conflict: the change that was refused, in a few words. */
-            yours?: string | null;
-        };
         /** @description One row of the list. */
         Row: {
             /** @description May lie any way. */
@@ -1427,7 +1427,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A page of another site asked. */
@@ -1436,7 +1436,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description This address does not take that method. */
@@ -1445,7 +1445,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The server was asked under a name that is not its own. */
@@ -1454,7 +1454,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A fault of the program. */
@@ -1463,7 +1463,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The database or a turn at computing cannot be had just now: try again. */
@@ -1472,7 +1472,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The disk is full: nothing more can be kept. */
@@ -1481,7 +1481,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
         };
@@ -1517,7 +1517,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A page of another site asked. */
@@ -1526,7 +1526,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description This address does not take that method. */
@@ -1535,7 +1535,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The server was asked under a name that is not its own. */
@@ -1544,7 +1544,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A field cannot stand. */
@@ -1553,7 +1553,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A fault of the program. */
@@ -1562,7 +1562,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The database or a turn at computing cannot be had just now: try again. */
@@ -1571,7 +1571,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The disk is full: nothing more can be kept. */
@@ -1580,12 +1580,12 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
         };
     };
-    put_cloth_away: {
+    archive_cloth: {
         parameters: {
             query?: never;
             header?: never;
@@ -1609,7 +1609,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A page of another site asked. */
@@ -1618,7 +1618,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description There is no such thing. */
@@ -1627,7 +1627,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description This address does not take that method. */
@@ -1636,7 +1636,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description It stands against how things are now. */
@@ -1645,7 +1645,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The server was asked under a name that is not its own. */
@@ -1654,7 +1654,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description What is kept cannot be read, or a field cannot stand. */
@@ -1663,7 +1663,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A fault of the program. */
@@ -1672,7 +1672,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The database or a turn at computing cannot be had just now: try again. */
@@ -1681,7 +1681,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The disk is full: nothing more can be kept. */
@@ -1690,7 +1690,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
         };
@@ -1721,7 +1721,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A page of another site asked. */
@@ -1730,7 +1730,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description Not Found */
@@ -1739,7 +1739,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description This address does not take that method. */
@@ -1748,7 +1748,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description It stands against how things are now. */
@@ -1757,7 +1757,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The server was asked under a name that is not its own. */
@@ -1766,7 +1766,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description What is kept cannot be read, or a field cannot stand. */
@@ -1775,7 +1775,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A fault of the program. */
@@ -1784,7 +1784,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The database or a turn at computing cannot be had just now: try again. */
@@ -1793,7 +1793,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The disk is full: nothing more can be kept. */
@@ -1802,7 +1802,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
         };
@@ -1831,7 +1831,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A page of another site asked. */
@@ -1840,7 +1840,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description There is no such thing. */
@@ -1849,7 +1849,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description This address does not take that method. */
@@ -1858,7 +1858,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description It stands against how things are now. */
@@ -1867,7 +1867,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The server was asked under a name that is not its own. */
@@ -1876,7 +1876,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description What is kept cannot be read, or a field cannot stand. */
@@ -1885,7 +1885,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A fault of the program. */
@@ -1894,7 +1894,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The database or a turn at computing cannot be had just now: try again. */
@@ -1903,7 +1903,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The disk is full: nothing more can be kept. */
@@ -1912,7 +1912,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
         };
@@ -1951,7 +1951,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A page of another site asked. */
@@ -1960,7 +1960,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description This address does not take that method. */
@@ -1969,7 +1969,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description Payload Too Large */
@@ -1978,7 +1978,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -1987,7 +1987,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The server was asked under a name that is not its own. */
@@ -1996,7 +1996,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -2005,7 +2005,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A fault of the program. */
@@ -2014,7 +2014,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The database or a turn at computing cannot be had just now: try again. */
@@ -2023,7 +2023,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The disk is full: nothing more can be kept. */
@@ -2032,7 +2032,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
         };
@@ -2065,7 +2065,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A page of another site asked. */
@@ -2074,7 +2074,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description This address does not take that method. */
@@ -2083,7 +2083,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The body is too large. */
@@ -2092,7 +2092,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The body is not of the kind that is read. */
@@ -2101,7 +2101,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The server was asked under a name that is not its own. */
@@ -2110,7 +2110,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -2119,7 +2119,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A fault of the program. */
@@ -2128,7 +2128,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The database or a turn at computing cannot be had just now: try again. */
@@ -2137,7 +2137,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The disk is full: nothing more can be kept. */
@@ -2146,7 +2146,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
         };
@@ -2175,7 +2175,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A page of another site asked. */
@@ -2184,7 +2184,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description This address does not take that method. */
@@ -2193,7 +2193,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The server was asked under a name that is not its own. */
@@ -2202,7 +2202,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A fault of the program. */
@@ -2211,7 +2211,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The database or a turn at computing cannot be had just now: try again. */
@@ -2220,7 +2220,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The disk is full: nothing more can be kept. */
@@ -2229,7 +2229,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
         };
@@ -2258,7 +2258,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A page of another site asked. */
@@ -2267,7 +2267,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description There is no such thing. */
@@ -2276,7 +2276,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description This address does not take that method. */
@@ -2285,7 +2285,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description It stands against how things are now. */
@@ -2294,7 +2294,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The server was asked under a name that is not its own. */
@@ -2303,7 +2303,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description What is kept cannot be read, or a field cannot stand. */
@@ -2312,7 +2312,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A fault of the program. */
@@ -2321,7 +2321,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The database or a turn at computing cannot be had just now: try again. */
@@ -2330,7 +2330,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The disk is full: nothing more can be kept. */
@@ -2339,7 +2339,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
         };
@@ -2368,7 +2368,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A page of another site asked. */
@@ -2377,7 +2377,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description Not Found */
@@ -2386,7 +2386,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description This address does not take that method. */
@@ -2395,7 +2395,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description It stands against how things are now. */
@@ -2404,7 +2404,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The server was asked under a name that is not its own. */
@@ -2413,7 +2413,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description What is kept cannot be read, or a field cannot stand. */
@@ -2422,7 +2422,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A fault of the program. */
@@ -2431,7 +2431,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The database or a turn at computing cannot be had just now: try again. */
@@ -2440,7 +2440,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The disk is full: nothing more can be kept. */
@@ -2449,7 +2449,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
         };
@@ -2478,7 +2478,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A page of another site asked. */
@@ -2487,7 +2487,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description This address does not take that method. */
@@ -2496,7 +2496,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The server was asked under a name that is not its own. */
@@ -2505,7 +2505,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A fault of the program. */
@@ -2514,7 +2514,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The database or a turn at computing cannot be had just now: try again. */
@@ -2523,7 +2523,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The disk is full: nothing more can be kept. */
@@ -2532,7 +2532,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
         };
@@ -2568,7 +2568,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A page of another site asked. */
@@ -2577,7 +2577,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description This address does not take that method. */
@@ -2586,7 +2586,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The server was asked under a name that is not its own. */
@@ -2595,7 +2595,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A field cannot stand. */
@@ -2604,7 +2604,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A fault of the program. */
@@ -2613,7 +2613,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The database or a turn at computing cannot be had just now: try again. */
@@ -2622,7 +2622,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The disk is full: nothing more can be kept. */
@@ -2631,7 +2631,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
         };
@@ -2664,7 +2664,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A page of another site asked. */
@@ -2673,7 +2673,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description This address does not take that method. */
@@ -2682,7 +2682,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The body is too large. */
@@ -2691,7 +2691,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The body is not of the kind that is read. */
@@ -2700,7 +2700,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The server was asked under a name that is not its own. */
@@ -2709,7 +2709,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -2718,7 +2718,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A fault of the program. */
@@ -2727,7 +2727,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The database or a turn at computing cannot be had just now: try again. */
@@ -2736,7 +2736,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The disk is full: nothing more can be kept. */
@@ -2745,7 +2745,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
         };
@@ -2776,7 +2776,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A page of another site asked. */
@@ -2785,7 +2785,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description Not Found */
@@ -2794,7 +2794,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description This address does not take that method. */
@@ -2803,7 +2803,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description It stands against how things are now. */
@@ -2812,7 +2812,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The server was asked under a name that is not its own. */
@@ -2821,7 +2821,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description What is kept cannot be read, or a field cannot stand. */
@@ -2830,7 +2830,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A fault of the program. */
@@ -2839,7 +2839,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The database or a turn at computing cannot be had just now: try again. */
@@ -2848,7 +2848,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The disk is full: nothing more can be kept. */
@@ -2857,12 +2857,12 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
         };
     };
-    put_away: {
+    archive: {
         parameters: {
             query?: never;
             header?: never;
@@ -2886,7 +2886,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A page of another site asked. */
@@ -2895,7 +2895,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description Not Found */
@@ -2904,7 +2904,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description This address does not take that method. */
@@ -2913,7 +2913,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description It stands against how things are now. */
@@ -2922,7 +2922,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The server was asked under a name that is not its own. */
@@ -2931,7 +2931,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description What is kept cannot be read, or a field cannot stand. */
@@ -2940,7 +2940,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A fault of the program. */
@@ -2949,7 +2949,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The database or a turn at computing cannot be had just now: try again. */
@@ -2958,7 +2958,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The disk is full: nothing more can be kept. */
@@ -2967,7 +2967,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
         };
@@ -2998,7 +2998,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A page of another site asked. */
@@ -3007,7 +3007,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description There is no such thing. */
@@ -3016,7 +3016,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description This address does not take that method. */
@@ -3025,7 +3025,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description Conflict */
@@ -3034,7 +3034,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The server was asked under a name that is not its own. */
@@ -3043,7 +3043,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description What is kept cannot be read, or a field cannot stand. */
@@ -3052,7 +3052,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A fault of the program. */
@@ -3061,7 +3061,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The database or a turn at computing cannot be had just now: try again. */
@@ -3070,7 +3070,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The disk is full: nothing more can be kept. */
@@ -3079,7 +3079,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
         };
@@ -3109,7 +3109,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A page of another site asked. */
@@ -3118,7 +3118,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description Not Found */
@@ -3127,7 +3127,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description This address does not take that method. */
@@ -3136,7 +3136,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description It stands against how things are now. */
@@ -3145,7 +3145,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The server was asked under a name that is not its own. */
@@ -3154,7 +3154,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -3163,7 +3163,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A fault of the program. */
@@ -3172,7 +3172,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The database or a turn at computing cannot be had just now: try again. */
@@ -3181,7 +3181,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The disk is full: nothing more can be kept. */
@@ -3190,7 +3190,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
         };
@@ -3225,7 +3225,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A page of another site asked. */
@@ -3234,7 +3234,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description Not Found */
@@ -3243,7 +3243,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description This address does not take that method. */
@@ -3252,7 +3252,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description Conflict */
@@ -3261,7 +3261,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The body is too large. */
@@ -3270,7 +3270,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The body is not of the kind that is read. */
@@ -3279,7 +3279,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The server was asked under a name that is not its own. */
@@ -3288,7 +3288,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -3297,7 +3297,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A fault of the program. */
@@ -3306,7 +3306,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The database or a turn at computing cannot be had just now: try again. */
@@ -3315,7 +3315,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The disk is full: nothing more can be kept. */
@@ -3324,7 +3324,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
         };
@@ -3355,7 +3355,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A page of another site asked. */
@@ -3364,7 +3364,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description There is no such thing. */
@@ -3373,7 +3373,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description This address does not take that method. */
@@ -3382,7 +3382,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description Conflict */
@@ -3391,7 +3391,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The server was asked under a name that is not its own. */
@@ -3400,7 +3400,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description What is kept cannot be read, or a field cannot stand. */
@@ -3409,7 +3409,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A fault of the program. */
@@ -3418,7 +3418,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The database or a turn at computing cannot be had just now: try again. */
@@ -3427,7 +3427,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The disk is full: nothing more can be kept. */
@@ -3436,7 +3436,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
         };
@@ -3468,7 +3468,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A page of another site asked. */
@@ -3477,7 +3477,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description Not Found */
@@ -3486,7 +3486,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description This address does not take that method. */
@@ -3495,7 +3495,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description Conflict */
@@ -3504,7 +3504,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The server was asked under a name that is not its own. */
@@ -3513,7 +3513,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description What is kept cannot be read, or a field cannot stand. */
@@ -3522,7 +3522,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A fault of the program. */
@@ -3531,7 +3531,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The database or a turn at computing cannot be had just now: try again. */
@@ -3540,7 +3540,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The disk is full: nothing more can be kept. */
@@ -3549,7 +3549,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
         };
@@ -3584,7 +3584,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A page of another site asked. */
@@ -3593,7 +3593,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description Not Found */
@@ -3602,7 +3602,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description This address does not take that method. */
@@ -3611,7 +3611,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description It stands against how things are now. */
@@ -3620,7 +3620,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The body is too large. */
@@ -3629,7 +3629,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The body is not of the kind that is read. */
@@ -3638,7 +3638,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The server was asked under a name that is not its own. */
@@ -3647,7 +3647,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -3656,7 +3656,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A fault of the program. */
@@ -3665,7 +3665,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The database or a turn at computing cannot be had just now: try again. */
@@ -3674,7 +3674,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The disk is full: nothing more can be kept. */
@@ -3683,7 +3683,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
         };
@@ -3718,7 +3718,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A page of another site asked. */
@@ -3727,7 +3727,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description There is no such thing. */
@@ -3736,7 +3736,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description This address does not take that method. */
@@ -3745,7 +3745,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description Conflict */
@@ -3754,7 +3754,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The body is too large. */
@@ -3763,7 +3763,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The body is not of the kind that is read. */
@@ -3772,7 +3772,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The server was asked under a name that is not its own. */
@@ -3781,7 +3781,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A field cannot stand. */
@@ -3790,7 +3790,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A fault of the program. */
@@ -3799,7 +3799,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The database or a turn at computing cannot be had just now: try again. */
@@ -3808,7 +3808,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The disk is full: nothing more can be kept. */
@@ -3817,7 +3817,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
         };
@@ -3846,7 +3846,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A page of another site asked. */
@@ -3855,7 +3855,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description Not Found */
@@ -3864,7 +3864,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description This address does not take that method. */
@@ -3873,7 +3873,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description It stands against how things are now. */
@@ -3882,7 +3882,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The server was asked under a name that is not its own. */
@@ -3891,7 +3891,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description What is kept cannot be read, or a field cannot stand. */
@@ -3900,7 +3900,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A fault of the program. */
@@ -3909,7 +3909,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The database or a turn at computing cannot be had just now: try again. */
@@ -3918,7 +3918,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The disk is full: nothing more can be kept. */
@@ -3927,7 +3927,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
         };
@@ -3959,7 +3959,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A page of another site asked. */
@@ -3968,7 +3968,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description Not Found */
@@ -3977,7 +3977,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description This address does not take that method. */
@@ -3986,7 +3986,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description Conflict */
@@ -3995,7 +3995,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The server was asked under a name that is not its own. */
@@ -4004,7 +4004,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description What is kept cannot be read, or a field cannot stand. */
@@ -4013,7 +4013,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A fault of the program. */
@@ -4022,7 +4022,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The database or a turn at computing cannot be had just now: try again. */
@@ -4031,7 +4031,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The disk is full: nothing more can be kept. */
@@ -4040,7 +4040,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
         };
@@ -4075,7 +4075,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A page of another site asked. */
@@ -4084,7 +4084,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description Not Found */
@@ -4093,7 +4093,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description This address does not take that method. */
@@ -4102,7 +4102,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description Conflict */
@@ -4111,7 +4111,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The body is too large. */
@@ -4120,7 +4120,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The body is not of the kind that is read. */
@@ -4129,7 +4129,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The server was asked under a name that is not its own. */
@@ -4138,7 +4138,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A field cannot stand. */
@@ -4147,7 +4147,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A fault of the program. */
@@ -4156,7 +4156,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The database or a turn at computing cannot be had just now: try again. */
@@ -4165,7 +4165,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The disk is full: nothing more can be kept. */
@@ -4174,7 +4174,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
         };
@@ -4209,7 +4209,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A page of another site asked. */
@@ -4218,7 +4218,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description There is no such thing. */
@@ -4227,7 +4227,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description This address does not take that method. */
@@ -4236,7 +4236,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description Conflict */
@@ -4245,7 +4245,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The body is too large. */
@@ -4254,7 +4254,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The body is not of the kind that is read. */
@@ -4263,7 +4263,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The server was asked under a name that is not its own. */
@@ -4272,7 +4272,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A field cannot stand. */
@@ -4281,7 +4281,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description A fault of the program. */
@@ -4290,7 +4290,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The database or a turn at computing cannot be had just now: try again. */
@@ -4299,7 +4299,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
             /** @description The disk is full: nothing more can be kept. */
@@ -4308,7 +4308,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RefusalBody"];
+                    "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
         };

@@ -21,9 +21,10 @@ export function AddRow() {
   const [problems, setProblems] = useState<Record<string, string>>({});
   const first = useRef<HTMLInputElement>(null);
   const add = async () => {
-    const found = await edit({ edit: 'add-row', part, ...typed });
-    setProblems(Object.fromEntries(found.map((p) => [p.field, p.message])));
-    if (found.length > 0) return;
+    const outcome = await edit({ edit: 'add-row', part, ...typed });
+    const found = outcome.is === 'problems' ? outcome.problems.map((p) => [p.field, p.message]) : [];
+    setProblems(Object.fromEntries(outcome.is === 'unreached' ? [['row', outcome.message]] : found));
+    if (outcome.is !== 'ok') return;
     setTyped(EMPTY);
     first.current?.focus();
   };

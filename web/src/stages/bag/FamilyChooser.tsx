@@ -1,17 +1,18 @@
 // Which family of bag it is, chosen by its drawing.
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
+import { whyNot } from '../../project/outcome';
 import { useProject } from '../../project/ProjectContext';
 import { Kinds } from './Kinds';
 
 export function FamilyChooser() {
-  const { view, edit, say } = useProject();
+  const { view, edit, notify } = useProject();
   const [open, setOpen] = useState(false);
   const choose = async (family: string) => {
     setOpen(false);
     if (family === view.bag.family) return;
-    const problems = await edit({ edit: 'family', family });
-    if (problems.length > 0) say(problems.map((p) => p.message).join(' '));
+    const why = whyNot(await edit({ edit: 'family', family }));
+    if (why.length > 0) notify(why.join(' '));
   };
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>

@@ -4,6 +4,7 @@ import { Popover } from 'radix-ui';
 import { useState } from 'react';
 import { api, type Edit, must } from '../../api/client';
 import { sizes } from '../../frame/stages';
+import { whyNot } from '../../project/outcome';
 import { useProject } from '../../project/ProjectContext';
 
 interface Entry {
@@ -28,9 +29,9 @@ export function FitAndScale() {
   const [problem, setProblem] = useState<string | null>(null);
   const [open, setOpen] = useState(false);
   const make = async (change: Edit) => {
-    const problems = await edit(change);
-    setProblem(problems.length > 0 ? problems.map((p) => p.message).join(' ') : null);
-    if (problems.length === 0) setOpen(false);
+    const why = whyNot(await edit(change));
+    setProblem(why.join(' ') || null);
+    if (why.length === 0) setOpen(false);
   };
   const value = (e: Entry) => typed[e.key] ?? e.usual[system];
   return (

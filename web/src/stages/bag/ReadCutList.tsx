@@ -1,7 +1,8 @@
 // Text or a file, shown as it will be read before anything is taken.
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api, type FoundView, must, Refused, type RowView } from '../../api/client';
+import { ApiError, api, type FoundView, must, type RowView } from '../../api/client';
+import { whyNot } from '../../project/outcome';
 import { useProject } from '../../project/ProjectContext';
 
 const KINDS = '.csv,.tsv,.txt,.xlsx,.xls,.ods,.svg,.dxf';
@@ -12,7 +13,7 @@ export function ReadCutList({ first }: { first: boolean }) {
   const [found, setFound] = useState<FoundView | null>(null);
   const [asks, setAsks] = useState<File | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
-  const failed = (error: unknown) => setProblem(error instanceof Refused ? sentence(error) : String(error));
+  const failed = (error: unknown) => setProblem(error instanceof ApiError ? sentence(error) : String(error));
   const read = useMutation({
     mutationFn: () => must(api.POST('/api/cut-list/text', { body: { text, system: view.system } })),
     onSuccess: (data) => {
@@ -45,7 +46,7 @@ export function ReadCutList({ first }: { first: boolean }) {
     const rows = found.rows.map((r) => r.row);
     const before = keep ? view.bag.rows.length : 0;
     const stated = found.stated;
-    const problems = await edit(
+    const outcome = await edit(
       { edit: 'rows', rows: keep ? [...kept(view.bag.rows), ...rows] : rows },
       ...(stated
         ? (['width', 'height', 'depth'] as const).map((field, i) => ({
@@ -55,8 +56,9 @@ export function ReadCutList({ first }: { first: boolean }) {
           }))
         : []),
     );
-    if (problems.length > 0) {
-      setProblem(problems.map((p) => p.message).join(' '));
+    if (outcome.is !== 'ok') {
+      // What was read stays, to be taken once it can be.
+      setProblem(whyNot(outcome).join(' ') || null);
       return;
     }
     // What was not read stays, to be mended and read again.
@@ -177,7 +179,7 @@ export function ReadCutList({ first }: { first: boolean }) {
   );
 }
 
-const sentence = (error: Refused) => error.body.problems.map((p) => p.message).join(' ') || error.message;
+const sentence = (error: ApiError) => error.body.problems.map((p) => p.message).join(' ') || error.message;
 
 /** Rows as they stand, to be sent back with others. */
 const kept = (rows: RowView[]) => rows.map((r) => r.row);

@@ -2,6 +2,7 @@
 import { useRef, useState } from 'react';
 import type { BagView, Measure, ProblemView } from '../../api/client';
 import { TextField } from '../../fields/TextField';
+import type { Outcome } from '../../project/outcome';
 
 type Anchor = BagView['anchors'][number];
 
@@ -17,7 +18,7 @@ interface Props {
   focusKey: string | null;
   /** Shows the bag with a size, or as it is; tells whether it stands. */
   onPreview: (value: string | null) => Promise<ProblemView[]>;
-  onCommit: (field: string, value: string) => Promise<ProblemView[]>;
+  onCommit: (field: string, value: string) => Promise<Outcome>;
 }
 
 /** What the field takes on the drawing, in its own units. */
@@ -110,7 +111,7 @@ export function SizeOnDrawing(props: Props) {
   return (
     <>
       <div
-        className="absolute w-[92px] sm:w-[124px] -translate-x-1/2 -translate-y-1/2"
+        className="absolute w-[124px] -translate-x-1/2 -translate-y-1/2 max-sm:static max-sm:mr-[1%] max-sm:inline-block max-sm:w-[32%] max-sm:translate-x-0 max-sm:translate-y-0"
         style={{
           left: percent(middle + aside, frame.width),
           top: percent((anchor.y1 + anchor.y2) / 2 + (field === 'depth' ? 14 : 0), frame.height),

@@ -1,7 +1,8 @@
 // The bag's options, each in the place it acts: a card that opens its own few fields.
-import type { FieldView, GroupView, ProblemView } from '../../api/client';
+import type { FieldView, GroupView } from '../../api/client';
 import { ChoiceField } from '../../fields/ChoiceField';
 import { TextField } from '../../fields/TextField';
+import type { Outcome } from '../../project/outcome';
 import { useProject } from '../../project/ProjectContext';
 
 const line = { fill: 'none', stroke: 'currentColor', strokeWidth: 1.6 } as const;
@@ -71,7 +72,7 @@ interface Props {
   fields: FieldView[];
   focus: string | null;
   /** Sends what was typed or chosen for a field; gives the problems, none if it stands. */
-  onSet: (field: string, value: string) => Promise<ProblemView[]>;
+  onSet: (field: string, value: string) => Promise<Outcome>;
 }
 
 export function OptionFields({ fields, focus, onSet }: Props) {

@@ -1,7 +1,7 @@
 // One cloth: its print, what is measured of it, how the shop sells it, the parts cut from it.
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api, type ClothField, type ClothView, done, type Look, Refused } from '../../api/client';
+import { ApiError, api, type ClothField, type ClothView, done, type Look } from '../../api/client';
 import { asChoices, useChoices } from '../../api/useChoices';
 import { Drawing } from '../../drawing/Drawing';
 import { ChoiceField } from '../../fields/ChoiceField';
@@ -11,7 +11,7 @@ import { PlanFields } from '../../project/PlanFields';
 import { useProject } from '../../project/ProjectContext';
 
 export function ClothCard({ cloth }: { cloth: ClothView }) {
-  const { view, edit, say } = useProject();
+  const { view, edit, notify } = useProject();
   const queries = useQueryClient();
   const { patterns, prints, print_up } = useChoices();
   const [over, setOver] = useState(false);
@@ -30,7 +30,7 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
       queries.invalidateQueries({ queryKey: ['cupboard'] });
       setKept(true);
     } catch (error) {
-      if (error instanceof Refused) say(error.message);
+      if (error instanceof ApiError) notify(error.message);
     }
   };
   return (

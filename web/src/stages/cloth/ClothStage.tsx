@@ -3,12 +3,13 @@ import { useQueryClient } from '@tanstack/react-query';
 import { Plus } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
-import { api, must, Refused } from '../../api/client';
+import { ApiError, api, must } from '../../api/client';
 import { useChoices } from '../../api/useChoices';
 import { useCupboard } from '../../cupboard/useCupboard';
 import { Drawing } from '../../drawing/Drawing';
 import { SelectField } from '../../fields/SelectField';
 import { More } from '../../frame/More';
+import { whyNot } from '../../project/outcome';
 import { PlanFields } from '../../project/PlanFields';
 import { useProject } from '../../project/ProjectContext';
 import { ClothCard } from './ClothCard';
@@ -91,9 +92,9 @@ function AddCloth({ first }: { first: boolean }) {
       className="flex h-full flex-col gap-3 rounded border-2 border-dashed border-[#b3a68d] p-4"
       onSubmit={async (e) => {
         e.preventDefault();
-        const problems = await edit({ edit: 'add-cloth', name, material });
-        setProblem(problems[0]?.message ?? null);
-        if (problems.length === 0) {
+        const outcome = await edit({ edit: 'add-cloth', name, material });
+        setProblem(whyNot(outcome)[0] ?? null);
+        if (outcome.is === 'ok') {
           setName('');
           setMaterial(null);
         }
@@ -139,7 +140,7 @@ function AddCloth({ first }: { first: boolean }) {
 }
 
 function FromCupboard() {
-  const { view, put, say } = useProject();
+  const { view, put, notify } = useProject();
   const queries = useQueryClient();
   const [find, setFind] = useState('');
   const cupboard = useCupboard(find);
@@ -153,7 +154,7 @@ function FromCupboard() {
       );
       queries.invalidateQueries({ queryKey: ['project', view.id] });
     } catch (error) {
-      if (error instanceof Refused) say(error.message);
+      if (error instanceof ApiError) notify(error.message);
     }
   };
   const there = cupboard.entries.filter(

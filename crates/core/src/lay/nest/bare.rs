@@ -5,13 +5,13 @@
 //! pieces still to be laid, that fits into it. The rest of it stays bare. Lines are sampled, so this is an estimate that
 //! guides a search and no proof.
 
-use super::board::Put;
+use super::board::KindPlacement;
 use super::problem::Nest;
 use crate::lay::reach::Reach;
 use crate::shape::{NoFitRegion, Point, area_below};
 use std::collections::{HashMap, HashSet};
 
-/// Lines each way on a ground.
+/// Lines each way on a bin.
 const LINES: i64 = 32;
 /// Steps along a line in which sums are followed, and how many of them roundings may come to.
 const STEPS: i64 = 2_000;
@@ -102,7 +102,7 @@ fn left(stretch: i64, reach: &Reach, step: i64) -> i64 {
     (stretch - reach.largest(stretch + step, step) - LENIENT * step).max(0)
 }
 
-/// The lines of one fixed ground.
+/// The lines of one fixed bin.
 struct Lined {
     below: AreaBelow,
     across: Vec<Line>,
@@ -111,11 +111,11 @@ struct Lined {
     spacing: (f64, f64),
 }
 
-/// The fixed grounds of a nest that something may lie on, as they fill up.
+/// The fixed bins of a nest that something may lie on, as they fill up.
 pub(super) struct Bare {
     shapes: Vec<Crossed>,
-    grounds: Vec<Option<Lined>>,
-    /// Sums across and along by ground and what is left.
+    bins: Vec<Option<Lined>>,
+    /// Sums across and along by bin and what is left.
     sums: HashMap<(usize, u64), (Reach, Reach)>,
     /// Numbers of states from which there is no way on.
     pub hopeless: HashSet<u64>,
@@ -149,22 +149,22 @@ impl Bare {
             })
             .collect();
         let used = |g: &usize| nest.kinds.iter().any(|kind| !kind.ways[*g].is_empty());
-        let grounds = (0..nest.grounds.len()).map(|g| Some(g).filter(used).and_then(|g| lined(nest, g))).collect();
-        let mut bare = Self { shapes, grounds, sums: HashMap::new(), hopeless: HashSet::new() };
+        let bins = (0..nest.bins.len()).map(|g| Some(g).filter(used).and_then(|g| lined(nest, g))).collect();
+        let mut bare = Self { shapes, bins, sums: HashMap::new(), hopeless: HashSet::new() };
         for pin in &nest.fixed {
-            bare.cover(pin.ground, pin.shape, pin.x, pin.y, true);
+            bare.cover(pin.bin, pin.shape, pin.x, pin.y, true);
         }
         bare
     }
 
-    /// Area of a ground, flaws and bays taken off.
-    pub(super) fn ground(&self, ground: usize) -> f64 {
-        self.grounds[ground].as_ref().map_or(0.0, |lined| lined.below.whole)
+    /// Area of a bin, flaws and bays taken off.
+    pub(super) fn bin(&self, bin: usize) -> f64 {
+        self.bins[bin].as_ref().map_or(0.0, |lined| lined.below.whole)
     }
 
-    /// What of `ground` below `y` is not covered by `shapes` (shape, height of its foot).
-    pub(super) fn below(&self, ground: usize, y: i64, shapes: impl Iterator<Item = (usize, i64)>) -> f64 {
-        let Some(lined) = &self.grounds[ground] else { return 0.0 };
+    /// What of `bin` below `y` is not covered by `shapes` (shape, height of its foot).
+    pub(super) fn below(&self, bin: usize, y: i64, shapes: impl Iterator<Item = (usize, i64)>) -> f64 {
+        let Some(lined) = &self.bins[bin] else { return 0.0 };
         lined.below.at(y) - shapes.map(|(shape, foot)| self.shapes[shape].below.at(y - foot)).sum::<f64>()
     }
 
@@ -175,16 +175,16 @@ impl Bare {
         }
     }
 
-    pub(super) fn put(&mut self, ground: usize, put: &Put) {
-        self.cover(ground, put.way.shape, put.x, put.y, true);
+    pub(super) fn placement(&mut self, bin: usize, placement: &KindPlacement) {
+        self.cover(bin, placement.way.shape, placement.x, placement.y, true);
     }
 
-    pub(super) fn take_up(&mut self, ground: usize, put: &Put) {
-        self.cover(ground, put.way.shape, put.x, put.y, false);
+    pub(super) fn take_up(&mut self, bin: usize, placement: &KindPlacement) {
+        self.cover(bin, placement.way.shape, placement.x, placement.y, false);
     }
 
-    fn cover(&mut self, ground: usize, shape: usize, x: i64, y: i64, covered: bool) {
-        let Some(lined) = &mut self.grounds[ground] else { return };
+    fn cover(&mut self, bin: usize, shape: usize, x: i64, y: i64, covered: bool) {
+        let Some(lined) = &mut self.bins[bin] else { return };
         let shape = &self.shapes[shape];
         let set = |line: &mut Line, stretch: Option<(i64, i64)>, by: i64| {
             let Some((a, b)) = stretch.map(|(a, b)| (a + by, b + by)) else { return };
@@ -208,9 +208,9 @@ impl Bare {
     }
 
     /// What is bound to stay bare above `foot`, by the sizes of what is left.
-    pub(super) fn above(&mut self, nest: &Nest, ground: usize, foot: i64, left: &[usize]) -> f64 {
-        let Self { shapes, grounds, sums, .. } = self;
-        let Some(lined) = &grounds[ground] else { return 0.0 };
+    pub(super) fn above(&mut self, nest: &Nest, bin: usize, foot: i64, left: &[usize]) -> f64 {
+        let Self { shapes, bins, sums, .. } = self;
+        let Some(lined) = &bins[bin] else { return 0.0 };
         let step = lined.step;
         if sums.len() > MOST_SUMS {
             sums.clear();
@@ -218,8 +218,8 @@ impl Bare {
         // There are few placements in all, so that this counts every set differently.
         let key = nest.kinds.iter().zip(left).fold(0, |key, (kind, left)| key * (kind.count as u64 + 1) + *left as u64);
         let reach = sums
-            .entry((ground, key))
-            .or_insert_with(|| [true, false].map(|across| sums_of(nest, shapes, ground, left, step, across)).into());
+            .entry((bin, key))
+            .or_insert_with(|| [true, false].map(|across| sums_of(nest, shapes, bin, left, step, across)).into());
         let across: i64 =
             lined.across.iter().filter(|l| l.at >= foot).map(|l| l.left_bare(i64::MIN, &reach.0, step)).sum();
         let along: i64 = lined.along.iter().map(|l| l.left_bare(foot, &reach.1, step)).sum();
@@ -227,14 +227,14 @@ impl Bare {
     }
 }
 
-/// The sums of sizes, across or along, that what is left on a ground can come to.
-fn sums_of(nest: &Nest, shapes: &[Crossed], ground: usize, left: &[usize], step: i64, across: bool) -> Reach {
+/// The sums of sizes, across or along, that what is left on a bin can come to.
+fn sums_of(nest: &Nest, shapes: &[Crossed], bin: usize, left: &[usize], step: i64, across: bool) -> Reach {
     let mut reach = Reach::default();
     reach.start(STEPS as usize + 2);
     for (kind, copies) in left.iter().enumerate().filter(|(_, copies)| **copies > 0) {
         let mut sizes = Vec::with_capacity(4);
         let mut any = 0;
-        for way in &nest.kinds[kind].ways[ground] {
+        for way in &nest.kinds[kind].ways[bin] {
             let shape = &shapes[way.shape];
             let size = (if across { shape.width } else { shape.height } + step / 2) / step;
             if shape.full { sizes.push(size as usize) } else { any = any.max(size as usize) }
@@ -249,13 +249,13 @@ fn sums_of(nest: &Nest, shapes: &[Crossed], ground: usize, left: &[usize], step:
 /// Where a line at a place goes into a region and out of it.
 type Cross = dyn Fn(&NoFitRegion, i64) -> Option<(i64, i64)>;
 
-/// The lines of `ground`, if there is no more of it than it is long.
-fn lined(nest: &Nest, ground: usize) -> Option<Lined> {
-    let ground = &nest.grounds[ground];
-    let (width, height) = (ground.width, ground.limit?);
+/// The lines of `bin`, if there is no more of it than it is long.
+fn lined(nest: &Nest, bin: usize) -> Option<Lined> {
+    let bin = &nest.bins[bin];
+    let (width, height) = (bin.width, bin.limit?);
     let at = |x: i64, y: i64| Point::new(crate::measure::Length(x), crate::measure::Length(y));
     let plain = vec![at(0, 0), at(width, 0), at(width, height), at(0, height)];
-    let (hull, missing) = ground.edge.as_ref().map_or((&plain, &[][..]), |e| (&e.hull, &e.missing[..]));
+    let (hull, missing) = bin.edge.as_ref().map_or((&plain, &[][..]), |e| (&e.hull, &e.missing[..]));
     let (edge, gone) = (region(hull), missing.iter().map(|part| region(part)).collect::<Vec<_>>());
     let lines = |side: i64, cross: &Cross| -> Vec<Line> {
         let made = (0..LINES).map(|i| side * (2 * i + 1) / (2 * LINES)).filter_map(|at| {

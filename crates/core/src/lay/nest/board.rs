@@ -1,4 +1,4 @@
-//! What lies on one ground so far, and the lowest free place for one more shape.
+//! What lies on one bin so far, and the lowest free place for one more shape.
 
 use super::problem::{InnerFit, Nest, Way};
 use crate::shape::NoFitRegion;
@@ -6,7 +6,7 @@ use std::ops::ControlFlow;
 
 /// A placement of the search.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub(in crate::lay) struct Put {
+pub(in crate::lay) struct KindPlacement {
     pub kind: usize,
     pub way: Way,
     pub x: i64,
@@ -66,19 +66,19 @@ pub(super) struct Finder {
 }
 
 impl Finder {
-    /// The lowest free place for `shape` on `ground`, the leftmost of these, at a level between `from` and `most`; slid
+    /// The lowest free place for `shape` on `bin`, the leftmost of these, at a level between `from` and `most`; slid
     /// down and left until it touches.
     pub(super) fn lowest(
         &mut self,
         nest: &Nest,
-        ground: usize,
+        bin: usize,
         shape: usize,
         obstacles: &[Obstacle],
         from: i64,
         most: i64,
     ) -> Option<Lowest> {
         let mut found = None;
-        self.places(nest, ground, shape, obstacles, (from, most), |place| {
+        self.places(nest, bin, shape, obstacles, (from, most), |place| {
             found = Some(place);
             ControlFlow::Break(())
         });
@@ -90,13 +90,13 @@ impl Finder {
     pub(super) fn places(
         &mut self,
         nest: &Nest,
-        ground: usize,
+        bin: usize,
         shape: usize,
         obstacles: &[Obstacle],
         (from, most): (i64, i64),
         mut visit: impl FnMut(Lowest) -> ControlFlow<()>,
     ) {
-        let inner = nest.inner(ground, shape);
+        let inner = nest.inner(bin, shape);
         let [left, low, right, high] = inner.bounds;
         let high = high.min(most);
         if left > right || low > high {
@@ -158,8 +158,8 @@ fn in_the_way<'a>(nest: &'a Nest, shape: usize, obstacles: &[Obstacle], inner: &
 }
 
 /// Down and left by turns, each time until something is touched.
-pub(super) fn settled(nest: &Nest, ground: usize, shape: usize, obstacles: &[Obstacle], x: i64, y: i64) -> (i64, i64) {
-    let inner = nest.inner(ground, shape);
+pub(super) fn settled(nest: &Nest, bin: usize, shape: usize, obstacles: &[Obstacle], x: i64, y: i64) -> (i64, i64) {
+    let inner = nest.inner(bin, shape);
     let moved = in_the_way(nest, shape, obstacles, inner);
     settle(inner, &moved, x, y)
 }

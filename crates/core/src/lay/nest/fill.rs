@@ -1,9 +1,9 @@
-//! The constructor: piece after piece, each on the first ground that has room, at its lowest place.
+//! The constructor: piece after piece, each on the first bin that has room, at its lowest place.
 //!
 //! Bottom-left filling on no-fit regions, holes included (after Burke, Hellier, Kendall and Whitwell 2006). The order
 //! of the pieces and the style of choosing among the ways are given, so that a search can vary them.
 
-use super::board::{Finder, Obstacle, Put};
+use super::board::{Finder, KindPlacement, Obstacle};
 use super::problem::Nest;
 use crate::lay::guillotine::{self, Region};
 
@@ -42,49 +42,49 @@ impl Style {
 /// A lay of some or all placements.
 #[derive(Clone, Debug, Default, PartialEq, Eq)]
 pub(in crate::lay) struct Layout {
-    /// What lies on each ground.
-    pub on: Vec<Vec<Put>>,
+    /// What lies on each bin.
+    pub on: Vec<Vec<KindPlacement>>,
     /// Kinds of what found no room, one entry a placement.
     pub left: Vec<usize>,
 }
 
 impl Layout {
-    /// The highest top on `ground`.
-    pub(in crate::lay) fn length(&self, nest: &Nest, ground: usize) -> i64 {
-        let put = self.on[ground].iter().map(|p| p.y + nest.shapes[p.way.shape].height);
-        let fixed = nest.fixed.iter().filter(|f| f.ground == ground).map(|f| f.y + nest.shapes[f.shape].height);
-        put.chain(fixed).max().unwrap_or(0)
+    /// The highest top on `bin`.
+    pub(in crate::lay) fn length(&self, nest: &Nest, bin: usize) -> i64 {
+        let placement = self.on[bin].iter().map(|p| p.y + nest.shapes[p.way.shape].height);
+        let fixed = nest.fixed.iter().filter(|f| f.bin == bin).map(|f| f.y + nest.shapes[f.shape].height);
+        placement.chain(fixed).max().unwrap_or(0)
     }
 }
 
-/// The obstacles on `ground`: what lies there and what is pinned there.
-pub(super) fn obstacles(nest: &Nest, ground: usize, put: &[Put]) -> Vec<Obstacle> {
-    let fixed = nest.fixed.iter().filter(|f| f.ground == ground).map(|f| Obstacle { shape: f.shape, x: f.x, y: f.y });
-    fixed.chain(put.iter().map(|p| Obstacle { shape: p.way.shape, x: p.x, y: p.y })).collect()
+/// The obstacles on `bin`: what lies there and what is pinned there.
+pub(super) fn obstacles(nest: &Nest, bin: usize, placement: &[KindPlacement]) -> Vec<Obstacle> {
+    let fixed = nest.fixed.iter().filter(|f| f.bin == bin).map(|f| Obstacle { shape: f.shape, x: f.x, y: f.y });
+    fixed.chain(placement.iter().map(|p| Obstacle { shape: p.way.shape, x: p.x, y: p.y })).collect()
 }
 
 /// The place itself if all still comes apart by cuts from edge to edge, else one above everything.
-fn apart(nest: &Nest, ground: usize, shape: usize, put: &[Put], (x, y): (i64, i64)) -> Option<(i64, i64)> {
-    let mut boxes = boxes(nest, ground, put);
+fn apart(nest: &Nest, bin: usize, shape: usize, placement: &[KindPlacement], (x, y): (i64, i64)) -> Option<(i64, i64)> {
+    let mut boxes = boxes(nest, bin, placement);
     let (width, height) = (nest.shapes[shape].width, nest.shapes[shape].height);
     let top = boxes.iter().map(Region::top).max().unwrap_or(0);
     boxes.push(Region { x, y, width, height });
     if comes_apart(&boxes) {
         return Some((x, y));
     }
-    let obstacles = obstacles(nest, ground, put);
-    let above = Finder::default().lowest(nest, ground, shape, &obstacles, top + nest.gap.0, i64::MAX)?;
+    let obstacles = obstacles(nest, bin, placement);
+    let above = Finder::default().lowest(nest, bin, shape, &obstacles, top + nest.gap.0, i64::MAX)?;
     (above.y >= top).then_some((above.x, above.y))
 }
 
-/// The bounding boxes of what lies on `ground`, pinned or put there.
-pub(in crate::lay) fn boxes(nest: &Nest, ground: usize, put: &[Put]) -> Vec<Region> {
+/// The bounding boxes of what lies on `bin`, pinned or put there.
+pub(in crate::lay) fn boxes(nest: &Nest, bin: usize, placement: &[KindPlacement]) -> Vec<Region> {
     let of = |shape: usize, x: i64, y: i64| {
         let shape = &nest.shapes[shape];
         Region { x, y, width: shape.width, height: shape.height }
     };
-    let fixed = nest.fixed.iter().filter(|f| f.ground == ground).map(|f| of(f.shape, f.x, f.y));
-    fixed.chain(put.iter().map(|p| of(p.way.shape, p.x, p.y))).collect()
+    let fixed = nest.fixed.iter().filter(|f| f.bin == bin).map(|f| of(f.shape, f.x, f.y));
+    fixed.chain(placement.iter().map(|p| of(p.way.shape, p.x, p.y))).collect()
 }
 
 /// Whether cuts from edge to edge take the boxes apart.
@@ -96,17 +96,17 @@ pub(super) fn comes_apart(boxes: &[Region]) -> bool {
 
 /// Lays one placement of each kind in `order`.
 pub(super) fn fill(nest: &Nest, order: &[usize], style: Style, finder: &mut Finder) -> Layout {
-    let mut layout = Layout { on: vec![vec![]; nest.grounds.len()], left: vec![] };
-    let mut obstacles: Vec<Vec<Obstacle>> = (0..nest.grounds.len()).map(|g| obstacles(nest, g, &[])).collect();
+    let mut layout = Layout { on: vec![vec![]; nest.bins.len()], left: vec![] };
+    let mut obstacles: Vec<Vec<Obstacle>> = (0..nest.bins.len()).map(|g| obstacles(nest, g, &[])).collect();
     // What was too low for a shape stays too low: things are only added.
-    let mut from = vec![0_i64; nest.grounds.len() * nest.shapes.len()];
+    let mut from = vec![0_i64; nest.bins.len() * nest.shapes.len()];
     for &kind in order {
         if nest.stop.asked() {
             layout.left.push(kind);
             continue;
         }
-        let found = nest.kinds[kind].grounds.iter().find_map(|&g| {
-            let mut best: Option<((i64, i64, i64), Put)> = None;
+        let found = nest.kinds[kind].bins.iter().find_map(|&g| {
+            let mut best: Option<((i64, i64, i64), KindPlacement)> = None;
             for &way in &nest.kinds[kind].ways[g] {
                 let at = g * nest.shapes.len() + way.shape;
                 if from[at] == i64::MAX {
@@ -128,15 +128,15 @@ pub(super) fn fill(nest: &Nest, order: &[usize], style: Style, finder: &mut Find
                 };
                 let key = style.key(y, x, height);
                 if best.is_none_or(|(b, _)| key < b) {
-                    best = Some((key, Put { kind, way, x, y }));
+                    best = Some((key, KindPlacement { kind, way, x, y }));
                 }
             }
-            best.map(|(_, put)| (g, put))
+            best.map(|(_, placement)| (g, placement))
         });
         match found {
-            Some((g, put)) => {
-                obstacles[g].push(Obstacle { shape: put.way.shape, x: put.x, y: put.y });
-                layout.on[g].push(put);
+            Some((g, placement)) => {
+                obstacles[g].push(Obstacle { shape: placement.way.shape, x: placement.x, y: placement.y });
+                layout.on[g].push(placement);
             }
             None => layout.left.push(kind),
         }

@@ -1,7 +1,7 @@
 //! Shaped pieces, and cloths with an edge of their own: pieces are nested by their true outlines.
 //!
-//! [`problem`] states it: shapes, the ways each may lie on each ground, and where two of them overlap, all in whole
-//! units. [`fill`] lays piece after piece at the lowest free place; [`squeeze`] lets pieces overlap and pushes them
+//! [`problem`] states it: shapes, the ways each may lie on each bin, and where two of them overlap, all in whole
+//! units. [`fill`] lays piece after piece at the lowest free place; [`separation`] lets pieces overlap and pushes them
 //! apart; [`deep`] tries everything where cloth only just suffices; [`search`] runs them all and keeps the best.
 
 mod bare;
@@ -11,11 +11,11 @@ mod fill;
 mod no_fits;
 mod problem;
 mod search;
+mod separation;
 mod shape;
-mod squeeze;
 
-pub(super) use board::Put;
+pub(super) use board::KindPlacement;
 pub(super) use fill::{Layout, boxes};
 pub(super) use no_fits::Detail;
-pub(super) use problem::{Lot, Nest, Way, all_lots, parts_of, rectangle_inside};
+pub(super) use problem::{ItemType, Nest, Way, all_items, parts_of, rectangle_inside};
 pub(super) use search::{NestSearch, whole_left};

@@ -1,9 +1,9 @@
-//! The nesting problem: shapes, ways to lie, grounds.
+//! The nesting problem: shapes, ways to lie, bins.
 
 use super::no_fits::{Detail, NoFits, are_affordable};
 use super::shape::Shape;
 use crate::cloth::Cloth;
-use crate::lay::ground::Ground;
+use crate::lay::bin::Bin;
 use crate::lay::job::{Cuts, Job, JobPiece};
 use crate::lay::stop::Stop;
 use crate::lay::turns::allowed_turns;
@@ -38,22 +38,22 @@ pub(in crate::lay) struct Kind {
     pub yields: u32,
     /// Area of one placement.
     pub area: f64,
-    /// Ways to lie on each ground; none where it may not or cannot lie.
+    /// Ways to lie on each bin; none where it may not or cannot lie.
     pub ways: Vec<Vec<Way>>,
-    /// Grounds in the order they are tried.
-    pub grounds: Vec<usize>,
+    /// Bins in the order they are tried.
+    pub bins: Vec<usize>,
 }
 
 /// A placement that stays where it is.
 #[derive(Clone, Copy, Debug)]
 pub(in crate::lay) struct Fixed {
-    pub ground: usize,
+    pub bin: usize,
     pub shape: usize,
     pub x: i64,
     pub y: i64,
 }
 
-/// Where a shape fits a ground: a rectangle of positions, less what lies beyond the slanted sides of the hull, less
+/// Where a shape fits a bin: a rectangle of positions, less what lies beyond the slanted sides of the hull, less
 /// the regions of what is missing.
 pub(super) struct InnerFit {
     /// Left, low, right, high; high is without the length of an open roll.
@@ -67,7 +67,7 @@ pub(super) struct InnerFit {
 
 /// Copies of a piece that are to be laid, all on the same face.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
-pub(in crate::lay) struct Lot {
+pub(in crate::lay) struct ItemType {
     /// Index of the piece in the job.
     pub piece: usize,
     /// The even copies of a pair, of a piece that is not its own mirror image.
@@ -75,7 +75,7 @@ pub(in crate::lay) struct Lot {
     pub copies: u32,
 }
 
-impl Lot {
+impl ItemType {
     /// Whether both are copies of one piece, on one face.
     pub fn is_alike(&self, other: &Self) -> bool {
         (self.piece, self.flipped) == (other.piece, other.flipped)
@@ -83,23 +83,23 @@ impl Lot {
 }
 
 /// Everything of `job` that is not pinned.
-pub(in crate::lay) fn all_lots(job: &Job) -> Vec<Lot> {
-    let mut lots = Vec::new();
+pub(in crate::lay) fn all_items(job: &Job) -> Vec<ItemType> {
+    let mut items = Vec::new();
     for (index, piece) in job.pieces.iter().enumerate() {
         let free = job.free_copies(index);
         let faced = piece.mirror == Mirror::Pairs && !piece.outline.is_symmetric(Turn::NONE);
         let flipped = if faced { free.iter().filter(|n| n.is_multiple_of(2)).count() as u32 } else { 0 };
         for (flipped, copies) in [(false, free.len() as u32 - flipped), (true, flipped)] {
             if copies > 0 {
-                lots.push(Lot { piece: index, flipped, copies });
+                items.push(ItemType { piece: index, flipped, copies });
             }
         }
     }
-    lots
+    items
 }
 
 pub(in crate::lay) struct Nest {
-    pub grounds: Vec<Ground>,
+    pub bins: Vec<Bin>,
     pub kinds: Vec<Kind>,
     pub shapes: Vec<Shape>,
     pub fixed: Vec<Fixed>,
@@ -164,18 +164,18 @@ fn high(parts: &[Vec<Point>], of: fn(&Point) -> Length) -> Length {
 }
 
 impl Nest {
-    /// The problem of laying `lots` of `job` on `grounds`; `order` gives the grounds in the order they are tried for
+    /// The problem of laying `items` of `job` on `bins`; `order` gives the bins in the order they are tried for
     /// a piece. So many and so fine outlines that their no-fit regions would not fit into memory are made plainer.
     pub(in crate::lay) fn new(
         job: &Job,
-        grounds: &[Ground],
-        lots: &[Lot],
+        bins: &[Bin],
+        items: &[ItemType],
         order: impl Fn(&JobPiece) -> Vec<usize>,
         stop: &Stop,
     ) -> Self {
         let mut detail = Detail::Exact;
         loop {
-            let nest = Self::with(job, grounds, lots, &order, stop, detail);
+            let nest = Self::with(job, bins, items, &order, stop, detail);
             if !nest.is_whole || detail == Detail::Boxes || are_affordable(&nest.shapes) {
                 return nest;
             }
@@ -185,8 +185,8 @@ impl Nest {
 
     fn with(
         job: &Job,
-        grounds: &[Ground],
-        lots: &[Lot],
+        bins: &[Bin],
+        items: &[ItemType],
         order: &impl Fn(&JobPiece) -> Vec<usize>,
         stop: &Stop,
         detail: Detail,
@@ -194,77 +194,75 @@ impl Nest {
         let mut shapes = Shapes::new(detail);
         let mut kinds = Vec::new();
         let mut is_whole = true;
-        for lot in lots {
+        for item in items {
             if stop.asked() {
                 is_whole = false;
                 break;
             }
-            let piece = &job.pieces[lot.piece];
+            let piece = &job.pieces[item.piece];
             let tried = order(piece);
-            let folded = !tried.is_empty() && tried.iter().all(|&g| grounds[g].folded);
+            let folded = !tried.is_empty() && tried.iter().all(|&g| bins[g].folded);
             // Over two layers both faces come together: they are laid with the first of them.
             let faces = |flipped: bool| -> u32 {
-                lots.iter().filter(|l| l.piece == lot.piece && l.flipped == flipped).map(|l| l.copies).sum()
+                items.iter().filter(|l| l.piece == item.piece && l.flipped == flipped).map(|l| l.copies).sum()
             };
-            let first = lots.iter().find(|l| l.piece == lot.piece) == Some(lot);
+            let first = items.iter().find(|l| l.piece == item.piece) == Some(item);
             if folded && !first {
                 continue;
             }
-            let copies = match (folded, lot.flipped) {
+            let copies = match (folded, item.flipped) {
                 (true, _) => (faces(false), faces(true)),
-                (false, false) => (lot.copies, 0),
-                (false, true) => (0, lot.copies),
+                (false, false) => (item.copies, 0),
+                (false, true) => (0, item.copies),
             };
             // Too wide for the folded cloth, a piece may still lie half on the fold.
             let fits_whole = !folded
                 || tried.iter().any(|&g| {
-                    let ground = &grounds[g];
-                    !ways(piece, &job.cloths[ground.cloth], ground, None, false, &mut shapes).is_empty()
+                    let bin = &bins[g];
+                    !ways(piece, &job.cloths[bin.cloth], bin, None, false, &mut shapes).is_empty()
                 });
             for unit in units(piece, copies, folded, fits_whole) {
-                let ways: Vec<Vec<Way>> = grounds
+                let ways: Vec<Vec<Way>> = bins
                     .iter()
                     .enumerate()
-                    .map(|(g, ground)| {
-                        if !tried.contains(&g) || ground.folded != folded {
+                    .map(|(g, bin)| {
+                        if !tried.contains(&g) || bin.folded != folded {
                             return vec![];
                         }
-                        let cloth = &job.cloths[ground.cloth];
-                        ways(piece, cloth, ground, unit.mirrored, unit.on_fold, &mut shapes)
+                        let cloth = &job.cloths[bin.cloth];
+                        ways(piece, cloth, bin, unit.mirrored, unit.on_fold, &mut shapes)
                     })
                     .collect();
-                let grounds = tried.iter().copied().filter(|&g| !ways[g].is_empty()).collect();
+                let bins = tried.iter().copied().filter(|&g| !ways[g].is_empty()).collect();
                 kinds.push(Kind {
-                    piece: lot.piece,
-                    flipped: lot.flipped,
+                    piece: item.piece,
+                    flipped: item.flipped,
                     count: unit.count as usize,
                     yields: unit.yields,
                     area: piece.outline.area().0 as f64 * if unit.on_fold { 0.5 } else { 1.0 },
                     ways,
-                    grounds,
+                    bins,
                 });
             }
         }
         let mut fixed = Vec::new();
         for pin in &job.pinned {
-            let Some((g, ground)) = grounds
-                .iter()
-                .enumerate()
-                .find(|(_, g)| job.cloths[g.cloth].id == pin.cloth && g.copy == pin.cloth_copy)
+            let Some((g, bin)) =
+                bins.iter().enumerate().find(|(_, g)| job.cloths[g.cloth].id == pin.cloth && g.copy == pin.cloth_copy)
             else {
                 continue;
             };
             let Some(piece) = job.piece(&pin.placement.piece) else { continue };
             let p = &pin.placement;
             let shape = shapes.of(parts_of(piece, p.turn, p.mirrored, p.on_fold), p.on_fold);
-            let x = if p.on_fold { 0 } else { (p.x - ground.left).0 };
-            fixed.push(Fixed { ground: g, shape, x, y: (p.y - ground.low).0 });
+            let x = if p.on_fold { 0 } else { (p.x - bin.left).0 };
+            fixed.push(Fixed { bin: g, shape, x, y: (p.y - bin.low).0 });
         }
         let n = shapes.all.len();
         Self {
             nofit: NoFits::new(n),
-            inner: (0..n * grounds.len()).map(|_| OnceLock::new()).collect(),
-            grounds: grounds.to_vec(),
+            inner: (0..n * bins.len()).map(|_| OnceLock::new()).collect(),
+            bins: bins.to_vec(),
             kinds,
             shapes: shapes.all,
             fixed,
@@ -287,22 +285,22 @@ impl Nest {
         self.nofit.get(fixed, moving, make)
     }
 
-    /// Where `shape` fits `ground`; a roll without end is as long as lengths go.
-    pub(super) fn inner(&self, ground: usize, shape: usize) -> &InnerFit {
-        self.inner[ground * self.shapes.len() + shape].get_or_init(|| self.inner_fit(ground, shape))
+    /// Where `shape` fits `bin`; a roll without end is as long as lengths go.
+    pub(super) fn inner(&self, bin: usize, shape: usize) -> &InnerFit {
+        self.inner[bin * self.shapes.len() + shape].get_or_init(|| self.inner_fit(bin, shape))
     }
 
-    fn inner_fit(&self, ground: usize, shape: usize) -> InnerFit {
-        let (ground, shape) = (&self.grounds[ground], &self.shapes[shape]);
+    fn inner_fit(&self, bin: usize, shape: usize) -> InnerFit {
+        let (bin, shape) = (&self.bins[bin], &self.shapes[shape]);
         const ENDLESS: i64 = i64::MAX / 4;
-        let high = ground.limit.map_or(ENDLESS, |limit| limit - shape.height);
+        let high = bin.limit.map_or(ENDLESS, |limit| limit - shape.height);
         let mut fit = InnerFit {
-            bounds: [0, 0, if shape.on_fold { 0 } else { ground.width - shape.width }, high],
+            bounds: [0, 0, if shape.on_fold { 0 } else { bin.width - shape.width }, high],
             planes: vec![],
             missing: vec![],
             levels: vec![0],
         };
-        let Some(edge) = &ground.edge else { return fit };
+        let Some(edge) = &bin.edge else { return fit };
         let n = edge.hull.len();
         for i in 0..n {
             let (a, b) = (edge.hull[i], edge.hull[(i + 1) % n]);
@@ -369,7 +367,7 @@ impl InnerFit {
     }
 }
 
-/// Placements that yield the copies of a lot.
+/// Placements that yield the copies of an item.
 struct Unit {
     count: u32,
     yields: u32,
@@ -408,11 +406,11 @@ fn units(piece: &JobPiece, copies: (u32, u32), folded: bool, fits_whole: bool) -
     units.into_iter().filter(|u| u.count > 0).collect()
 }
 
-/// The ways `piece` fits `ground`, no two of the same shape.
+/// The ways `piece` fits `bin`, no two of the same shape.
 fn ways(
     piece: &JobPiece,
     cloth: &Cloth,
-    ground: &Ground,
+    bin: &Bin,
     mirrored: Option<bool>,
     on_fold: bool,
     shapes: &mut Shapes,
@@ -430,7 +428,7 @@ fn ways(
         for &mirrored in faces {
             let parts = parts_of(piece, turn, mirrored, on_fold);
             let (width, height) = (high(&parts, |p| p.x).0, high(&parts, |p| p.y).0);
-            let fits = width <= ground.width && ground.limit.is_none_or(|limit| height <= limit);
+            let fits = width <= bin.width && bin.limit.is_none_or(|limit| height <= limit);
             if !fits {
                 continue;
             }

@@ -2,11 +2,11 @@
 //! into cloth that is owned, by turns.
 
 use super::bare::Bare;
-use super::board::{Finder, Put};
+use super::board::{Finder, KindPlacement};
 use super::deep::{self, to_spare};
 use super::fill::{Layout, Style, boxes, comes_apart, fill};
 use super::problem::Nest;
-use super::squeeze::{Piece, Squeeze, compacted};
+use super::separation::{Piece, Separation, compacted};
 use crate::lay::answer::Offcut;
 use crate::lay::guillotine::Region;
 use crate::lay::job::{Aim, Job};
@@ -17,7 +17,7 @@ use crate::measure::Length;
 use std::sync::Arc;
 
 const LATE: usize = 25;
-/// Passes without a clear gain before a squeeze goes back to its least overlap (one search is more patient than the
+/// Passes without a clear gain before a separation goes back to its least overlap (one search is more patient than the
 /// one beside it), how often it may without gaining, and
 /// how often it is then disturbed before the length asked for is given up.
 const PATIENCE: [u32; 2] = [40, 100];
@@ -42,7 +42,7 @@ const SHORTER: [i64; 4] = [10, 5, 2, 20];
 /// One attempt at a shorter lay: separated until it no longer gains, gone back to what overlapped least, and from the
 /// better of the states given up disturbed and tried again (after Gardeyn and Wauters 2025).
 struct Run {
-    squeeze: Squeeze,
+    separation: Separation,
     /// Least overlap since the last disturbance, and where the pieces were.
     least: (f64, Vec<Piece>),
     /// Least since the last strike.
@@ -100,7 +100,7 @@ impl<'a> NestSearch<'a> {
     pub(in crate::lay) fn idle(job: &'a Job, nest: Arc<Nest>, seed: u64) -> Self {
         let order: Vec<usize> =
             nest.kinds.iter().enumerate().flat_map(|(k, kind)| std::iter::repeat_n(k, kind.count)).collect();
-        let nothing = Layout { on: vec![vec![]; nest.grounds.len()], left: order.clone() };
+        let nothing = Layout { on: vec![vec![]; nest.bins.len()], left: order.clone() };
         Self {
             job,
             own: (Rank::WORST, nothing.clone()),
@@ -156,10 +156,10 @@ impl<'a> NestSearch<'a> {
         self.nest.is_whole && self.best.left.is_empty()
     }
 
-    /// Whether what lies on `ground` cannot be cut edge to edge.
-    pub(in crate::lay) fn ragged(&self, ground: usize) -> bool {
-        let length = self.best.length(&self.nest, ground);
-        length > 0 && !comes_apart(&boxes(&self.nest, ground, &self.best.on[ground]))
+    /// Whether what lies on `bin` cannot be cut edge to edge.
+    pub(in crate::lay) fn non_guillotine(&self, bin: usize) -> bool {
+        let length = self.best.length(&self.nest, bin);
+        length > 0 && !comes_apart(&boxes(&self.nest, bin, &self.best.on[bin]))
     }
 
     /// One step; returns whether `best` became better.
@@ -172,7 +172,7 @@ impl<'a> NestSearch<'a> {
             && !self.nest.through
             && !self.iteration.is_multiple_of(self.fill_every)
         {
-            self.squeeze();
+            self.separation();
         } else {
             self.move_order();
         }
@@ -188,8 +188,8 @@ impl<'a> NestSearch<'a> {
         self.offer(layout);
         if self.order.len() <= 2 * MOST_SEARCHED && !self.nest.through && !self.nest.stop.asked() {
             let mut tight = layout.clone();
-            for (g, put) in tight.on.iter_mut().enumerate() {
-                *put = compacted(&self.nest, g, std::mem::take(put));
+            for (g, placement) in tight.on.iter_mut().enumerate() {
+                *placement = compacted(&self.nest, g, std::mem::take(placement));
             }
             self.offer(&tight);
         }
@@ -267,14 +267,14 @@ impl<'a> NestSearch<'a> {
         self.late[slot] = self.current;
     }
 
-    fn squeeze(&mut self) {
+    fn separation(&mut self) {
         let Some(mut run) = self.run.take().or_else(|| self.start_run()) else {
             self.move_order();
             return;
         };
-        let overlap = run.squeeze.pass(&self.nest, &mut self.random);
+        let overlap = run.separation.pass(&self.nest, &mut self.random);
         if overlap == 0.0 {
-            let mut layout = run.squeeze.layout(&self.nest);
+            let mut layout = run.separation.layout(&self.nest);
             layout.left = run.out;
             let rank = self.offer(&layout);
             if rank < self.own.0 {
@@ -283,7 +283,7 @@ impl<'a> NestSearch<'a> {
             return; // the next run asks for more
         }
         if overlap < run.least.0 {
-            run.least = (overlap, run.squeeze.state());
+            run.least = (overlap, run.separation.state());
         }
         if overlap < run.lately * 0.98 {
             (run.lately, run.idle) = (overlap, 0);
@@ -299,7 +299,7 @@ impl<'a> NestSearch<'a> {
                 run.strikes += 1;
             }
             if run.strikes < STRIKES {
-                run.squeeze.restore(&run.least.1);
+                run.separation.restore(&run.least.1);
             } else if !run.disturb(&self.nest, &mut self.random) {
                 self.behind += 1;
                 return;
@@ -315,8 +315,8 @@ impl<'a> NestSearch<'a> {
             (self.own, self.behind) = ((self.rank, self.best.clone()), 0);
         }
         let (mut layout, mut out) = (self.own.1.clone(), Vec::new());
-        let mut limits: Vec<i64> = (0..self.nest.grounds.len())
-            .map(|g| self.nest.grounds[g].limit.unwrap_or_else(|| layout.length(&self.nest, g)))
+        let mut limits: Vec<i64> = (0..self.nest.bins.len())
+            .map(|g| self.nest.bins[g].limit.unwrap_or_else(|| layout.length(&self.nest, g)))
             .collect();
         if layout.left.is_empty() {
             self.ask_for_less(&layout, &mut limits)?;
@@ -331,10 +331,10 @@ impl<'a> NestSearch<'a> {
                 return None;
             }
         }
-        let mut squeeze = Squeeze::new(&self.nest, &layout, limits.clone(), &mut self.random)?;
-        squeeze.limit(&self.nest, limits);
+        let mut separation = Separation::new(&self.nest, &layout, limits.clone(), &mut self.random)?;
+        separation.limit(&self.nest, limits);
         Some(Run {
-            squeeze,
+            separation,
             least: (f64::INFINITY, vec![]),
             lately: f64::INFINITY,
             gained: f64::INFINITY,
@@ -345,24 +345,24 @@ impl<'a> NestSearch<'a> {
         })
     }
 
-    /// A shorter limit for one ground that can be shorter.
+    /// A shorter limit for one bin that can be shorter.
     fn ask_for_less(&mut self, layout: &Layout, limits: &mut [i64]) -> Option<()> {
         let used: Vec<usize> = (0..limits.len()).filter(|&g| !layout.on[g].is_empty()).collect();
-        let open: Vec<usize> = used.iter().copied().filter(|&g| !self.nest.grounds[g].owned).collect();
+        let open: Vec<usize> = used.iter().copied().filter(|&g| !self.nest.bins[g].owned).collect();
         let from = if open.is_empty() { used } else { open };
         if from.is_empty() {
             return None;
         }
         let g = from[self.random.below(from.len())];
-        let ground = &self.nest.grounds[g];
-        let cloth = &self.job.cloths[ground.cloth];
+        let bin = &self.nest.bins[g];
+        let cloth = &self.job.cloths[bin.cloth];
         let length = layout.length(&self.nest, g);
         let bought = cloth.buy_length(cloth.needed_length(Length(length)));
         let cheaper = cloth.longest_cheaper(bought).map(|l| l.0).filter(|l| *l < length);
         let shorter = length - length * SHORTER[(self.attempts / 2) as usize % SHORTER.len()] / 1000 - 1;
         // What is bought whole is emptied or kept.
         limits[g] = match cheaper {
-            _ if ground.remnant => 0,
+            _ if bin.remnant => 0,
             Some(cheaper) if self.attempts.is_multiple_of(2) => cheaper,
             _ => shorter.max(1),
         };
@@ -372,7 +372,7 @@ impl<'a> NestSearch<'a> {
     /// Whether the area alone allows it.
     fn has_room(&self, layout: &Layout, limits: &[i64]) -> bool {
         let room: f64 =
-            self.nest.grounds.iter().zip(limits).map(|(g, limit)| g.width as f64 * (*limit).max(0) as f64).sum();
+            self.nest.bins.iter().zip(limits).map(|(g, limit)| g.width as f64 * (*limit).max(0) as f64).sum();
         let laid = layout.on.iter().flatten().map(|p| p.kind).chain(layout.left.iter().copied());
         laid.map(|k| self.nest.kinds[k].area).sum::<f64>() <= room
     }
@@ -389,38 +389,38 @@ impl Run {
             return false;
         }
         let chosen = random.below(self.given_up.len()).min(random.below(self.given_up.len()));
-        self.squeeze.restore(&self.given_up[chosen].1);
-        self.squeeze.disturb(nest, random);
+        self.separation.restore(&self.given_up[chosen].1);
+        self.separation.disturb(nest, random);
         (self.lately, self.gained, self.strikes) = (f64::INFINITY, f64::INFINITY, 0);
         true
     }
 }
 
 fn rank_of(job: &Job, nest: &Nest, layout: &Layout) -> Rank {
-    let uses: Vec<Use> = (0..nest.grounds.len())
+    let uses: Vec<Use> = (0..nest.bins.len())
         .map(|g| {
-            let put = &layout.on[g];
+            let placement = &layout.on[g];
             let length = layout.length(nest, g);
-            if put.is_empty() && length == 0 {
+            if placement.is_empty() && length == 0 {
                 return Use::default();
             }
-            let boxes = boxes(nest, g, put);
-            let ground = &nest.grounds[g];
-            let whole = Region { x: 0, y: 0, width: ground.width, height: ground.limit.unwrap_or(length).max(length) };
-            let cloth = &job.cloths[ground.cloth];
-            let place = |p: &Put| place_in_list(job, &job.pieces[nest.kinds[p.kind].piece], cloth);
+            let boxes = boxes(nest, g, placement);
+            let bin = &nest.bins[g];
+            let whole = Region { x: 0, y: 0, width: bin.width, height: bin.limit.unwrap_or(length).max(length) };
+            let cloth = &job.cloths[bin.cloth];
+            let place = |p: &KindPlacement| place_in_list(job, &job.pieces[nest.kinds[p.kind].piece], cloth);
             let whole_left = if job.rules.aim == Aim::KeepBig { whole_left(job, whole, &boxes) } else { 0.0 };
             Use {
                 length,
-                ragged: !comes_apart(&boxes),
-                area: square_inches(put.iter().map(|p| nest.kinds[p.kind].area).sum()),
+                non_guillotine: !comes_apart(&boxes),
+                area: square_inches(placement.iter().map(|p| nest.kinds[p.kind].area).sum()),
                 whole_left,
-                down_the_list: put.iter().map(|p| place(p) * u64::from(nest.kinds[p.kind].yields)).sum(),
+                down_the_list: placement.iter().map(|p| place(p) * u64::from(nest.kinds[p.kind].yields)).sum(),
             }
         })
         .collect();
     let unplaced = square_inches(layout.left.iter().map(|&k| nest.kinds[k].area).sum());
-    Rank::of(job, &nest.grounds, &uses, unplaced)
+    Rank::of(job, &nest.bins, &uses, unplaced)
 }
 
 /// The largest whole rectangle beside `boxes`, in square inches.
@@ -435,8 +435,8 @@ pub(in crate::lay) fn whole_left(job: &Job, whole: Region, boxes: &[Region]) -> 
 mod tests {
     use super::{Nest, NestSearch};
     use crate::cloth::Cloth;
-    use crate::lay::ground::grounds;
-    use crate::lay::nest::Lot;
+    use crate::lay::bin::bins;
+    use crate::lay::nest::ItemType;
     use crate::lay::{Job, JobPiece, Rules, Stop};
     use crate::measure::{Length, System};
     use crate::piece::{Grain, Mirror, PrintRule};
@@ -464,9 +464,9 @@ mod tests {
             rules: Rules::default(),
             pinned: vec![],
         };
-        let grounds = grounds(&job);
-        let lots = [0, 1].map(|piece| Lot { piece, flipped: false, copies: 1 });
-        let made = |stop: Stop| Nest::new(&job, &grounds, &lots, |_| vec![0], &stop);
+        let bins = bins(&job);
+        let items = [0, 1].map(|piece| ItemType { piece, flipped: false, copies: 1 });
+        let made = |stop: Stop| Nest::new(&job, &bins, &items, |_| vec![0], &stop);
         let whole = NestSearch::new(&job, made(Stop::new()).into(), 1);
         assert!(whole.complete());
         for looks in 0..2 {

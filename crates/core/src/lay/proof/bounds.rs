@@ -7,9 +7,9 @@
 
 use super::{Boxes, Function, GapCounted, Proof, Rule, Weights, Whole, Within};
 use crate::cloth::Cloth;
-use crate::lay::ground::Ground;
+use crate::lay::bin::Bin;
 use crate::lay::job::{Job, JobPiece};
-use crate::lay::nest::{Lot, rectangle_inside};
+use crate::lay::nest::{ItemType, rectangle_inside};
 use crate::lay::rectangles::{Choice, Kind, Strip};
 use crate::lay::turns::allowed_turns;
 use crate::measure::Length;
@@ -82,28 +82,29 @@ pub(super) fn relaxed(cloth: &Cloth, width: i64, pieces: &[(usize, &JobPiece, u3
         .collect()
 }
 
-/// What is known of `lots` of any shape on `ground`, in its own coordinates: by area, by the longest, and by the
+/// What is known of `items` of any shape on `bin`, in its own coordinates: by area, by the longest, and by the
 /// rectangles inside the shapes, which need room wherever the shapes do. On folded cloth there is twice the area.
-pub(in crate::lay) fn least_length(job: &Job, ground: &Ground, lots: &[Lot]) -> Proof {
-    let cloth = &job.cloths[ground.cloth];
-    let layers = if ground.folded { 2 } else { 1 };
-    let area: i128 = lots.iter().map(|l| covered(&job.pieces[l.piece]) * i128::from(l.copies)).sum();
+pub(in crate::lay) fn least_length(job: &Job, bin: &Bin, items: &[ItemType]) -> Proof {
+    let cloth = &job.cloths[bin.cloth];
+    let layers = if bin.folded { 2 } else { 1 };
+    let area: i128 = items.iter().map(|l| covered(&job.pieces[l.piece]) * i128::from(l.copies)).sum();
     let mut proof = Proof::default();
-    proof.raise(div_up(area, (ground.width * layers).max(1)), || Rule::Area { covered: Whole(area) });
-    for lot in lots.iter().filter(|l| l.copies > 0) {
-        let piece = &job.pieces[lot.piece];
+    proof.raise(div_up(area, (bin.width * layers).max(1)), || Rule::Area { covered: Whole(area) });
+    for item in items.iter().filter(|l| l.copies > 0) {
+        let piece = &job.pieces[item.piece];
         let turns = allowed_turns(piece.grain, piece.print, cloth).turns;
         let shortest = turns.iter().map(|t| piece.outline.extent(*t).1.0).min().unwrap_or(0);
-        proof.raise(shortest, || Rule::Longest { piece: lot.piece });
+        proof.raise(shortest, || Rule::Longest { piece: item.piece });
     }
-    if ground.edge.is_some() {
+    if bin.edge.is_some() {
         return proof;
     }
-    let pieces: Vec<(usize, &JobPiece, u32)> = lots.iter().map(|l| (l.piece, &job.pieces[l.piece], l.copies)).collect();
-    if ground.folded {
+    let pieces: Vec<(usize, &JobPiece, u32)> =
+        items.iter().map(|l| (l.piece, &job.pieces[l.piece], l.copies)).collect();
+    if bin.folded {
         // A copy takes half of a placement over both layers, or, half on the fold, half the width of one: twice the
         // length then holds each copy once.
-        for Relaxed { mut strip, boxes } in relaxed(cloth, ground.width, &pieces, Length::ZERO) {
+        for Relaxed { mut strip, boxes } in relaxed(cloth, bin.width, &pieces, Length::ZERO) {
             for kind in &mut strip.kinds {
                 let piece = &job.pieces[kind.piece];
                 let halves = |c: &Choice| Choice { width: c.width / 2, height: c.height * 2, ..*c };
@@ -112,7 +113,7 @@ pub(in crate::lay) fn least_length(job: &Job, ground: &Ground, lots: &[Lot]) -> 
                 kind.choices.extend(folded);
             }
             // Half a piece is no sum of widths.
-            strip.width = ground.width;
+            strip.width = bin.width;
             if strip.kinds.is_empty() {
                 continue;
             }
@@ -123,7 +124,7 @@ pub(in crate::lay) fn least_length(job: &Job, ground: &Ground, lots: &[Lot]) -> 
         }
         return proof;
     }
-    for relaxed in relaxed(cloth, ground.width, &pieces, job.rules.gap) {
+    for relaxed in relaxed(cloth, bin.width, &pieces, job.rules.gap) {
         if relaxed.strip.kinds.is_empty() {
             continue;
         }

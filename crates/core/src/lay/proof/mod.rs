@@ -236,7 +236,7 @@ impl From<Whole> for String {
 /// The least length of a lay as far as it is known, with the rule that rules out all that is shorter.
 #[derive(Clone, Debug, Default, PartialEq)]
 pub(in crate::lay) struct Proof {
-    /// In the ground's own coordinates.
+    /// In the bin's own coordinates.
     pub bound: i64,
     by: Option<Rule>,
 }

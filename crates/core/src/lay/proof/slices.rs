@@ -9,9 +9,9 @@
 //! weaken a bound, never break it.
 
 use super::{Lines, PricedSlice, PricedWay, Rule, Slices};
-use crate::lay::ground::Ground;
+use crate::lay::bin::Bin;
 use crate::lay::job::Job;
-use crate::lay::nest::{Lot, parts_of};
+use crate::lay::nest::{ItemType, parts_of};
 use crate::lay::rectangles::common_divisor;
 use crate::lay::stop::Stop;
 use crate::lay::turns::allowed_turns;
@@ -72,14 +72,20 @@ struct Item {
     ways: Vec<Way>,
 }
 
-/// Why no lay of `lots` on a rectangle of cloth, `ground`, can be as short as `length`, if slices tell.
-pub(in crate::lay) fn ruled_out(job: &Job, ground: &Ground, lots: &[Lot], length: i64, stop: &Stop) -> Option<Rule> {
-    if ground.edge.is_some() || lots.is_empty() {
+/// Why no lay of `item_types` on a rectangle of cloth, `bin`, can be as short as `length`, if slices tell.
+pub(in crate::lay) fn ruled_out(
+    job: &Job,
+    bin: &Bin,
+    item_types: &[ItemType],
+    length: i64,
+    stop: &Stop,
+) -> Option<Rule> {
+    if bin.edge.is_some() || item_types.is_empty() {
         return None;
     }
     let gap = job.rules.gap.0;
-    [(Lines::Across, ground.width, length), (Lines::Along, length, ground.width)].into_iter().find_map(
-        |(lines, capacity, room)| match items(job, ground, lots, length, lines) {
+    [(Lines::Across, bin.width, length), (Lines::Along, length, bin.width)].into_iter().find_map(
+        |(lines, capacity, room)| match items(job, bin, item_types, length, lines) {
             Err(piece) => Some(Rule::Longest { piece }),
             Ok(items) => more_than(&items, capacity + gap, room, lines, stop).map(Rule::Slices),
         },
@@ -87,21 +93,21 @@ pub(in crate::lay) fn ruled_out(job: &Job, ground: &Ground, lots: &[Lot], length
 }
 
 /// What is to be packed; the piece that cannot lie on so short a cloth at all, if there is one.
-fn items(job: &Job, ground: &Ground, lots: &[Lot], length: i64, lines: Lines) -> Result<Vec<Item>, usize> {
-    let cloth = &job.cloths[ground.cloth];
-    let mut found = Vec::with_capacity(lots.len());
-    for lot in lots.iter().filter(|l| l.copies > 0) {
-        let piece = &job.pieces[lot.piece];
+fn items(job: &Job, bin: &Bin, item_types: &[ItemType], length: i64, lines: Lines) -> Result<Vec<Item>, usize> {
+    let cloth = &job.cloths[bin.cloth];
+    let mut found = Vec::with_capacity(item_types.len());
+    for item_type in item_types.iter().filter(|l| l.copies > 0) {
+        let piece = &job.pieces[item_type.piece];
         // Both faces come together over two layers, so what counts is how many there are of the piece.
-        let all: u32 = lots.iter().filter(|l| l.piece == lot.piece).map(|l| l.copies).sum();
-        let share = if ground.folded && all > 1 { 1 } else { 2 };
+        let all: u32 = item_types.iter().filter(|l| l.piece == item_type.piece).map(|l| l.copies).sum();
+        let share = if bin.folded && all > 1 { 1 } else { 2 };
         let mut ways: Vec<Way> = Vec::new();
         for turn in allowed_turns(piece.grain, piece.print, cloth).turns {
-            let halves = ground.folded && piece.outline.is_symmetric(turn);
+            let halves = bin.folded && piece.outline.is_symmetric(turn);
             for from_fold in [Some(false), halves.then_some(true)].into_iter().flatten() {
                 let parts = parts_of(piece, turn, false, from_fold);
                 let far = |of: fn(&Point) -> Length| parts.iter().flatten().map(of).max().unwrap_or_default().0;
-                if far(|p| p.x) > ground.width || far(|p| p.y) > length {
+                if far(|p| p.x) > bin.width || far(|p| p.y) > length {
                     continue;
                 }
                 let times = if from_fold { 2 } else { share };
@@ -118,9 +124,9 @@ fn items(job: &Job, ground: &Ground, lots: &[Lot], length: i64, lines: Lines) ->
             }
         }
         if ways.is_empty() {
-            return Err(lot.piece);
+            return Err(item_type.piece);
         }
-        found.push(Item { piece: lot.piece, copies: i64::from(lot.copies), ways });
+        found.push(Item { piece: item_type.piece, copies: i64::from(item_type.copies), ways });
     }
     Ok(found)
 }

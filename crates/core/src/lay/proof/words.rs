@@ -64,7 +64,7 @@ pub fn reason_of_sheets(job: &Job, needed: &SheetsNeeded) -> Option<String> {
 /// The rules of this job that what is shown of `cloth` rests on, each as it would stand in a list; without them less cloth
 /// might do.
 pub fn conditions(job: &Job, cloth: &Cloth) -> Vec<String> {
-    let ruler = Ruler::usual(job.units);
+    let ruler = Ruler::default_for(job.units);
     let here = || job.pieces.iter().filter(|p| p.cloths.contains(&cloth.id));
     let with = |grain: &dyn Fn(Grain) -> bool| -> Vec<&str> {
         let locked = |p: &&JobPiece| grain(p.grain) && !matches!(p.outline, Outline::Circle(_));
@@ -107,7 +107,7 @@ struct Teller<'a> {
 
 impl Teller<'_> {
     fn length(&self, length: Length) -> String {
-        format!("{} {}", Ruler::usual(self.job.units).show(length).text, self.job.units.symbol())
+        format!("{} {}", Ruler::default_for(self.job.units).show(length).text, self.job.units.symbol())
     }
 
     fn name(&self, piece: usize) -> &str {

@@ -92,14 +92,14 @@ fn with_level(strip: &Strip, state: &State, kind: usize, choice: usize, random: 
     let mut next = state.clone();
     let c = strip.kinds[kind].choices[choice];
     let y = next.top;
-    next.put(strip, Laid { kind, choice, x: 0, y });
+    next.placement(strip, Laid { kind, choice, x: 0, y });
     next.top += c.height;
     next.fill(strip, [c.width, y, strip.width - c.width, c.height], random);
     next
 }
 
 impl State {
-    fn put(&mut self, strip: &Strip, laid: Laid) {
+    fn placement(&mut self, strip: &Strip, laid: Laid) {
         self.left[laid.kind] -= 1;
         self.remaining -= 1;
         let least = strip.kinds[laid.kind].choices.iter().map(|c| i128::from(c.width) * i128::from(c.height)).min();
@@ -127,7 +127,7 @@ impl State {
         }
         let Some((_, kind, choice)) = best else { return };
         let c = strip.kinds[kind].choices[choice];
-        self.put(strip, Laid { kind, choice, x, y });
+        self.placement(strip, Laid { kind, choice, x, y });
         let (beside, above) = (width - c.width, height - c.height);
         let largest_along = (i128::from(beside) * i128::from(height)).max(i128::from(c.width) * i128::from(above));
         let largest_across = (i128::from(width) * i128::from(above)).max(i128::from(beside) * i128::from(c.height));

@@ -3,7 +3,7 @@
 //!
 //! Late acceptance: Burke and Bykov 2017, "The late acceptance hill-climbing heuristic".
 
-use super::niche::{Claim, Niche, Outcome};
+use super::branch_and_bound::{BranchAndBound, Claim, Outcome};
 use super::skyline::Skyline;
 use super::strip::{Laid, Strip};
 use super::{beam, levels, shelves, subsets};
@@ -24,7 +24,7 @@ pub(in crate::lay) struct Score {
     /// What has to be bought.
     bought: Length,
     /// Cannot be cut edge to edge.
-    ragged: bool,
+    non_guillotine: bool,
     /// How long it lies.
     length: i64,
     /// Different edges across and along: each is a setting of the ruler.
@@ -39,7 +39,7 @@ impl Score {
         over: i64::MAX,
         ragged_first: true,
         bought: Length(i64::MAX),
-        ragged: true,
+        non_guillotine: true,
         length: i64::MAX,
         settings: usize::MAX,
         apart: i64::MAX,
@@ -223,7 +223,7 @@ impl<'a> StripSearch<'a> {
 
     /// Nothing is left to gain, or what is left has been tried for long enough.
     pub(in crate::lay) fn finished(&self) -> bool {
-        self.proven() && self.since_proven > if self.score.ragged { POLISH } else { SETTLE }
+        self.proven() && self.since_proven > if self.score.non_guillotine { POLISH } else { SETTLE }
     }
 
     /// The cloth is too short for this lay.
@@ -233,7 +233,7 @@ impl<'a> StripSearch<'a> {
 
     /// Every cut of `best` can run edge to edge.
     pub(in crate::lay) fn through(&self) -> bool {
-        !self.score.ragged
+        !self.score.non_guillotine
     }
 
     /// The best lay with every piece slid to the left as far as it goes, so that what is left over lies together; as it
@@ -289,20 +289,28 @@ impl<'a> StripSearch<'a> {
         let length = self.strip.length(lay);
         let over = self.cloth.usable_length().map_or(0, |limit| (length - limit.0).max(0));
         let bought = self.cloth.buy_length(self.cloth.needed_length(Length(length)));
-        Score { over, ragged_first: self.few_cuts, bought, ragged: true, length, settings: usize::MAX, apart: i64::MAX }
+        Score {
+            over,
+            ragged_first: self.few_cuts,
+            bought,
+            non_guillotine: true,
+            length,
+            settings: usize::MAX,
+            apart: i64::MAX,
+        }
     }
 
     fn offer(&mut self, lay: &[Laid]) -> Score {
         let mut score = self.score(lay);
         // The tree is only grown, and settings are only counted, where it can matter.
-        let at_best = Score { ragged: false, ragged_first: false, settings: 0, apart: 0, ..score };
+        let at_best = Score { non_guillotine: false, ragged_first: false, settings: 0, apart: 0, ..score };
         if at_best < self.score && lay.len() <= MOST_SLID {
             (score.settings, score.apart) = self.order_of(lay);
         }
-        if (Score { ragged: false, ragged_first: false, ..score }) < self.score {
-            score.ragged = !is_through(&self.strip, lay, score.length);
-            score.ragged_first &= score.ragged;
-            if score < self.score && !(self.strip.through && score.ragged) {
+        if (Score { non_guillotine: false, ragged_first: false, ..score }) < self.score {
+            score.non_guillotine = !is_through(&self.strip, lay, score.length);
+            score.ragged_first &= score.non_guillotine;
+            if score < self.score && !(self.strip.through && score.non_guillotine) {
                 self.score = score;
                 self.best.clear();
                 self.best.extend_from_slice(lay);
@@ -324,7 +332,7 @@ impl<'a> StripSearch<'a> {
         let Some(lay) = shelves::fill(&self.strip, order) else { return Score::WORST };
         let mut score = self.offer(&lay);
         // The order of shelves is searched by length alone.
-        (score.ragged, score.ragged_first, score.settings, score.apart) = (false, false, 0, 0);
+        (score.non_guillotine, score.ragged_first, score.settings, score.apart) = (false, false, 0, 0);
         score
     }
 
@@ -384,7 +392,7 @@ impl<'a> StripSearch<'a> {
             None => return,
         };
         let claim = if few && self.deep_runs.is_multiple_of(2) { Claim::Proof } else { Claim::Nothing };
-        match Niche::find(&self.strip, aim, nodes, claim, &mut self.random) {
+        match BranchAndBound::find(&self.strip, aim, nodes, claim, &mut self.random) {
             Outcome::Found(lay) => {
                 self.offer(&lay);
             }

@@ -43,7 +43,7 @@ impl Project {
         let count = rows.len();
         let mut list = match &self.bag {
             Bag::CutList(list) => list.clone(),
-            _ => CutList::usual(self.system),
+            _ => CutList::default_for(self.system),
         };
         list.rows = rows.to_vec();
         for (at, row) in list.rows.iter_mut().enumerate() {

@@ -53,12 +53,12 @@ impl Project {
         let begun = self.steps_done > 0;
         let cloth = self.cloth_mut(cloth)?;
         if cloth.look.pattern != look.pattern {
-            if begun && cloth.print != look.pattern.usual_print() {
+            if begun && cloth.print != look.pattern.default_print() {
                 let message =
                     "Cutting has begun: a pattern that stands otherwise would change the plan. Its colours may change.";
                 return Err(FieldProblem::new("pattern", &cloth.name, message));
             }
-            cloth.print = look.pattern.usual_print();
+            cloth.print = look.pattern.default_print();
         }
         cloth.look = look.clone();
         Ok(format!("Look of {}", cloth.name))
@@ -79,7 +79,7 @@ impl Project {
             ));
         }
         let id = self.new_id(&name);
-        let mut cloth = ProjectCloth::usual(id.clone(), name.clone(), material, self.system);
+        let mut cloth = ProjectCloth::default_for(id.clone(), name.clone(), material, self.system);
         cloth.look = self.fresh_look(&cloth.look);
         self.cloths.push(cloth);
         for part in Part::ALL {

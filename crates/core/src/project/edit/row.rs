@@ -72,7 +72,7 @@ impl Project {
                     "notched" => RowShape::Notched { across: across.min(up), up: across.min(up) },
                     "tapered" => RowShape::Tapered { by: across },
                     "free" => {
-                        let ruler = Ruler::usual(system);
+                        let ruler = Ruler::default_for(system);
                         RowShape::Free { corners: found.corners(ruler) }
                     }
                     other => {

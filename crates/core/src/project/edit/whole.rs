@@ -30,7 +30,7 @@ impl Project {
             ProjectField::Currency => self.currency = currency(value)?,
             ProjectField::System => {
                 self.system = choice("system", value)?;
-                self.ruler = Ruler::usual(self.system);
+                self.ruler = Ruler::default_for(self.system);
                 let cloths = std::mem::take(&mut self.cloths);
                 self.cloths = cloths.into_iter().map(|c| c.sold_in(self.system)).collect();
             }

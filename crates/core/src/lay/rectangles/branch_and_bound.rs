@@ -24,7 +24,7 @@ use crate::lay::random::Random;
 use crate::lay::reach::Reach;
 use crate::lay::stop::Stop;
 
-pub(super) struct Niche {
+pub(super) struct BranchAndBound {
     /// Ways each kind may lie, as the rectangle lies.
     choices: Vec<Vec<Choice>>,
     /// Tops may not pass this.
@@ -67,9 +67,11 @@ const FEW_NODES: u64 = 4_000;
 /// them or that cannot be told.
 pub(in crate::lay) fn cannot_hold(strip: &Strip, length: i64) -> Option<u64> {
     // Each way round the rectangle is another search.
-    (1..=2).find_map(|seed| match Niche::find(strip, length, FEW_NODES, Claim::Proof, &mut Random::new(seed)) {
-        Outcome::Impossible { places } => Some(places),
-        Outcome::Found(_) | Outcome::GaveUp => None,
+    (1..=2).find_map(|seed| {
+        match BranchAndBound::find(strip, length, FEW_NODES, Claim::Proof, &mut Random::new(seed)) {
+            Outcome::Impossible { places } => Some(places),
+            Outcome::Found(_) | Outcome::GaveUp => None,
+        }
     })
 }
 
@@ -94,7 +96,7 @@ struct Place {
     rise_right: i64,
 }
 
-impl Niche {
+impl BranchAndBound {
     /// Looks for a lay of all of `strip` no longer than `length`, visiting at most `nodes` places.
     pub(super) fn find(strip: &Strip, length: i64, nodes: u64, claim: Claim, random: &mut Random) -> Outcome {
         let step = common_step(strip);
@@ -108,7 +110,7 @@ impl Niche {
         let on_side = random.below(2) == 0;
         let (width, ceiling) = if on_side { (ceiling, strip.width) } else { (strip.width, ceiling) };
         let lie = |c: &Choice| if on_side { Choice { width: c.height, height: c.width, ..*c } } else { *c };
-        let mut search = Niche {
+        let mut search = BranchAndBound {
             choices: strip.kinds.iter().map(|k| k.choices.iter().map(lie).collect()).collect(),
             ceiling,
             nodes,

@@ -5,7 +5,7 @@
 //! and descent as in Gardeyn and Wauters 2025, "An open-source heuristic to reboot 2D nesting research". How deep two
 //! shapes overlap is read off their no-fit regions, so a lay without overlap is exact in whole units.
 
-use super::board::{Obstacle, Put, settled};
+use super::board::{KindPlacement, Obstacle, settled};
 use super::fill::{Layout, obstacles};
 use super::problem::Nest;
 use crate::lay::random::Random;
@@ -23,7 +23,7 @@ const DRAWN: usize = 4;
 pub(super) struct Piece {
     kind: usize,
     way: usize,
-    ground: usize,
+    bin: usize,
     x: i64,
     y: i64,
     /// Of the way it lies: shape and the far corner of its bounding box, the gap included.
@@ -34,33 +34,33 @@ pub(super) struct Piece {
 
 impl Piece {
     fn new(nest: &Nest, kind: usize, place: Place) -> Self {
-        let Place { ground, way, x, y } = place;
-        let shape = nest.kinds[kind].ways[ground][way].shape;
+        let Place { bin, way, x, y } = place;
+        let shape = nest.kinds[kind].ways[bin][way].shape;
         let (width, height) = (nest.shapes[shape].width + nest.gap.0, nest.shapes[shape].height + nest.gap.0);
-        Self { kind, way, ground, x, y, shape, right: x + width, top: y + height }
+        Self { kind, way, bin, x, y, shape, right: x + width, top: y + height }
     }
 
     fn place(&self) -> Place {
-        Place { ground: self.ground, way: self.way, x: self.x, y: self.y }
+        Place { bin: self.bin, way: self.way, x: self.x, y: self.y }
     }
 }
 
 /// A placement tried for a piece.
 #[derive(Clone, Copy, Debug)]
 struct Place {
-    ground: usize,
+    bin: usize,
     way: usize,
     x: i64,
     y: i64,
 }
 
-pub(super) struct Squeeze {
+pub(super) struct Separation {
     pieces: Vec<Piece>,
-    /// Pieces on each ground.
+    /// Pieces on each bin.
     on: Vec<Vec<usize>>,
-    /// Obstacles that stay, on each ground.
+    /// Obstacles that stay, on each bin.
     fixed: Vec<Vec<Obstacle>>,
-    /// Length that is there, by ground.
+    /// Length that is there, by bin.
     limit: Vec<i64>,
     /// Weight of each pair, and in the last column of each piece against what stays.
     weights: Vec<f64>,
@@ -68,29 +68,29 @@ pub(super) struct Squeeze {
     order: Vec<usize>,
 }
 
-impl Squeeze {
-    /// Starts from `layout`; what is not laid is thrown on a ground it may lie on. No top may pass its ground's `limit`.
+impl Separation {
+    /// Starts from `layout`; what is not laid is thrown on a bin it may lie on. No top may pass its bin's `limit`.
     pub(super) fn new(nest: &Nest, layout: &Layout, limit: Vec<i64>, random: &mut Random) -> Option<Self> {
         let mut pieces = Vec::with_capacity(nest.placements());
-        for (ground, put) in layout.on.iter().enumerate() {
-            for p in put {
-                let way = nest.kinds[p.kind].ways[ground].iter().position(|w| *w == p.way)?;
-                pieces.push(Piece::new(nest, p.kind, Place { ground, way, x: p.x, y: p.y }));
+        for (bin, placement) in layout.on.iter().enumerate() {
+            for p in placement {
+                let way = nest.kinds[p.kind].ways[bin].iter().position(|w| *w == p.way)?;
+                pieces.push(Piece::new(nest, p.kind, Place { bin, way, x: p.x, y: p.y }));
             }
         }
         for &kind in &layout.left {
-            let grounds = &nest.kinds[kind].grounds;
-            if grounds.is_empty() {
+            let bins = &nest.kinds[kind].bins;
+            if bins.is_empty() {
                 return None;
             }
-            let ground = grounds[random.below(grounds.len())];
-            let way = random.below(nest.kinds[kind].ways[ground].len());
-            pieces.push(Piece::new(nest, kind, Place { ground, way, x: 0, y: 0 }));
+            let bin = bins[random.below(bins.len())];
+            let way = random.below(nest.kinds[kind].ways[bin].len());
+            pieces.push(Piece::new(nest, kind, Place { bin, way, x: 0, y: 0 }));
         }
         let n = pieces.len();
-        let mut squeeze = Self {
-            on: vec![vec![]; nest.grounds.len()],
-            fixed: (0..nest.grounds.len()).map(|g| obstacles(nest, g, &[])).collect(),
+        let mut separation = Self {
+            on: vec![vec![]; nest.bins.len()],
+            fixed: (0..nest.bins.len()).map(|g| obstacles(nest, g, &[])).collect(),
             weights: vec![1.0; n * (n + 1)],
             overlaps: vec![],
             order: (0..n).collect(),
@@ -98,11 +98,11 @@ impl Squeeze {
             pieces,
         };
         for i in 0..n {
-            let ground = squeeze.pieces[i].ground;
-            squeeze.on[ground].push(i);
-            squeeze.hold(nest, i);
+            let bin = separation.pieces[i].bin;
+            separation.on[bin].push(i);
+            separation.hold(nest, i);
         }
-        Some(squeeze)
+        Some(separation)
     }
 
     /// New limits: what lies beyond is pulled in.
@@ -115,15 +115,15 @@ impl Squeeze {
 
     fn hold(&mut self, nest: &Nest, i: usize) {
         let piece = self.pieces[i];
-        let [left, low, right, high] = self.bounds(nest, piece.ground, piece.shape);
+        let [left, low, right, high] = self.bounds(nest, piece.bin, piece.shape);
         let held =
             Place { x: piece.x.clamp(left, right.max(left)), y: piece.y.clamp(low, high.max(low)), ..piece.place() };
         self.pieces[i] = Piece::new(nest, piece.kind, held);
     }
 
-    fn bounds(&self, nest: &Nest, ground: usize, shape: usize) -> [i64; 4] {
-        let [left, low, right, high] = nest.inner(ground, shape).bounds;
-        [left, low, right, high.min(self.limit[ground] - nest.shapes[shape].height)]
+    fn bounds(&self, nest: &Nest, bin: usize, shape: usize) -> [i64; 4] {
+        let [left, low, right, high] = nest.inner(bin, shape).bounds;
+        [left, low, right, high.min(self.limit[bin] - nest.shapes[shape].height)]
     }
 
     /// Finds all overlaps; returns their sum, 0 when the lay holds.
@@ -141,7 +141,7 @@ impl Squeeze {
                         self.overlaps.push((i.min(j), i.max(j), depth));
                     }
                 }
-                let against = self.against_fixed(nest, p.ground, shape, p.x, p.y);
+                let against = self.against_fixed(nest, p.bin, shape, p.x, p.y);
                 if against > 0.0 {
                     self.overlaps.push((i, n, against));
                 }
@@ -150,12 +150,12 @@ impl Squeeze {
         self.overlaps.iter().map(|o| o.2).sum()
     }
 
-    fn against_fixed(&self, nest: &Nest, ground: usize, shape: usize, x: i64, y: i64) -> f64 {
-        let inner = nest.inner(ground, shape);
-        let pinned: f64 = self.fixed[ground].iter().map(|o| nest.nofit(o.shape, shape).depth(x - o.x, y - o.y)).sum();
+    fn against_fixed(&self, nest: &Nest, bin: usize, shape: usize, x: i64, y: i64) -> f64 {
+        let inner = nest.inner(bin, shape);
+        let pinned: f64 = self.fixed[bin].iter().map(|o| nest.nofit(o.shape, shape).depth(x - o.x, y - o.y)).sum();
         let missing: f64 = inner.missing.iter().map(|region| region.depth(x, y)).sum();
-        let [left, low, right, high] = self.bounds(nest, ground, shape);
-        // A shape too large for what is left of the ground cannot be held in.
+        let [left, low, right, high] = self.bounds(nest, bin, shape);
+        // A shape too large for what is left of the bin cannot be held in.
         let outside = (x - right).max(left - x).max(0) + (y - high).max(low - y).max(0);
         pinned + missing + inner.beyond(x, y) + outside as f64
     }
@@ -166,12 +166,12 @@ impl Squeeze {
 
     /// Weighted overlap of piece `i` if it lay at `place`, given up beyond `most`.
     fn cost(&self, nest: &Nest, i: usize, place: Place, most: f64) -> f64 {
-        let shape = nest.kinds[self.pieces[i].kind].ways[place.ground][place.way].shape;
+        let shape = nest.kinds[self.pieces[i].kind].ways[place.bin][place.way].shape;
         let n = self.pieces.len();
         let right = place.x + nest.shapes[shape].width + nest.gap.0;
         let top = place.y + nest.shapes[shape].height + nest.gap.0;
-        let mut cost = self.weight(i, n) * self.against_fixed(nest, place.ground, shape, place.x, place.y);
-        for &j in &self.on[place.ground] {
+        let mut cost = self.weight(i, n) * self.against_fixed(nest, place.bin, shape, place.x, place.y);
+        for &j in &self.on[place.bin] {
             if cost > most {
                 return cost;
             }
@@ -271,58 +271,58 @@ impl Squeeze {
     }
 
     fn move_to(&mut self, nest: &Nest, i: usize, place: Place) {
-        let Piece { kind, ground, .. } = self.pieces[i];
-        if place.ground != ground {
-            self.on[ground].retain(|&j| j != i);
-            self.on[place.ground].push(i);
+        let Piece { kind, bin, .. } = self.pieces[i];
+        if place.bin != bin {
+            self.on[bin].retain(|&j| j != i);
+            self.on[place.bin].push(i);
         }
         self.pieces[i] = Piece::new(nest, kind, place);
     }
 
     fn anywhere(&self, nest: &Nest, piece: &Piece, random: &mut Random) -> Option<Place> {
-        let grounds = &nest.kinds[piece.kind].grounds;
-        let ground = grounds[random.below(grounds.len())];
-        let ways = &nest.kinds[piece.kind].ways[ground];
+        let bins = &nest.kinds[piece.kind].bins;
+        let bin = bins[random.below(bins.len())];
+        let ways = &nest.kinds[piece.kind].ways[bin];
         let way = random.below(ways.len());
-        let [left, low, right, high] = self.bounds(nest, ground, ways[way].shape);
+        let [left, low, right, high] = self.bounds(nest, bin, ways[way].shape);
         if left > right || low > high {
             return None;
         }
         let within = |a: i64, b: i64, random: &mut Random| a + random.below((b - a + 1) as usize) as i64;
-        Some(Place { ground, way, x: within(left, right, random), y: within(low, high, random) })
+        Some(Place { bin, way, x: within(left, right, random), y: within(low, high, random) })
     }
 
     fn near(&self, nest: &Nest, piece: &Piece, random: &mut Random) -> Option<Place> {
-        let shape = &nest.shapes[nest.kinds[piece.kind].ways[piece.ground][piece.way].shape];
+        let shape = &nest.shapes[nest.kinds[piece.kind].ways[piece.bin][piece.way].shape];
         let reach = shape.width.min(shape.height).max(4);
         let off = |random: &mut Random| random.below(reach as usize) as i64 - reach / 2;
-        let ways = &nest.kinds[piece.kind].ways[piece.ground];
+        let ways = &nest.kinds[piece.kind].ways[piece.bin];
         let way = if random.below(2) == 0 { piece.way } else { random.below(ways.len()) };
-        let [left, low, right, high] = self.bounds(nest, piece.ground, ways[way].shape);
+        let [left, low, right, high] = self.bounds(nest, piece.bin, ways[way].shape);
         if left > right || low > high {
             return None;
         }
         let (x, y) = (piece.x + off(random), piece.y + off(random));
-        Some(Place { ground: piece.ground, way, x: x.clamp(left, right), y: y.clamp(low, high) })
+        Some(Place { bin: piece.bin, way, x: x.clamp(left, right), y: y.clamp(low, high) })
     }
 
-    /// At a corner of the no-fit region of another piece, or in a corner of the ground.
+    /// At a corner of the no-fit region of another piece, or in a corner of the bin.
     fn touching(&self, nest: &Nest, i: usize, random: &mut Random) -> Option<Place> {
         let piece = self.pieces[i];
-        let ground = if random.below(4) == 0 {
-            let grounds = &nest.kinds[piece.kind].grounds;
-            grounds[random.below(grounds.len())]
+        let bin = if random.below(4) == 0 {
+            let bins = &nest.kinds[piece.kind].bins;
+            bins[random.below(bins.len())]
         } else {
-            piece.ground
+            piece.bin
         };
-        let ways = &nest.kinds[piece.kind].ways[ground];
+        let ways = &nest.kinds[piece.kind].ways[bin];
         let way = random.below(ways.len());
         let shape = ways[way].shape;
-        let [left, low, right, high] = self.bounds(nest, ground, shape);
+        let [left, low, right, high] = self.bounds(nest, bin, shape);
         if left > right || low > high {
             return None;
         }
-        let on = &self.on[ground];
+        let on = &self.on[bin];
         let at = random.below(on.len() + 1);
         let (mut x, mut y) = match on.get(at) {
             Some(&j) if j != i => {
@@ -333,7 +333,7 @@ impl Squeeze {
                 (q.x + corner.0, q.y + corner.1)
             }
             _ => {
-                let inner = nest.inner(ground, shape);
+                let inner = nest.inner(bin, shape);
                 match random.below(4 + inner.missing.len().min(8)) {
                     0 => (left, low),
                     1 => (right, low),
@@ -354,13 +354,13 @@ impl Squeeze {
             3 => y = high,
             _ => {}
         }
-        Some(Place { ground, way, x: x.clamp(left, right), y: y.clamp(low, high) })
+        Some(Place { bin, way, x: x.clamp(left, right), y: y.clamp(low, high) })
     }
 
     /// Steps along and across, halved where none helps, down to the unit.
     fn descend(&self, nest: &Nest, i: usize, from: Place, cost: f64, random: &mut Random) -> (f64, Place) {
-        let shape = nest.kinds[self.pieces[i].kind].ways[from.ground][from.way].shape;
-        let [left, low, right, high] = self.bounds(nest, from.ground, shape);
+        let shape = nest.kinds[self.pieces[i].kind].ways[from.bin][from.way].shape;
+        let [left, low, right, high] = self.bounds(nest, from.bin, shape);
         let size = nest.shapes[shape].width.min(nest.shapes[shape].height);
         let (mut step, mut best, mut place) = ((size / 4).max(1), cost, from);
         while best > 0.0 {
@@ -390,13 +390,13 @@ impl Squeeze {
         self.pieces.clone()
     }
 
-    /// Back to a state of this squeeze; the weights stay.
+    /// Back to a state of this separation; the weights stay.
     pub(super) fn restore(&mut self, state: &[Piece]) {
         self.pieces.clear();
         self.pieces.extend_from_slice(state);
         self.on.iter_mut().for_each(Vec::clear);
         for (i, piece) in self.pieces.iter().enumerate() {
-            self.on[piece.ground].push(i);
+            self.on[piece.bin].push(i);
         }
     }
 
@@ -424,7 +424,7 @@ impl Squeeze {
         };
         let (a, b) = (self.pieces[i], self.pieces[j]);
         for (k, to) in [(i, b), (j, a)] {
-            let ways = &nest.kinds[self.pieces[k].kind].ways[to.ground];
+            let ways = &nest.kinds[self.pieces[k].kind].ways[to.bin];
             if ways.is_empty() {
                 continue;
             }
@@ -436,39 +436,39 @@ impl Squeeze {
 
     /// The lay as it stands, every piece slid down and left until it touches, the lowest first.
     pub(super) fn layout(&self, nest: &Nest) -> Layout {
-        let mut layout = Layout { on: vec![vec![]; nest.grounds.len()], left: vec![] };
-        for (ground, on) in self.on.iter().enumerate() {
-            let put: Vec<Put> = on
+        let mut layout = Layout { on: vec![vec![]; nest.bins.len()], left: vec![] };
+        for (bin, on) in self.on.iter().enumerate() {
+            let placement: Vec<KindPlacement> = on
                 .iter()
                 .map(|&i| {
                     let p = self.pieces[i];
-                    Put { kind: p.kind, way: nest.kinds[p.kind].ways[ground][p.way], x: p.x, y: p.y }
+                    KindPlacement { kind: p.kind, way: nest.kinds[p.kind].ways[bin][p.way], x: p.x, y: p.y }
                 })
                 .collect();
-            layout.on[ground] = compacted(nest, ground, put);
+            layout.on[bin] = compacted(nest, bin, placement);
         }
         layout
     }
 }
 
 /// Slides every piece down and left until nothing moves any more.
-pub(super) fn compacted(nest: &Nest, ground: usize, mut put: Vec<Put>) -> Vec<Put> {
+pub(super) fn compacted(nest: &Nest, bin: usize, mut placement: Vec<KindPlacement>) -> Vec<KindPlacement> {
     const MOST_ROUNDS: usize = 30;
-    let mut all = obstacles(nest, ground, &put);
-    let pinned = all.len() - put.len();
+    let mut all = obstacles(nest, bin, &placement);
+    let pinned = all.len() - placement.len();
     for _ in 0..MOST_ROUNDS {
-        let mut order: Vec<usize> = (0..put.len()).collect();
-        order.sort_by_key(|&i| (put[i].y, put[i].x));
+        let mut order: Vec<usize> = (0..placement.len()).collect();
+        order.sort_by_key(|&i| (placement[i].y, placement[i].x));
         let mut moved = false;
         for i in order {
             if nest.stop.asked() {
-                return put;
+                return placement;
             }
             let last = all.len() - 1;
             all.swap(pinned + i, last);
             let own = all.pop();
-            let p = &mut put[i];
-            let (x, y) = settled(nest, ground, p.way.shape, &all, p.x, p.y);
+            let p = &mut placement[i];
+            let (x, y) = settled(nest, bin, p.way.shape, &all, p.x, p.y);
             moved |= (x, y) != (p.x, p.y);
             (p.x, p.y) = (x, y);
             if let Some(own) = own {
@@ -480,5 +480,5 @@ pub(super) fn compacted(nest: &Nest, ground: usize, mut put: Vec<Put>) -> Vec<Pu
             break;
         }
     }
-    put
+    placement
 }

@@ -6,12 +6,12 @@ use crate::measure::{LONGEST, Length, Ruler};
 /// The least a seam or a turn can be: 1/8 in or 3 mm (common practice).
 const LEAST_SEAM: Length = Length(Length::MILLIMETRE.0 * 3);
 
-pub(super) struct Faults {
+pub(super) struct Problems {
     ruler: Ruler,
     found: Vec<FieldProblem>,
 }
 
-impl Faults {
+impl Problems {
     pub(super) fn new(ruler: Ruler) -> Self {
         Self { ruler, found: vec![] }
     }

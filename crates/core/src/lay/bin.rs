@@ -7,7 +7,7 @@ use crate::shape::{Outline, Point, convex_hull, convex_parts, without_idle_corne
 
 /// One length of a roll, one sheet or one scrap.
 #[derive(Clone, Debug)]
-pub(super) struct Ground {
+pub(super) struct Bin {
     /// Index of the cloth in the job.
     pub cloth: usize,
     /// Which copy of it, from 1.
@@ -40,15 +40,15 @@ pub(super) struct Edge {
     pub beyond: Vec<Vec<Point>>,
 }
 
-impl Ground {
+impl Bin {
     /// A limited roll, a sheet or a scrap: there is no more of it than this.
     pub(super) fn fixed(&self) -> bool {
         self.limit.is_some()
     }
 }
 
-/// The grounds of a job, in the job's order of cloths; never more copies of a sheet than there are pieces.
-pub(super) fn grounds(job: &Job) -> Vec<Ground> {
+/// The bins of a job, in the job's order of cloths; never more copies of a sheet than there are pieces.
+pub(super) fn bins(job: &Job) -> Vec<Bin> {
     let pieces: u64 = job.pieces.iter().map(|p| u64::from(p.count)).sum();
     let mut found = Vec::new();
     for (index, cloth) in job.cloths.iter().enumerate() {
@@ -57,15 +57,15 @@ pub(super) fn grounds(job: &Job) -> Vec<Ground> {
             Form::Roll { .. } | Form::Scrap { .. } => 1,
         };
         for copy in 1..=copies {
-            found.push(ground(cloth, index, copy));
+            found.push(bin(cloth, index, copy));
         }
     }
     found
 }
 
-fn ground(cloth: &Cloth, index: usize, copy: u32) -> Ground {
+fn bin(cloth: &Cloth, index: usize, copy: u32) -> Bin {
     let folded = cloth.layers == 2;
-    let mut ground = Ground {
+    let mut bin = Bin {
         cloth: index,
         copy,
         left: cloth.left_edge(),
@@ -81,9 +81,9 @@ fn ground(cloth: &Cloth, index: usize, copy: u32) -> Ground {
         let washed = |o: &Outline| o.corners().into_iter().map(|p| cloth.washed(p)).collect::<Vec<_>>();
         let corners = without_idle_corners(&washed(outline));
         let (left, low) = (corners.iter().map(|p| p.x).min(), corners.iter().map(|p| p.y).min());
-        ground.left = left.unwrap_or_default() + cloth.selvedge;
-        ground.low = low.unwrap_or_default() + cloth.trim;
-        let moved = |p: &Point| Point::new(p.x - ground.left, p.y - ground.low);
+        bin.left = left.unwrap_or_default() + cloth.selvedge;
+        bin.low = low.unwrap_or_default() + cloth.trim;
+        let moved = |p: &Point| Point::new(p.x - bin.left, p.y - bin.low);
         let corners: Vec<Point> = corners.iter().map(moved).collect();
         let hull = convex_hull(&corners);
         let mut missing = bays(&corners, &hull);
@@ -91,9 +91,9 @@ fn ground(cloth: &Cloth, index: usize, copy: u32) -> Ground {
             missing.extend(convex_parts(&washed(flaw).iter().map(moved).collect::<Vec<_>>()));
         }
         let beyond = corners_of_box(&hull);
-        ground.edge = Some(Edge { hull, missing, beyond });
+        bin.edge = Some(Edge { hull, missing, beyond });
     }
-    ground
+    bin
 }
 
 /// What lies between a polygon and its hull, in convex parts: one bay wherever the edge leaves the hull.
@@ -157,31 +157,31 @@ fn on_line(a: Point, b: Point, p: Point) -> bool {
     ux * vy == uy * vx
 }
 
-/// The grounds a piece is tried on, in order: by the aim, then by the piece's own list of cloths.
-pub(super) fn order_of_grounds(job: &Job, grounds: &[Ground], piece: &JobPiece) -> Vec<usize> {
+/// The bins a piece is tried on, in order: by the aim, then by the piece's own list of cloths.
+pub(super) fn order_of_bins(job: &Job, bins: &[Bin], piece: &JobPiece) -> Vec<usize> {
     let mut order: Vec<(u8, i128, usize, usize)> = Vec::new();
-    for (g, ground) in grounds.iter().enumerate() {
-        let Some(place) = piece.cloths.iter().position(|c| *c == job.cloths[ground.cloth].id) else { continue };
+    for (g, bin) in bins.iter().enumerate() {
+        let Some(place) = piece.cloths.iter().position(|c| *c == job.cloths[bin.cloth].id) else { continue };
         let class = match job.rules.aim {
-            Aim::BuyLeast | Aim::FewCuts | Aim::KeepBig => u8::from(!ground.owned),
+            Aim::BuyLeast | Aim::FewCuts | Aim::KeepBig => u8::from(!bin.owned),
             Aim::ScrapsFirst => {
-                if ground.remnant {
+                if bin.remnant {
                     0
                 } else {
-                    1 + u8::from(!ground.owned)
+                    1 + u8::from(!bin.owned)
                 }
             }
             Aim::FreshCloth => {
-                if ground.remnant {
+                if bin.remnant {
                     2
                 } else {
-                    u8::from(!ground.owned)
+                    u8::from(!bin.owned)
                 }
             }
         };
         // To leave a big one whole, the small ones go first.
-        let size = match (job.rules.aim, ground.limit) {
-            (Aim::KeepBig, Some(limit)) => i128::from(ground.width) * i128::from(limit),
+        let size = match (job.rules.aim, bin.limit) {
+            (Aim::KeepBig, Some(limit)) => i128::from(bin.width) * i128::from(limit),
             _ => 0,
         };
         order.push((class, size, place, g));

@@ -1,10 +1,10 @@
-//! The search on one ground for the lots it was given: rectangles by their own search, all else by true outlines,
+//! The search on one bin for the items it was given: rectangles by their own search, all else by true outlines,
 //! which takes up what the rectangle search makes of the bounding boxes and so is never worse.
 
-use super::ground::{Ground, order_of_grounds};
+use super::bin::{Bin, order_of_bins};
 use super::guillotine::Region;
 use super::job::{Aim, Cuts, Job, JobPiece};
-use super::nest::{Detail, Layout, Lot, Nest, NestSearch, Put, boxes, whole_left};
+use super::nest::{Detail, ItemType, KindPlacement, Layout, Nest, NestSearch, boxes, whole_left};
 use super::proof::{Proof, least_length, ruled_out_by_slices};
 use super::rank::{Use, place_in_list, square_inches};
 use super::rectangles::{Laid, Strip, StripSearch};
@@ -13,7 +13,7 @@ use crate::measure::Length;
 use crate::shape::Outline;
 use std::sync::Arc;
 
-/// Searches a limited ground gets before it is taken as full.
+/// Searches a limited bin gets before it is taken as full.
 const TRIES_BEFORE_FULL: u64 = 400;
 /// Every so many steps by true outlines one is by bounding boxes.
 const BOXES_EVERY: u64 = 4;
@@ -24,11 +24,11 @@ const PURCHASES_SLICED: usize = 4;
 /// Steps spent on making a lay that cannot be cheaper simpler to cut.
 const POLISH: u64 = 1_500;
 
-pub(super) struct OnGround<'a> {
-    pub ground: usize,
-    pub lots: Vec<Lot>,
+pub(super) struct BinSearch<'a> {
+    pub bin: usize,
+    pub items: Vec<ItemType>,
     job: &'a Job,
-    grounds: Arc<[Ground]>,
+    bins: Arc<[Bin]>,
     search: Search<'a>,
     iteration: u64,
     /// Nothing is shorter.
@@ -46,7 +46,7 @@ enum Search<'a> {
     Nest(Box<NestSearch<'a>>, Option<Box<StripSearch<'a>>>),
 }
 
-/// The best lay of one ground, to be handed on.
+/// The best lay of one bin, to be handed on.
 #[derive(Clone)]
 pub(super) enum Found {
     Strip(Vec<Laid>),
@@ -58,47 +58,48 @@ fn is_shaped(piece: &JobPiece) -> bool {
     !matches!(piece.outline, Outline::Rect(..)) || piece.grain == crate::piece::Grain::Bias
 }
 
-/// A strip of bounding boxes of `lots` on `ground`.
-fn strip_of(job: &Job, ground: &Ground, lots: &[Lot], stop: &Stop) -> Strip {
-    let cloth = &job.cloths[ground.cloth];
-    let pieces: Vec<(usize, &JobPiece, u32)> = lots.iter().map(|l| (l.piece, &job.pieces[l.piece], l.copies)).collect();
+/// A strip of bounding boxes of `items` on `bin`.
+fn strip_of(job: &Job, bin: &Bin, items: &[ItemType], stop: &Stop) -> Strip {
+    let cloth = &job.cloths[bin.cloth];
+    let pieces: Vec<(usize, &JobPiece, u32)> =
+        items.iter().map(|l| (l.piece, &job.pieces[l.piece], l.copies)).collect();
     Strip::new(cloth, &pieces, job.rules.gap, job.rules.cuts).until(stop)
 }
 
-impl<'a> OnGround<'a> {
+impl<'a> BinSearch<'a> {
     pub(super) fn new(
         job: &'a Job,
-        grounds: &Arc<[Ground]>,
-        ground: usize,
-        mut lots: Vec<Lot>,
+        bins: &Arc<[Bin]>,
+        bin: usize,
+        mut items: Vec<ItemType>,
         seed: u64,
         stop: &Stop,
     ) -> Self {
-        // The same lots give the same problem, whoever asks.
-        lots.sort_unstable_by_key(|l| (l.piece, l.flipped));
-        let here = &grounds[ground];
+        // The same items give the same problem, whoever asks.
+        items.sort_unstable_by_key(|l| (l.piece, l.flipped));
+        let here = &bins[bin];
         let cloth = &job.cloths[here.cloth];
-        let seed = seed.wrapping_add(ground as u64);
+        let seed = seed.wrapping_add(bin as u64);
         let pinned = job.pinned.iter().any(|p| p.cloth == cloth.id && p.cloth_copy == here.copy);
         let plain = here.edge.is_none() && !here.folded && !pinned;
-        let shaped = lots.iter().any(|l| is_shaped(&job.pieces[l.piece]));
+        let shaped = items.iter().any(|l| is_shaped(&job.pieces[l.piece]));
         let few_cuts = job.rules.aim == Aim::FewCuts;
         // With a gap rectangles may pass each other corner to corner, closer than their boxes with the gap beside them.
         // Of many that is little to gain for much to nest: they are laid by the boxes, and proven by bounds only.
-        let few = lots.iter().map(|l| l.copies as usize).sum::<usize>() <= NestSearch::FILLED_AT_ONCE;
+        let few = items.iter().map(|l| l.copies as usize).sum::<usize>() <= NestSearch::FILLED_AT_ONCE;
         let in_boxes = !shaped && (job.rules.gap == Length::ZERO || job.rules.cuts == Cuts::Through || !few);
         let (search, proof) = if plain && in_boxes {
-            let strip = strip_of(job, here, &lots, stop);
-            let known = if strip.gap > 0 { least_length(job, here, &lots) } else { Proof::default() };
+            let strip = strip_of(job, here, &items, stop);
+            let known = if strip.gap > 0 { least_length(job, here, &items) } else { Proof::default() };
             (Search::Strip(Box::new(StripSearch::new(cloth, strip, few_cuts, seed))), known)
         } else {
             // The boxes come first: they are quick, and an answer if there is no time for more.
             let strip = plain
-                .then(|| strip_of(job, here, &lots, stop))
+                .then(|| strip_of(job, here, &items, stop))
                 .filter(|s| s.kinds.iter().all(|k| !k.choices.is_empty()));
             let boxes = strip.map(|strip| StripSearch::new(cloth, strip, few_cuts, seed));
-            let nest = Arc::new(Nest::new(job, grounds, &lots, |_| vec![ground], stop));
-            let proof = if nest.is_whole { least_length(job, here, &lots) } else { Proof::default() };
+            let nest = Arc::new(Nest::new(job, bins, &items, |_| vec![bin], stop));
+            let proof = if nest.is_whole { least_length(job, here, &items) } else { Proof::default() };
             let through = job.rules.cuts == Cuts::Through;
             let mut nested = match &boxes {
                 _ if !nest.is_whole => NestSearch::idle(job, nest, seed),
@@ -108,10 +109,10 @@ impl<'a> OnGround<'a> {
                 Some(boxes) if boxes.strip.pieces() > NestSearch::FILLED_AT_ONCE => NestSearch::idle(job, nest, seed),
                 _ => NestSearch::new(job, nest, seed),
             };
-            // What may lie elsewhere too is searched for deep where all grounds are seen.
-            nested.deep = lots.iter().all(|l| order_of_grounds(job, grounds, &job.pieces[l.piece]).len() < 2);
+            // What may lie elsewhere too is searched for deep where all bins are seen.
+            nested.deep = items.iter().all(|l| order_of_bins(job, bins, &job.pieces[l.piece]).len() < 2);
             if let Some(boxes) = &boxes {
-                take_boxes(&mut nested, ground, &lots, boxes);
+                take_boxes(&mut nested, bin, &items, boxes);
             }
             match boxes {
                 Some(boxes) if !nested.nest.is_whole => (Search::Strip(Box::new(boxes)), Proof::default()),
@@ -122,10 +123,10 @@ impl<'a> OnGround<'a> {
         let only_boxes = !in_boxes && matches!(search, Search::Strip(_));
         let mut made = Self {
             only_boxes,
-            ground,
-            lots,
+            bin,
+            items,
             job,
-            grounds: grounds.clone(),
+            bins: bins.clone(),
             search,
             iteration: 0,
             proof,
@@ -144,7 +145,7 @@ impl<'a> OnGround<'a> {
     }
 
     fn pieces(&self) -> u32 {
-        self.lots.iter().map(|l| l.copies).sum()
+        self.items.iter().map(|l| l.copies).sum()
     }
 
     fn raise_bound(&mut self) {
@@ -160,12 +161,12 @@ impl<'a> OnGround<'a> {
         if self.proven() {
             self.since_proven += 1;
         }
-        let ground = self.ground;
+        let bin = self.bin;
         let better = match &mut self.search {
             Search::Strip(strip) => strip.iterate(),
             Search::Nest(nest, Some(boxes)) => {
                 if self.job.rules.cuts == Cuts::Through || self.iteration.is_multiple_of(BOXES_EVERY) {
-                    boxes.iterate() && take_boxes(nest, ground, &self.lots, boxes)
+                    boxes.iterate() && take_boxes(nest, bin, &self.items, boxes)
                 } else {
                     nest.iterate()
                 }
@@ -184,8 +185,8 @@ impl<'a> OnGround<'a> {
         if self.over() || self.proven() {
             return;
         }
-        let ground = &self.grounds[self.ground];
-        let cloth = &self.job.cloths[ground.cloth];
+        let bin = &self.bins[self.bin];
+        let cloth = &self.job.cloths[bin.cloth];
         let mut bought = cloth.buy_length(cloth.needed_length(Length(self.length())));
         if self.sliced == Some(bought) {
             return;
@@ -196,7 +197,7 @@ impl<'a> OnGround<'a> {
             if cheaper < self.proof.bound {
                 return;
             }
-            if let Some(rule) = ruled_out_by_slices(self.job, ground, &self.lots, cheaper, &self.stop) {
+            if let Some(rule) = ruled_out_by_slices(self.job, bin, &self.items, cheaper, &self.stop) {
                 self.proof.raise(cheaper + 1, || rule);
                 return;
             }
@@ -221,20 +222,20 @@ impl<'a> OnGround<'a> {
     }
 
     /// What does not fit, or was not tried.
-    pub(super) fn overflow(&self) -> Vec<Lot> {
+    pub(super) fn overflow(&self) -> Vec<ItemType> {
         if self.is_untried() {
-            return self.lots.clone();
+            return self.items.clone();
         }
-        let mut found: Vec<Lot> = Vec::new();
+        let mut found: Vec<ItemType> = Vec::new();
         let mut add =
             |piece: usize, flipped: bool| match found.iter_mut().find(|f| (f.piece, f.flipped) == (piece, flipped)) {
                 Some(f) => f.copies += 1,
-                None => found.push(Lot { piece, flipped, copies: 1 }),
+                None => found.push(ItemType { piece, flipped, copies: 1 }),
             };
         match &self.search {
             Search::Strip(search) if search.over() => {
                 let gap = self.job.rules.gap.0;
-                let limit = self.grounds[self.ground].limit.unwrap_or(i64::MAX - gap) + gap;
+                let limit = self.bins[self.bin].limit.unwrap_or(i64::MAX - gap) + gap;
                 for laid in search.best.iter().filter(|l| l.y + search.strip.size(l).1 > limit) {
                     add(search.strip.kinds[laid.kind].piece, false);
                 }
@@ -246,7 +247,7 @@ impl<'a> OnGround<'a> {
                     add(kind.piece, kind.flipped);
                     if kind.yields == 2 {
                         // Of a pair the other face too, if the piece has two.
-                        add(kind.piece, self.lots.iter().any(|l| l.piece == kind.piece && l.flipped));
+                        add(kind.piece, self.items.iter().any(|l| l.piece == kind.piece && l.flipped));
                     }
                 }
             }
@@ -258,13 +259,13 @@ impl<'a> OnGround<'a> {
     pub(super) fn length(&self) -> i64 {
         match &self.search {
             Search::Strip(search) => search.strip.length(&search.best),
-            Search::Nest(search, _) => search.best.length(&search.nest, self.ground),
+            Search::Nest(search, _) => search.best.length(&search.nest, self.bin),
         }
     }
 
-    /// Whether no smaller purchase can hold these lots.
+    /// Whether no smaller purchase can hold these items.
     pub(super) fn proven(&self) -> bool {
-        let cloth = &self.job.cloths[self.grounds[self.ground].cloth];
+        let cloth = &self.job.cloths[self.bins[self.bin].cloth];
         let buy = |length: i64| cloth.buy_length(cloth.needed_length(Length(length)));
         !self.over() && (cloth.whole_length().is_some() || buy(self.length()) <= buy(self.proof.bound))
     }
@@ -272,7 +273,7 @@ impl<'a> OnGround<'a> {
     pub(super) fn through(&self) -> bool {
         match &self.search {
             Search::Strip(search) => search.through(),
-            Search::Nest(search, _) => !search.ragged(self.ground),
+            Search::Nest(search, _) => !search.non_guillotine(self.bin),
         }
     }
 
@@ -286,27 +287,27 @@ impl<'a> OnGround<'a> {
 
     /// Comes whole: there is nothing to make shorter.
     fn whole(&self) -> bool {
-        self.job.cloths[self.grounds[self.ground].cloth].whole_length().is_some()
+        self.job.cloths[self.bins[self.bin].cloth].whole_length().is_some()
     }
 
     /// What the lay comes to, for ranking it with others.
     pub(super) fn used(&self) -> Use {
-        let cloth = &self.job.cloths[self.grounds[self.ground].cloth];
-        let area = |l: &Lot| self.job.pieces[l.piece].outline.area().0 as f64 * f64::from(l.copies);
-        let place = |l: &Lot| place_in_list(self.job, &self.job.pieces[l.piece], cloth);
+        let cloth = &self.job.cloths[self.bins[self.bin].cloth];
+        let area = |l: &ItemType| self.job.pieces[l.piece].outline.area().0 as f64 * f64::from(l.copies);
+        let place = |l: &ItemType| place_in_list(self.job, &self.job.pieces[l.piece], cloth);
         Use {
             length: self.length(),
-            ragged: !self.through(),
-            area: square_inches(self.lots.iter().map(area).sum()),
+            non_guillotine: !self.through(),
+            area: square_inches(self.items.iter().map(area).sum()),
             whole_left: if self.job.rules.aim == Aim::KeepBig { self.whole_left() } else { 0.0 },
-            down_the_list: self.lots.iter().map(|l| place(l) * u64::from(l.copies)).sum(),
+            down_the_list: self.items.iter().map(|l| place(l) * u64::from(l.copies)).sum(),
         }
     }
 
     /// The largest whole rectangle that is left of the cloth, in square inches.
     fn whole_left(&self) -> f64 {
-        let (ground, length) = (&self.grounds[self.ground], self.length());
-        let height = ground.limit.unwrap_or(length).max(length);
+        let (bin, length) = (&self.bins[self.bin], self.length());
+        let height = bin.limit.unwrap_or(length).max(length);
         let laid: Vec<Region> = match &self.search {
             Search::Strip(search) => search
                 .best
@@ -316,9 +317,9 @@ impl<'a> OnGround<'a> {
                     Region { x: l.x, y: l.y, width, height }
                 })
                 .collect(),
-            Search::Nest(search, _) => boxes(&search.nest, self.ground, &search.best.on[self.ground]),
+            Search::Nest(search, _) => boxes(&search.nest, self.bin, &search.best.on[self.bin]),
         };
-        whole_left(self.job, Region { x: 0, y: 0, width: ground.width, height }, &laid)
+        whole_left(self.job, Region { x: 0, y: 0, width: bin.width, height }, &laid)
     }
 
     pub(super) fn found(&self) -> Found {
@@ -328,7 +329,7 @@ impl<'a> OnGround<'a> {
         }
     }
 
-    /// Takes up what another search of the same lots found.
+    /// Takes up what another search of the same items found.
     pub(super) fn share(&mut self, found: &Found, proof: &Proof) {
         match (&mut self.search, found) {
             (Search::Strip(search), Found::Strip(lay)) => search.share(lay, proof),
@@ -341,11 +342,12 @@ impl<'a> OnGround<'a> {
     }
 
     /// Takes up a lay of the pool, if this is a search by true outlines.
-    pub(super) fn take_puts(&mut self, nest: &Nest, puts: &[Put]) {
-        let ground = self.ground;
+    pub(super) fn take_placements(&mut self, nest: &Nest, placements: &[KindPlacement]) {
+        let bin = self.bin;
         if let Search::Nest(search, _) = &mut self.search {
-            let placed: Vec<(usize, Put)> = puts.iter().map(|p| (nest.kinds[p.kind].piece, *p)).collect();
-            if let Some(layout) = matched(&search.nest, ground, &placed, nest) {
+            let placed: Vec<(usize, KindPlacement)> =
+                placements.iter().map(|p| (nest.kinds[p.kind].piece, *p)).collect();
+            if let Some(layout) = matched(&search.nest, bin, &placed, nest) {
                 search.take(&layout);
             }
         }
@@ -364,32 +366,32 @@ impl<'a> OnGround<'a> {
     pub(super) fn placed(&self) -> Placed<'_> {
         match &self.search {
             Search::Strip(search) => Placed::Strip(search.tidied(), &search.strip),
-            Search::Nest(search, _) => Placed::Nest(&search.best.on[self.ground], &search.nest),
+            Search::Nest(search, _) => Placed::Nest(&search.best.on[self.bin], &search.nest),
         }
     }
 }
 
-/// What lies on a ground.
+/// What lies on a bin.
 pub(super) enum Placed<'a> {
     Strip(Vec<Laid>, &'a Strip),
-    Nest(&'a [Put], &'a Nest),
+    Nest(&'a [KindPlacement], &'a Nest),
 }
 
 /// The bounding-box lay as a lay by outlines.
-fn take_boxes(nest: &mut NestSearch<'_>, ground: usize, lots: &[Lot], boxes: &StripSearch<'_>) -> bool {
+fn take_boxes(nest: &mut NestSearch<'_>, bin: usize, items: &[ItemType], boxes: &StripSearch<'_>) -> bool {
     if boxes.over() {
         return false;
     }
     let mut left: Vec<usize> = nest.nest.kinds.iter().map(|k| k.count).collect();
-    let mut layout = Layout { on: vec![vec![]; nest.nest.grounds.len()], left: vec![] };
+    let mut layout = Layout { on: vec![vec![]; nest.nest.bins.len()], left: vec![] };
     for laid in &boxes.best {
         let kind = &boxes.strip.kinds[laid.kind];
         let turn = kind.choices[laid.choice].turn;
-        // Kinds were made from the lots, one for one.
-        let flipped = lots[laid.kind].flipped;
+        // Kinds were made from the items, one for one.
+        let flipped = items[laid.kind].flipped;
         let same = |k: usize| (nest.nest.kinds[k].piece, nest.nest.kinds[k].flipped) == (kind.piece, flipped);
         let Some(k) = (0..left.len()).find(|&k| left[k] > 0 && same(k)) else { return false };
-        let ways = &nest.nest.kinds[k].ways[ground];
+        let ways = &nest.nest.kinds[k].ways[bin];
         let (width, height) = boxes.strip.size(laid);
         let (width, height) = (width - boxes.strip.gap, height - boxes.strip.gap);
         let same_box = |shape: usize| {
@@ -402,25 +404,25 @@ fn take_boxes(nest: &mut NestSearch<'_>, ground: usize, lots: &[Lot], boxes: &St
             .or_else(|| ways.iter().find(|w| same_box(w.shape)));
         let Some(&way) = way else { return false };
         left[k] -= 1;
-        layout.on[ground].push(Put { kind: k, way, x: laid.x, y: laid.y });
+        layout.on[bin].push(KindPlacement { kind: k, way, x: laid.x, y: laid.y });
     }
     nest.take(&layout)
 }
 
 /// Placements of another problem with the same pieces as placements of `nest`.
-fn matched(nest: &Nest, ground: usize, placed: &[(usize, Put)], from: &Nest) -> Option<Layout> {
+fn matched(nest: &Nest, bin: usize, placed: &[(usize, KindPlacement)], from: &Nest) -> Option<Layout> {
     let mut left: Vec<usize> = nest.kinds.iter().map(|k| k.count).collect();
-    let mut layout = Layout { on: vec![vec![]; nest.grounds.len()], left: vec![] };
-    for (piece, put) in placed {
+    let mut layout = Layout { on: vec![vec![]; nest.bins.len()], left: vec![] };
+    for (piece, placement) in placed {
         let same = |w: &super::nest::Way| {
-            w.turn == put.way.turn && w.mirrored == put.way.mirrored && w.on_fold == put.way.on_fold
+            w.turn == placement.way.turn && w.mirrored == placement.way.mirrored && w.on_fold == placement.way.on_fold
         };
         let k = (0..left.len())
-            .find(|&k| left[k] > 0 && nest.kinds[k].piece == *piece && nest.kinds[k].ways[ground].iter().any(same))?;
-        let way = *nest.kinds[k].ways[ground].iter().find(|w| same(w))?;
-        debug_assert_eq!(nest.shapes[way.shape].width, from.shapes[put.way.shape].width);
+            .find(|&k| left[k] > 0 && nest.kinds[k].piece == *piece && nest.kinds[k].ways[bin].iter().any(same))?;
+        let way = *nest.kinds[k].ways[bin].iter().find(|w| same(w))?;
+        debug_assert_eq!(nest.shapes[way.shape].width, from.shapes[placement.way.shape].width);
         left[k] -= 1;
-        layout.on[ground].push(Put { kind: k, way, x: put.x, y: put.y });
+        layout.on[bin].push(KindPlacement { kind: k, way, x: placement.x, y: placement.y });
     }
     left.iter().all(|l| *l == 0).then_some(layout)
 }

@@ -1,0 +1,19 @@
+// What becomes of an edit: exactly one of these.
+import type { ProblemView } from '../api/client';
+
+export type Outcome =
+  | { is: 'ok' }
+  /** Fields that cannot stand; nothing was changed. */
+  | { is: 'problems'; problems: ProblemView[] }
+  /** Changed elsewhere meanwhile: it is held by the dialog that asks. */
+  | { is: 'conflict' }
+  /** It could not be kept and was left: what was typed stands where it was typed. */
+  | { is: 'unreached'; message: string };
+
+export const OK: Outcome = { is: 'ok' };
+
+/** Why nothing was changed, as sentences; none if it was or is held. */
+export function whyNot(outcome: Outcome): string[] {
+  if (outcome.is === 'problems') return outcome.problems.map((p) => p.message);
+  return outcome.is === 'unreached' ? [outcome.message] : [];
+}
