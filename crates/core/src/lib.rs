@@ -1,7 +1,8 @@
 //! The rules of cutting a bag from cloth: exact lengths, pieces drafted from finished sizes, the lay on the cloth,
 //! what to buy and in what order to cut.
 //!
-//! No input or output, no clock, no threads, no HTTP and no SQL: everything here is a function of its arguments.
+//! No input or output, no clock, no HTTP and no SQL: everything here is a function of its arguments. Threads are used only
+//! where the caller lends them, and change no result.
 //! Arrows run one way: `measure` ← `shape` ← `cloth`; `piece` ← `bag`; `lay` ← `cutting`, `buying`; `project` ties
 //! one maker's choices to all of them.
 
@@ -9,6 +10,7 @@ pub mod bag;
 pub mod buying;
 pub mod cloth;
 pub mod cutting;
+mod hashed;
 pub mod lay;
 pub mod measure;
 pub mod name;

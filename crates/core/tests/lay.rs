@@ -772,6 +772,41 @@ fn a_stopped_cut_says_where_it_stops() {
     assert!(stopped > 0, "a pinwheel has no cut right across");
 }
 
+/// Any number of planners gives a lay that holds, the same on one thread and on several; more are no worse than one at
+/// as many rounds.
+#[rstest]
+fn planners_side_by_side_give_the_same_on_any_threads(#[values(1, 2, 3, 5)] planners: u32) {
+    for seed in 1..4 {
+        let random = &mut Random::new(seed);
+        let mut side = || inch(2 + random.below(11) as i64);
+        let pieces = (0..14).map(|i| piece(format!("p{i}"), side(), side(), 1)).collect();
+        let mut job = job(inch(44), pieces);
+        (job.rules.seed, job.rules.planners) = (seed, planners);
+        let with = |threads: usize, rounds: u64| {
+            let budget = Budget { threads, ..Budget::iterations(rounds * u64::from(planners)) };
+            solve(&job, budget, &mut Silent).expect("laid")
+        };
+        let one = with(1, 60);
+        assert_eq!(verify(&job, &one), []);
+        for threads in [2, 4, 16] {
+            assert_eq!(with(threads, 60), one, "{planners} planners on {threads} threads");
+        }
+        let mut alone = job.clone();
+        alone.rules.planners = 1;
+        let alone = solve(&alone, Budget::iterations(60), &mut Silent).expect("laid");
+        assert!(one.cloths[0].needed_length <= alone.cloths[0].needed_length);
+    }
+}
+
+#[test]
+fn too_many_or_no_planners_are_refused_by_name() {
+    for n in [0, 17, u32::MAX] {
+        let mut job = squares(40, &[10, 10]);
+        job.rules.planners = n;
+        assert_eq!(job.check().expect_err("refused").field, "rules.planners");
+    }
+}
+
 /// What is called worth keeping is bare, and no cut of the plan runs through it.
 #[test]
 fn what_is_kept_stays_whole() {

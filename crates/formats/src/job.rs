@@ -160,12 +160,26 @@ struct RulesFile {
     keep: Option<[f64; 2]>,
     aim: Aim,
     seed: u64,
+    #[serde(skip_serializing_if = "is_usual")]
+    planners: u32,
     seconds: f64,
+}
+
+fn is_usual(planners: &u32) -> bool {
+    *planners == Rules::default().planners
 }
 
 impl Default for RulesFile {
     fn default() -> Self {
-        Self { gap: 0.0, cuts: Cuts::Free, keep: None, aim: Aim::BuyLeast, seed: 1, seconds: 5.0 }
+        Self {
+            gap: 0.0,
+            cuts: Cuts::Free,
+            keep: None,
+            aim: Aim::BuyLeast,
+            seed: 1,
+            planners: Rules::default().planners,
+            seconds: 5.0,
+        }
     }
 }
 
@@ -222,6 +236,7 @@ pub fn read_job(text: &str) -> Result<Job, FormatError> {
         keep,
         aim: rules.aim,
         seed: rules.seed,
+        planners: rules.planners,
         milliseconds: (rules.seconds * 1000.0) as u64,
     };
     let job = Job { name: file.name, units: file.units, pieces, cloths, rules, pinned };
@@ -482,6 +497,7 @@ pub fn write_job(job: &Job) -> String {
             keep: Some([to(job.rules.keep.0), to(job.rules.keep.1)]),
             aim: job.rules.aim,
             seed: job.rules.seed,
+            planners: job.rules.planners,
             seconds: job.rules.milliseconds as f64 / 1000.0,
         },
         pinned: job

@@ -168,6 +168,7 @@ function Frame() {
       )}
       <div className="flex flex-1 gap-4">
         <main className="min-w-0 flex-1">
+          <p className="mb-2 hidden font-heading text-2xl print:block">{view.name}</p>
           {['bag', 'pieces', 'cloth', 'lay'].includes(stage) && <CuttingBegun />}
           <Outlet />
         </main>

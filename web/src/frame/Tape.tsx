@@ -13,7 +13,7 @@ export function Tape({ stage }: { stage: string }) {
   return (
     <nav
       aria-label="Stages of the work"
-      className="order-last w-full min-w-0 min-[900px]:order-none min-[900px]:w-auto min-[900px]:flex-1"
+      className="order-last w-full min-w-0 min-[1100px]:order-none min-[1100px]:w-auto min-[1100px]:flex-1"
     >
       <ol className="relative hidden h-[58px] sm:flex">
         <li

@@ -3,17 +3,19 @@
 use super::answer::{ClothLay, Lay, Placement};
 use crate::FieldProblem;
 use crate::cloth::{Cloth, Form, Money};
+use crate::hashed::{HashMap, HashSet};
 use crate::measure::{LONGEST, Length, System};
 use crate::piece::{Grain, Mirror, PrintRule};
 use crate::shape::{NoFit, Outline, Turn, convex_parts};
 use serde::{Deserialize, Serialize};
-use std::collections::{HashMap, HashSet};
 
 /// The most pieces, copies counted, that one job may hold.
 pub const MOST_PIECES: u64 = 10_000;
 /// The most different pieces where outlines, scraps, folded cloth or pins ask for nesting: its tables grow with their
 /// square.
 pub const MOST_NESTED: usize = 400;
+/// The most planners side by side.
+pub const MOST_PLANNERS: u32 = 16;
 /// The most cloths of a job, and the most flaws of a scrap.
 pub const MOST_CLOTHS: usize = 1_000;
 /// More holes than this are a sieve.
@@ -93,6 +95,10 @@ pub struct Rules {
     pub aim: Aim,
     /// Seed of the search.
     pub seed: u64,
+    /// Searches side by side, each with a seed of its own, that go on from the best of all. The same number gives the
+    /// same lay on any machine.
+    #[serde(default = "two")]
+    pub planners: u32,
     /// How long the caller should let it run, in thousandths of a second.
     pub milliseconds: u64,
 }
@@ -105,9 +111,15 @@ impl Default for Rules {
             keep: (Length::INCH * 5, Length::INCH * 5),
             aim: Aim::BuyLeast,
             seed: 1,
+            planners: two(),
             milliseconds: 5_000,
         }
     }
+}
+
+/// As many planners as a small machine has processors.
+const fn two() -> u32 {
+    2
 }
 
 /// A placement that stays where it is.
@@ -173,7 +185,7 @@ impl Job {
             let message = format!("{} cloths: one job holds at most {MOST_CLOTHS}", self.cloths.len());
             return Err(FieldProblem::new("cloths", self.cloths.len(), message));
         }
-        let mut ids = HashSet::new();
+        let mut ids = HashSet::default();
         for (i, cloth) in self.cloths.iter().enumerate() {
             let field = |name: &str| format!("cloths[{i}].{name}");
             if !ids.insert(cloth.id.as_str()) {
@@ -185,13 +197,18 @@ impl Job {
             }
             self.check_cloth(cloth).map_err(|p| p.within(&format!("cloths[{i}]")))?;
         }
+        if !(1..=MOST_PLANNERS).contains(&self.rules.planners) {
+            let n = self.rules.planners;
+            let message = format!("{n}: from 1 to {MOST_PLANNERS} planners search side by side");
+            return Err(FieldProblem::new("rules.planners", n, message));
+        }
         if self.rules.gap < Length::ZERO || self.rules.gap > LONGEST {
             return Err(self.problem("rules.gap", self.rules.gap, "a size here is 0 or more and at most 20 m"));
         }
         if self.pieces.is_empty() {
             return Err(FieldProblem::new("pieces", "[]", "there is nothing to lay: at least one piece is needed"));
         }
-        let mut ids = HashSet::new();
+        let mut ids = HashSet::default();
         let mut total = 0_u64;
         for (i, piece) in self.pieces.iter().enumerate() {
             let field = |name: &str| format!("pieces[{i}].{name}");

@@ -12,10 +12,10 @@ use super::proof::{SheetsNeeded, least_sheets};
 use super::share::why_unplaced;
 use super::turns::allowed_turns;
 use crate::cloth::{Cloth, Form, Money};
+use crate::hashed::{HashMap, HashSet};
 use crate::measure::{Area, Length};
 use crate::piece::Mirror;
 use crate::shape::{Point, Turn};
-use std::collections::{HashMap, HashSet};
 
 /// Beyond so many placements on one cloth what remains is not told as polygons.
 const MOST_OUTLINED: usize = 150;
@@ -326,7 +326,7 @@ pub(super) fn outline_on_cloth(piece: &JobPiece, p: &Placement) -> Vec<Point> {
 /// Boxes that cover the pieces: one for a rectangle, bands of its convex parts otherwise; of pieces that lie alike they
 /// are worked out once.
 fn taken_by(pieces: &HashMap<&str, &JobPiece>, placements: &[Placement]) -> Vec<Region> {
-    let mut known: HashMap<(&str, Turn, bool), Vec<Region>> = HashMap::new();
+    let mut known: HashMap<(&str, Turn, bool), Vec<Region>> = HashMap::default();
     let mut taken = Vec::new();
     for p in placements {
         let boxes = known.entry((&p.piece, p.turn, p.mirrored)).or_insert_with(|| {

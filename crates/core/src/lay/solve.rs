@@ -2,7 +2,7 @@
 
 use super::answer::Lay;
 use super::bin::bins;
-use super::job::Job;
+use super::job::{Job, MOST_PLANNERS};
 use super::planner::Planner;
 use super::report::lay_of;
 use super::stop::Stop;
@@ -40,9 +40,9 @@ impl Budget {
         Self { iterations, threads: 1, stop: Stop::new() }
     }
 
-    /// As long as the observer lets it, on two threads.
+    /// As long as the observer lets it, each planner on a thread.
     pub fn endless() -> Self {
-        Self { iterations: u64::MAX, threads: 2, stop: Stop::new() }
+        Self { iterations: u64::MAX, threads: MOST_PLANNERS as usize, stop: Stop::new() }
     }
 
     /// The same, ended early by `stop`.
@@ -72,10 +72,7 @@ impl Observer for Silent {
     fn better(&mut self, _: &Lay) {}
 }
 
-/// Planners side by side, whatever the number of threads: so the lay does not depend on it.
-const PLANNERS: usize = 2;
-
-/// Lays `job`. Deterministic in job, seed and iterations run.
+/// Lays `job`. Deterministic in job (its seed and number of planners with it) and iterations run, whatever the threads.
 ///
 /// # Errors
 /// The field of the job that cannot stand, or that the budget's [`Stop`] came before a first lay. Pieces that fit no
@@ -94,19 +91,23 @@ pub fn solve(job: &Job, budget: Budget, observer: &mut dyn Observer) -> Result<L
     let mut iterations = 0;
     let round = round_length(job);
     let mut best = planners[0].rank();
+    let wanted = job.rules.planners.max(1) as usize;
     while iterations < budget.iterations && !stop.asked() && !planners.iter().any(Planner::finished) {
-        if planners.len() < PLANNERS {
-            let seed = job.rules.seed.wrapping_mul(0x9E37_79B9).wrapping_add(1);
-            let second = Planner::new(job, &bins, seed, stop);
-            // Cut short it is no second opinion.
+        while planners.len() < wanted {
+            let seed = job.rules.seed.wrapping_mul(0x9E37_79B9).wrapping_add(planners.len() as u64);
+            let another = Planner::new(job, &bins, seed, stop);
+            // Cut short it is no other opinion.
             if stop.asked() {
                 break;
             }
-            planners.push(second);
+            planners.push(another);
         }
-        let steps = round.min((budget.iterations - iterations).div_ceil(PLANNERS as u64));
-        let better = run_round(&mut planners, steps, budget.threads > 1, stop);
-        iterations += steps * PLANNERS as u64;
+        if planners.len() < wanted {
+            break;
+        }
+        let steps = round.min((budget.iterations - iterations).div_ceil(wanted as u64));
+        let better = run_round(&mut planners, steps, budget.threads, stop);
+        iterations += steps * wanted as u64;
         if better {
             exchange(&mut planners);
         }
@@ -131,27 +132,33 @@ fn round_length(job: &Job) -> u64 {
     (4_000 / (pieces * pieces / 4 + 16)).clamp(1, 100)
 }
 
-fn run_round(planners: &mut [Planner<'_>], steps: u64, side_by_side: bool, stop: &Stop) -> bool {
+/// Runs every planner for so many steps, shared among `threads`; whether one found better.
+fn run_round(planners: &mut [Planner<'_>], steps: u64, threads: usize, stop: &Stop) -> bool {
     let run = |planner: &mut Planner<'_>| {
         (0..steps).take_while(|_| !stop.asked()).fold(false, |better, _| planner.iterate() || better)
     };
-    match planners {
-        [first, second] if side_by_side => std::thread::scope(|scope| {
-            let other = scope.spawn(|| run(second));
-            let better = run(first);
-            // A panic in the search is a panic of the search.
-            other.join().unwrap_or_else(|panic| std::panic::resume_unwind(panic)) || better
-        }),
-        // Each runs, whatever the ones before it found.
-        all => all.iter_mut().map(run).collect::<Vec<_>>().contains(&true),
-    }
+    // Each runs, whatever the ones before it found.
+    let run_all = |some: &mut [Planner<'_>]| some.iter_mut().map(run).fold(false, |any, better| any | better);
+    let share = planners.len().div_ceil(threads.max(1)).max(1);
+    std::thread::scope(|scope| {
+        let mut shares = planners.chunks_mut(share);
+        let own = shares.next();
+        let others: Vec<_> = shares.map(|some| scope.spawn(move || run_all(some))).collect();
+        let better = own.is_some_and(run_all);
+        // A panic in the search is a panic of the search.
+        others
+            .into_iter()
+            .map(|o| o.join().unwrap_or_else(|panic| std::panic::resume_unwind(panic)))
+            .fold(better, |a, b| a | b)
+    })
 }
 
-/// Each goes on from the better of the two.
+/// Each goes on from the best of all.
 fn exchange(planners: &mut [Planner<'_>]) {
-    if let [first, second] = planners {
-        let (a, b) = (first.plan(), second.plan());
-        first.take(&b);
-        second.take(&a);
+    let plans: Vec<_> = planners.iter().map(Planner::plan).collect();
+    for (at, planner) in planners.iter_mut().enumerate() {
+        for (_, plan) in plans.iter().enumerate().filter(|(other, _)| *other != at) {
+            planner.take(plan);
+        }
     }
 }

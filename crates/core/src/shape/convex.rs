@@ -5,8 +5,9 @@
 //! (Hertel and Mehlhorn 1983). All in whole units: the parts share their edges exactly.
 
 use super::Point;
+use crate::hashed::HashMap;
 use crate::measure::Length;
-use std::collections::{BTreeSet, HashMap};
+use std::collections::BTreeSet;
 
 /// Twice the area of the triangle, positive when it turns left.
 fn turn_of(a: Point, b: Point, c: Point) -> i128 {

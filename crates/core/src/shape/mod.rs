@@ -2,6 +2,7 @@
 //!
 //! For `lay` (what space does this piece take?) and for drawing. Axes: x to the right, y up.
 
+mod circle;
 mod convex;
 mod nofit;
 mod outline;

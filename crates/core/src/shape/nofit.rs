@@ -5,6 +5,7 @@
 //! shapes that can share an edge share it exactly.
 
 use super::Point;
+use super::circle::on_circle;
 use crate::measure::Length;
 
 /// Nearer than this to an edge counts as on it: half a unit, a sixteenth of a micrometre.
@@ -46,7 +47,7 @@ impl Region {
             .filter_map(|i| {
                 let (a, b) = (corners[i], corners[(i + 1) % n]);
                 let (dx, dy) = ((b.0 - a.0) as f64, (b.1 - a.1) as f64);
-                let length = dx.hypot(dy);
+                let length = (dx * dx + dy * dy).sqrt();
                 if length == 0.0 {
                     return None;
                 }
@@ -175,16 +176,14 @@ impl NoFit {
 /// A polygon of 32 sides about the circle of radius `gap`, which it contains: exactly `gap` up, down, left and
 /// right, and at most 0.5 % more between.
 fn disk(gap: Length) -> Vec<(i64, i64)> {
-    const ROUND: i32 = 32;
-    let r = gap.0 as f64;
-    let step = std::f64::consts::TAU / f64::from(ROUND);
-    let corner = r / (step / 2.0).cos();
-    (0..ROUND)
+    // Corners half a side, a sixty-fourth of a turn, before and after where the sides touch.
+    let corner = gap.0 as f64 / on_circle(1).0;
+    (0..32)
         .map(|i| {
-            let angle = (f64::from(i) + 0.5) * step;
+            let (x, y) = on_circle(2 * i + 1);
             let outward = |v: f64| if v < 0.0 { v.floor() } else { v.ceil() } as i64;
             let clamp = |v: i64| v.clamp(-gap.0, gap.0);
-            (clamp(outward(corner * angle.cos())), clamp(outward(corner * angle.sin())))
+            (clamp(outward(corner * x)), clamp(outward(corner * y)))
         })
         .collect()
 }

@@ -1,5 +1,6 @@
 //! A piece's outline and its turns.
 
+use super::circle::on_circle;
 use super::convex::without_idle_corners;
 use crate::measure::{Area, Length};
 use serde::{Deserialize, Serialize};
@@ -61,9 +62,9 @@ impl Turn {
 /// Points on a circle, by 32nds of it counter-clockwise from the right.
 fn arc(centre: Point, radius: Length, thirty_seconds: std::ops::RangeInclusive<u32>) -> impl Iterator<Item = Point> {
     thirty_seconds.map(move |k| {
-        let angle = f64::from(k) * std::f64::consts::TAU / 32.0;
+        let (x, y) = on_circle(k * 2);
         let at = |c: Length, of: f64| Length((c.0 as f64 + radius.0 as f64 * of).round() as i64);
-        Point::new(at(centre.x, angle.cos()), at(centre.y, angle.sin()))
+        Point::new(at(centre.x, x), at(centre.y, y))
     })
 }
 
@@ -225,11 +226,8 @@ impl Outline {
                 let r = d.0 as f64 / 2.0;
                 (0..64)
                     .map(|i| {
-                        let angle = f64::from(i) * std::f64::consts::TAU / 64.0;
-                        Point::new(
-                            Length((r + r * angle.cos()).round() as i64),
-                            Length((r + r * angle.sin()).round() as i64),
-                        )
+                        let (x, y) = on_circle(i);
+                        Point::new(Length((r + r * x).round() as i64), Length((r + r * y).round() as i64))
                     })
                     .collect()
             }

@@ -40,5 +40,6 @@ fn distance(p: Point, a: Point, b: Point) -> f64 {
     let (px, py) = ((p.x - a.x).0 as f64, (p.y - a.y).0 as f64);
     let length = dx * dx + dy * dy;
     let along = if length == 0.0 { 0.0 } else { ((px * dx + py * dy) / length).clamp(0.0, 1.0) };
-    (px - along * dx).hypot(py - along * dy)
+    let (x, y) = (px - along * dx, py - along * dy);
+    (x * x + y * y).sqrt()
 }

@@ -32,6 +32,9 @@ pub struct LayArgs {
     /// Seed of the search; default: what the job says.
     #[arg(long)]
     seed: Option<u64>,
+    /// Searches side by side; default: what the job says. The same number gives the same lay on any machine.
+    #[arg(long)]
+    planners: Option<u32>,
     /// Stop after so many iterations: the same answer on any machine.
     #[arg(long)]
     iterations: Option<u64>,
@@ -95,6 +98,9 @@ pub fn lay(args: &LayArgs) -> ExitCode {
     if let Some(seed) = args.seed {
         job.rules.seed = seed;
     }
+    if let Some(planners) = args.planners {
+        job.rules.planners = planners;
+    }
     let seconds = args.seconds.unwrap_or(job.rules.milliseconds as f64 / 1000.0);
     if !(0.0..=86_400.0).contains(&seconds) {
         eprintln!("bofta: --seconds {seconds}: from 0 to 86400 is allowed");
@@ -112,7 +118,7 @@ pub fn lay(args: &LayArgs) -> ExitCode {
         std::thread::sleep(longest);
         end.ask();
     });
-    let lay = match solve(&job, Budget { iterations, threads: 2, stop }, &mut clock) {
+    let lay = match solve(&job, Budget { iterations, stop, ..Budget::endless() }, &mut clock) {
         Ok(lay) => lay,
         Err(error) => {
             eprintln!("bofta: {}: {error}", args.job.display());

@@ -37,10 +37,16 @@ pub async fn guard(State(names): State<Names>, request: Request, next: Next) -> 
             Some(refusal.into_response())
         }
     };
-    let path = request.uri().path().to_owned();
+    let (method, path) = (request.method().clone(), request.uri().path().to_owned());
     let mut response = match refused {
         Some(response) => response,
-        None => next.run(request).await,
+        None => {
+            let response = next.run(request).await;
+            if response.status().is_client_error() || response.status().is_server_error() {
+                tracing::info!(%method, path, status = response.status().as_u16(), "refused");
+            }
+            response
+        }
     };
     protect(response.headers_mut(), path.starts_with("/api/"));
     response

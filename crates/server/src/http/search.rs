@@ -12,7 +12,7 @@ use axum::response::Sse;
 use axum::response::sse::{Event, KeepAlive};
 use axum::routing::get;
 use bofta_core::cutting::cut_list;
-use bofta_core::lay::{Budget, Job, Lay, Observer, better, solve, verify};
+use bofta_core::lay::{Budget, Job, Lay, MOST_PLANNERS, Observer, better, solve, verify};
 use bofta_core::project::{Planned, Project};
 use bofta_store::StoredProject;
 use serde::{Deserialize, Serialize};
@@ -150,7 +150,10 @@ impl Run {
         let begun = Instant::now();
         self.since = begun;
         self.work.may_run(self.left);
-        let job = self.job.clone();
+        // As many planners as there are processors; the lay is of the job all the same.
+        let mut job = self.job.clone();
+        let processors = std::thread::available_parallelism().map_or(2, usize::from) as u32;
+        job.rules.planners = processors.clamp(job.rules.planners, MOST_PLANNERS);
         self.unsent = true;
         let budget = Budget::endless().until(self.work.stop());
         let found = solve(&job, budget, self);

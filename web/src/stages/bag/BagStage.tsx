@@ -92,7 +92,7 @@ export function BagStage() {
         {own ? (
           <CutListRows />
         ) : (
-          <div className="relative mt-1" data-drawing>
+          <div className="relative mt-1 max-sm:mb-12" data-drawing>
             <Drawing drawing={bag.drawing} label={`${bag.title}, its sizes as typed`} className="w-full">
               {bag.anchors.map((a) => (
                 <g key={a.field} stroke="#A9412A" strokeWidth="1.4">
@@ -101,13 +101,14 @@ export function BagStage() {
                 </g>
               ))}
             </Drawing>
-            {bag.anchors.map((anchor) => {
+            {bag.anchors.map((anchor, at) => {
               const size = bag.groups.flatMap((g) => g.fields).find((f) => f.key === anchor.field)?.length;
               if (!size) return null;
               return (
                 <SizeOnDrawing
                   key={anchor.field}
                   anchor={anchor}
+                  at={at}
                   name={anchor.name}
                   value={size}
                   unit={view.system}

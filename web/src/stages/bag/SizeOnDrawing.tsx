@@ -8,6 +8,8 @@ type Anchor = BagView['anchors'][number];
 
 interface Props {
   anchor: Anchor;
+  /** Its place among the sizes. */
+  at: number;
   name: string;
   value: Measure;
   unit: string;
@@ -24,8 +26,10 @@ interface Props {
 /** What the field takes on the drawing, in its own units. */
 const ROOM = 160;
 
+const vars = (all: Record<string, string | number>) => all as React.CSSProperties;
+
 export function SizeOnDrawing(props: Props) {
-  const { anchor, name, value, unit, exactUnit, exactStep, frame, focusKey, onPreview, onCommit } = props;
+  const { anchor, at, name, value, unit, exactUnit, exactStep, frame, focusKey, onPreview, onCommit } = props;
   const field = anchor.field;
   const drag = useRef<{
     x: number;
@@ -111,11 +115,13 @@ export function SizeOnDrawing(props: Props) {
   return (
     <>
       <div
-        className="absolute w-[124px] -translate-x-1/2 -translate-y-1/2 max-sm:static max-sm:mr-[1%] max-sm:inline-block max-sm:w-[32%] max-sm:translate-x-0 max-sm:translate-y-0"
-        style={{
-          left: percent(middle + aside, frame.width),
-          top: percent((anchor.y1 + anchor.y2) / 2 + (field === 'depth' ? 14 : 0), frame.height),
-        }}
+        className="absolute top-(--top) left-(--left) w-[124px] -translate-x-1/2 -translate-y-1/2 max-sm:top-full max-sm:left-[calc(var(--at)*34%)] max-sm:w-[32%] max-sm:translate-x-0 max-sm:translate-y-1"
+        // On a narrow screen the fields stand in a row below the drawing.
+        style={vars({
+          '--at': at,
+          '--left': percent(middle + aside, frame.width),
+          '--top': percent((anchor.y1 + anchor.y2) / 2 + (field === 'depth' ? 14 : 0), frame.height),
+        })}
       >
         <TextField
           label={`${name}, finished`}

@@ -7,9 +7,9 @@
 
 use super::board::KindPlacement;
 use super::problem::Nest;
+use crate::hashed::{HashMap, HashSet};
 use crate::lay::reach::Reach;
 use crate::shape::{NoFitRegion, Point, area_below};
-use std::collections::{HashMap, HashSet};
 
 /// Lines each way on a bin.
 const LINES: i64 = 32;
@@ -150,7 +150,7 @@ impl Bare {
             .collect();
         let used = |g: &usize| nest.kinds.iter().any(|kind| !kind.ways[*g].is_empty());
         let bins = (0..nest.bins.len()).map(|g| Some(g).filter(used).and_then(|g| lined(nest, g))).collect();
-        let mut bare = Self { shapes, bins, sums: HashMap::new(), hopeless: HashSet::new() };
+        let mut bare = Self { shapes, bins, sums: HashMap::default(), hopeless: HashSet::default() };
         for pin in &nest.fixed {
             bare.cover(pin.bin, pin.shape, pin.x, pin.y, true);
         }

@@ -3,6 +3,7 @@
 use super::no_fits::{Detail, NoFits, are_affordable};
 use super::shape::Shape;
 use crate::cloth::Cloth;
+use crate::hashed::HashMap;
 use crate::lay::bin::Bin;
 use crate::lay::job::{Cuts, Job, JobPiece};
 use crate::lay::stop::Stop;
@@ -12,7 +13,6 @@ use crate::piece::Mirror;
 use crate::shape::{
     NoFit, NoFitRegion, Outline, Point, Turn, convex_hull, convex_parts, inner_rectangle, without_idle_corners,
 };
-use std::collections::HashMap;
 use std::sync::OnceLock;
 
 /// One way a kind may lie.
@@ -125,7 +125,7 @@ pub(super) struct Shapes {
 
 impl Shapes {
     pub(super) fn new(detail: Detail) -> Self {
-        Self { detail, all: vec![], known: HashMap::new() }
+        Self { detail, all: vec![], known: HashMap::default() }
     }
 
     /// The index of the shape made of convex `parts`, as plain as the detail asks.
@@ -308,7 +308,7 @@ impl Nest {
             if dx == 0.0 || dy == 0.0 {
                 continue; // part of the bounding box
             }
-            let length = dx.hypot(dy);
+            let length = (dx * dx + dy * dy).sqrt();
             let (nx, ny) = (dy / length, -dx / length);
             let reach =
                 shape.parts.iter().flatten().map(|p| nx * p.x.0 as f64 + ny * p.y.0 as f64).fold(f64::MIN, f64::max);

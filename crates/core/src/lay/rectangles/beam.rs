@@ -6,8 +6,8 @@
 //! beam grow from run to run, so that it can be stopped at any time.
 
 use super::strip::{Choice, Laid, Strip};
+use crate::hashed::HashSet;
 use crate::lay::random::Random;
-use std::collections::HashSet;
 
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
 struct Segment {
@@ -86,7 +86,7 @@ impl Beam {
             used: 0,
         }];
         let mut children: Vec<Child> = Vec::new();
-        let mut seen: HashSet<(u64, u64)> = HashSet::new();
+        let mut seen: HashSet<(u64, u64)> = HashSet::default();
         for _ in 0..strip.pieces() {
             if strip.stop.asked() {
                 return None;
