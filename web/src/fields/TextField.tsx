@@ -10,6 +10,8 @@ interface Props {
   words?: string;
   onCommit: (value: string) => Promise<Outcome>;
   unit?: string;
+  /** Takes the sentence of what cannot stand, where there is no room for it at the field. */
+  onProblem?: (problem: string | null) => void;
   hint?: string;
   placeholder?: string;
   hideLabel?: boolean;
@@ -30,6 +32,7 @@ export function TextField(props: Props) {
     hint,
     placeholder,
     hideLabel,
+    onProblem,
     focusKey,
     className = '',
     inputClassName = '',
@@ -37,7 +40,11 @@ export function TextField(props: Props) {
   const id = useId();
   const input = useRef<HTMLInputElement>(null);
   const [draft, setDraft] = useState<string | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
+  const [problem, setOwn] = useState<string | null>(null);
+  const setProblem = (text: string | null) => {
+    setOwn(text);
+    onProblem?.(text);
+  };
   const sent = useRef<string | null>(null);
 
   useEffect(() => {
@@ -104,7 +111,7 @@ export function TextField(props: Props) {
       <div id={`${id}-note`} aria-live="polite">
         {words && <span className="sr-only">{words}. </span>}
         {problem ? (
-          <p className="mt-0.5 text-sm font-bold text-madder">{problem}</p>
+          <p className={onProblem ? 'sr-only' : 'mt-0.5 text-sm font-bold text-madder'}>{problem}</p>
         ) : hint ? (
           <p className="text-sm text-soft">{hint}</p>
         ) : null}

@@ -1,7 +1,7 @@
 // The frame of an open project: name, tape, the stage, the tally; keys, undo and redo, conflicts.
 import { Redo2, Undo2, X } from 'lucide-react';
 import { AlertDialog } from 'radix-ui';
-import { useEffect } from 'react';
+import { useEffect, useRef } from 'react';
 import { Link, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { ApiError } from '../api/client';
 import { TextField } from '../fields/TextField';
@@ -61,6 +61,7 @@ const typing = (target: EventTarget | null) =>
 function Frame() {
   const { view, edit, undo, redo, message, notify, waiting } = useProject();
   const navigate = useNavigate();
+  const main = useRef<HTMLElement>(null);
   const stage = useLocation().pathname.split('/')[3] ?? 'bag';
 
   useEffect(() => {
@@ -80,7 +81,9 @@ function Frame() {
       }
       if (e.ctrlKey || e.metaKey || e.altKey || typing(e.target)) return;
       const to = STAGES[Number(e.key) - 1];
-      if (to) navigate(`/projects/${view.id}/${to.key}`);
+      if (!to) return;
+      navigate(`/projects/${view.id}/${to.key}`);
+      main.current?.focus();
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
@@ -167,7 +170,7 @@ function Frame() {
         </div>
       )}
       <div className="flex flex-1 gap-4">
-        <main className="min-w-0 flex-1">
+        <main ref={main} tabIndex={-1} className="min-w-0 flex-1 focus:outline-none">
           <p className="mb-2 hidden font-heading text-2xl print:block">{view.name}</p>
           {['bag', 'pieces', 'cloth', 'lay'].includes(stage) && <CuttingBegun />}
           <Outlet />

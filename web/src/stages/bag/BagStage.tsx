@@ -39,6 +39,8 @@ export function BagStage() {
     if (wanted) setOpen(wanted);
   }, [wanted]);
 
+  const [problems, setProblems] = useState<Record<string, string | null>>({});
+  const wrong = Object.entries(problems).filter(([, text]) => text);
   const commit = (field: string, value: string) => edit({ edit: 'bag', field, value });
   const own = bag.family === 'cut-list';
   return (
@@ -120,12 +122,24 @@ export function BagStage() {
                     preview(value === null ? null : [{ edit: 'bag', field: anchor.field, value }])
                   }
                   onCommit={commit}
+                  onProblem={(field, text) => setProblems((all) => ({ ...all, [field]: text }))}
                 />
               );
             })}
           </div>
         )}
       </PlanFields>
+      {wrong.length > 0 && (
+        <div role="alert" className="mt-1 rounded border-2 border-madder bg-paper px-3 py-1">
+          <ul>
+            {wrong.map(([field, text]) => (
+              <li key={field} className="font-bold text-madder">
+                {text}
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
       {view.came_along.length > 0 && (
         <p role="status" className="mt-1 w-fit rounded border-[1.5px] border-weld bg-paper px-3 py-1">
           <strong>With it came</strong> {view.came_along.join(' ')}

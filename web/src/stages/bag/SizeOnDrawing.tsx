@@ -1,5 +1,5 @@
 // A size typed and dragged on the drawing of the bag itself.
-import { useRef, useState } from 'react';
+import { useRef } from 'react';
 import type { BagView, Measure, ProblemView } from '../../api/client';
 import { TextField } from '../../fields/TextField';
 import type { Outcome } from '../../project/outcome';
@@ -21,6 +21,8 @@ interface Props {
   /** Shows the bag with a size, or as it is; tells whether it stands. */
   onPreview: (value: string | null) => Promise<ProblemView[]>;
   onCommit: (field: string, value: string) => Promise<Outcome>;
+  /** Takes what cannot stand: it is listed below the drawing, never across it. */
+  onProblem: (field: string, problem: string | null) => void;
 }
 
 /** What the field takes on the drawing, in its own units. */
@@ -29,7 +31,20 @@ const ROOM = 160;
 const vars = (all: Record<string, string | number>) => all as React.CSSProperties;
 
 export function SizeOnDrawing(props: Props) {
-  const { anchor, at, name, value, unit, exactUnit, exactStep, frame, focusKey, onPreview, onCommit } = props;
+  const {
+    anchor,
+    at,
+    name,
+    value,
+    unit,
+    exactUnit,
+    exactStep,
+    frame,
+    focusKey,
+    onPreview,
+    onCommit,
+    onProblem,
+  } = props;
   const field = anchor.field;
   const drag = useRef<{
     x: number;
@@ -40,7 +55,7 @@ export function SizeOnDrawing(props: Props) {
     /** In steps of the ruler. */
     last: number | null;
   } | null>(null);
-  const [stop, setStop] = useState<string | null>(null);
+  const setStop = (why: string | null) => onProblem(field, why && `Stops here. ${why}`);
   const percent = (n: number, of: number) => `${(n / of) * 100}%`;
   const sized = (steps: number) => `${(steps * exactStep) / exactUnit} ${unit}`;
   const begin = (e: React.PointerEvent<HTMLButtonElement>) => {
@@ -130,17 +145,10 @@ export function SizeOnDrawing(props: Props) {
           words={value.words}
           unit={name}
           onCommit={(v) => onCommit(field, v)}
+          onProblem={(problem) => onProblem(field, problem)}
           focusKey={focusKey}
           inputClassName="border-[1.5px] border-indigo pr-12 text-lg font-bold"
         />
-        {stop && (
-          <p
-            role="status"
-            className="absolute top-full left-1/2 z-10 w-64 -translate-x-1/2 rounded border-[1.5px] border-madder bg-paper px-2 py-1 text-sm leading-tight text-madder"
-          >
-            Stops here. {stop}
-          </p>
-        )}
       </div>
       <button
         type="button"

@@ -2,7 +2,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { Play, Square } from 'lucide-react';
 import { Tabs } from 'radix-ui';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { api, type ClothLayView, must } from '../../api/client';
 import { Drawing } from '../../drawing/Drawing';
@@ -223,6 +223,7 @@ function OneCloth({ cloth }: { cloth: ClothLayView }) {
 
 function OtherWays({ running }: { running: boolean }) {
   const { view, edit } = useProject();
+  const section = useRef<HTMLElement>(null);
   const ways = useQuery({
     queryKey: ['alternatives', view.id, view.revision],
     queryFn: () => must(api.GET('/api/projects/{id}/alternatives', { params: { path: { id: view.id } } })),
@@ -231,7 +232,7 @@ function OtherWays({ running }: { running: boolean }) {
   });
   if (!ways.data || ways.data.length < 2) return null;
   return (
-    <section aria-label="Other ways to lay it" className="mt-3">
+    <section ref={section} tabIndex={-1} aria-label="Other ways to lay it" className="mt-3">
       <h2 className="mb-1 text-sm">
         Other ways to lay it{' '}
         <span className="font-sans font-normal text-soft">once chosen, it is searched further</span>
@@ -243,7 +244,11 @@ function OtherWays({ running }: { running: boolean }) {
               type="button"
               disabled={w.chosen || view.steps_done > 0}
               className={`sheet flex h-full w-full items-center gap-2 p-2 text-left ${w.chosen ? 'border-2 border-indigo' : 'hover:border-indigo'}`}
-              onClick={() => edit(...w.edits)}
+              onClick={() => {
+                // What is chosen leaves the list: one goes on where one was.
+                section.current?.focus();
+                edit(...w.edits);
+              }}
             >
               {w.drawing && <Drawing drawing={w.drawing} label="" className="h-[58px] w-[70px] shrink-0" />}
               <span className="min-w-0 leading-tight">
