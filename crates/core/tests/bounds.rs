@@ -144,7 +144,7 @@ fn cut_into_shapes(width: i64, height: i64, n: usize, random: &mut Random) -> Jo
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig::with_cases(8))]
+    #![proptest_config(ProptestConfig::with_cases(40))]
 
     #[test]
     fn what_is_possible_is_never_ruled_out(seed in any::<u64>(), width in 80_i64..320, height in 40_i64..300, n in 3_usize..10, eighths in 8_i64..72) {

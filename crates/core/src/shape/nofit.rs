@@ -8,7 +8,7 @@ use super::Point;
 use super::circle::on_circle;
 use crate::measure::Length;
 
-/// Nearer than this to an edge counts as on it: half a unit, a sixteenth of a micrometre.
+/// Nearer than this to an edge counts as on it to [`Region::depth`]: half a unit, a sixteenth of a micrometre.
 const ON_EDGE: f64 = 0.5;
 
 #[derive(Clone, Copy, Debug)]
@@ -18,6 +18,17 @@ struct Side {
     ny: f64,
     /// The side's distance from the origin along the normal.
     c: f64,
+    /// Where it begins, and how far it goes across and up.
+    from: Corner,
+    along: Corner,
+}
+
+impl Side {
+    /// Whether (`x`, `y`) is truly inside of it, not on it.
+    fn has_inside(&self, x: i64, y: i64) -> bool {
+        let (dx, dy) = (i128::from(self.along.0), i128::from(self.along.1));
+        dx * i128::from(y - self.from.1) > dy * i128::from(x - self.from.0)
+    }
 }
 
 /// A corner in whole units.
@@ -53,7 +64,8 @@ impl Region {
                 }
                 // Exact for sides along the axes.
                 let (nx, ny) = (dy / length, -dx / length);
-                Some(Side { nx, ny, c: nx * a.0 as f64 + ny * a.1 as f64 })
+                let along = (b.0 - a.0, b.1 - a.1);
+                Some(Side { nx, ny, c: nx * a.0 as f64 + ny * a.1 as f64, from: a, along })
             })
             .collect();
         // Sides along the axes decide most often.
@@ -87,7 +99,14 @@ impl Region {
         Self { sides, left: left_side, right: right_side, lower, upper, corners, bounds }
     }
 
-    /// How far (`x`, `y`) is inside, by the way to the nearest side; 0 outside and on the edge.
+    /// Whether (`x`, `y`) is truly inside, however little: told in whole numbers.
+    pub fn holds(&self, x: i64, y: i64) -> bool {
+        let [left, low, right, high] = self.bounds;
+        x > left && x < right && y > low && y < high && self.sides.iter().all(|s| s.has_inside(x, y))
+    }
+
+    /// How far (`x`, `y`) is inside, by the way to the nearest side; 0 outside and on the edge, or nearer to it than half
+    /// a unit.
     pub fn depth(&self, x: i64, y: i64) -> f64 {
         let [left, low, right, high] = self.bounds;
         if x <= left || x >= right || y <= low || y >= high {
@@ -163,7 +182,12 @@ impl NoFit {
         Self { parts, bounds }
     }
 
-    /// How deep `moving` at (`x`, `y`) overlaps; 0 when it does not.
+    /// Whether `moving` at (`x`, `y`) truly overlaps, however little.
+    pub fn holds(&self, x: i64, y: i64) -> bool {
+        self.parts.iter().any(|p| p.holds(x, y))
+    }
+
+    /// How deep `moving` at (`x`, `y`) overlaps; 0 when it does not, or by less than half a unit.
     pub fn depth(&self, x: i64, y: i64) -> f64 {
         let [left, low, right, high] = self.bounds;
         if x <= left || x >= right || y <= low || y >= high {

@@ -99,3 +99,9 @@ pub fn dissection(width: i64, height: i64, n: usize, random: &mut Random) -> Job
         .collect();
     job(eighth(width), pieces)
 }
+
+/// Whether a refusal says the figure it refuses, not only that something will not do; a choice is told by its reason.
+pub fn says_its_value(problem: &bofta_core::FieldProblem) -> bool {
+    let figure = problem.value.contains(|c: char| c.is_ascii_digit());
+    if figure { problem.message.contains(&problem.value) } else { problem.message.len() > 20 }
+}

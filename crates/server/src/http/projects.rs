@@ -242,7 +242,11 @@ pub async fn edit(
 /// whose cutting began before plans were kept.
 fn ready_to_cut(work: &Work, id: &str, project: &Project) -> Result<Project, ApiError> {
     let planned = project.plan().map_err(ApiError::fields)?;
-    let laid = must_be_laid(work.laid(id, &planned)?)?;
+    let laying = work.laid(id, &planned)?;
+    let Some(laid) = laying.laid else {
+        let why = laying.failed.unwrap_or_else(|| "Nothing is laid yet: every part needs a cloth first".to_owned());
+        return Err(ApiError::field("steps_done", project.steps_done, format!("{why}.")));
+    };
     project.begun(&laid.lay).map_err(ApiError::fields)
 }
 

@@ -274,11 +274,12 @@ impl<'a> NestSearch<'a> {
         };
         let overlap = run.separation.pass(&self.nest, &mut self.random);
         if overlap == 0.0 {
-            let mut layout = run.separation.layout(&self.nest);
-            layout.left = run.out;
-            let rank = self.offer(&layout);
-            if rank < self.own.0 {
-                (self.own, self.behind) = ((rank, layout), 0);
+            if let Some(mut layout) = run.separation.layout(&self.nest) {
+                layout.left = run.out;
+                let rank = self.offer(&layout);
+                if rank < self.own.0 {
+                    (self.own, self.behind) = ((rank, layout), 0);
+                }
             }
             return; // the next run asks for more
         }

@@ -434,8 +434,9 @@ impl Separation {
         }
     }
 
-    /// The lay as it stands, every piece slid down and left until it touches, the lowest first.
-    pub(super) fn layout(&self, nest: &Nest) -> Layout {
+    /// The lay as it stands, every piece slid down and left until it touches, the lowest first; nothing when what
+    /// overlaps by less than a unit cannot be told apart.
+    pub(super) fn layout(&self, nest: &Nest) -> Option<Layout> {
         let mut layout = Layout { on: vec![vec![]; nest.bins.len()], left: vec![] };
         for (bin, on) in self.on.iter().enumerate() {
             let placement: Vec<KindPlacement> = on
@@ -445,10 +446,40 @@ impl Separation {
                     KindPlacement { kind: p.kind, way: nest.kinds[p.kind].ways[bin][p.way], x: p.x, y: p.y }
                 })
                 .collect();
-            layout.on[bin] = compacted(nest, bin, placement);
+            layout.on[bin] = compacted(nest, bin, told_apart(nest, bin, placement)?);
         }
-        layout
+        Some(layout)
     }
+}
+
+/// Moves pieces that overlap by less than a unit aside or up by units, the lowest first, until none truly overlaps;
+/// nothing when no place near is free.
+fn told_apart(nest: &Nest, bin: usize, mut placement: Vec<KindPlacement>) -> Option<Vec<KindPlacement>> {
+    /// So many units are less than a hundredth of a millimetre.
+    const MOST_UNITS: i64 = 64;
+    placement.sort_by_key(|p| (p.y, p.x));
+    let pinned = obstacles(nest, bin, &[]);
+    for at in 0..placement.len() {
+        let (before, rest) = placement.split_at_mut(at);
+        let piece = rest.first_mut()?;
+        let shape = piece.way.shape;
+        let inner = nest.inner(bin, shape);
+        let overlaps = |x: i64, y: i64| {
+            pinned.iter().any(|o| nest.nofit(o.shape, shape).holds(x - o.x, y - o.y))
+                || before.iter().any(|o| nest.nofit(o.way.shape, shape).holds(x - o.x, y - o.y))
+                || inner.missing.iter().any(|region| region.holds(x, y))
+        };
+        if overlaps(piece.x, piece.y) {
+            let [left, _, right, high] = inner.bounds;
+            let is_there = |x: i64, y: i64| {
+                x >= left && x <= right && (nest.bins[bin].limit.is_none() || y <= high) && inner.beyond(x, y) == 0.0
+            };
+            let near = (1..=MOST_UNITS).flat_map(|u| [(0, u), (u, 0), (-u, 0), (u, u), (-u, u)]);
+            let mut places = near.map(|(dx, dy)| (piece.x + dx, piece.y + dy));
+            (piece.x, piece.y) = places.find(|&(x, y)| is_there(x, y) && !overlaps(x, y))?;
+        }
+    }
+    Some(placement)
 }
 
 /// Slides every piece down and left until nothing moves any more.
