@@ -31,7 +31,7 @@ fn check(bag: &Bag, ruler: Ruler, how: &str) {
             assert!(!problems.is_empty(), "{how}");
             for p in &problems {
                 assert!(keys.contains(p.field.as_str()), "{how}: {p:?} names no field of the bag");
-                assert!(p.message.ends_with('.') && support::says_its_value(&p), "{how}: {p:?}");
+                assert!(p.message.ends_with('.') && support::says_its_value(p), "{how}: {p:?}");
             }
             return;
         }

@@ -156,7 +156,7 @@ fn a_field_that_cannot_stand_is_named(#[case] field: &str, #[case] tote: Tote) {
     let problems = tote.draft(Ruler::Eighth).expect_err("it cannot stand");
     assert!(problems.iter().any(|p| p.field == field), "{problems:?}");
     for p in &problems {
-        assert!(p.message.ends_with('.') && support::says_its_value(&p), "{p:?}");
+        assert!(p.message.ends_with('.') && support::says_its_value(p), "{p:?}");
     }
 }
 
