@@ -47,7 +47,7 @@ export function BagStage() {
     <div>
       <div className="flex flex-wrap items-center gap-3">
         <h1 className="text-xl">{bag.title}</h1>
-        <p className="min-w-52 flex-1 text-soft">{bag.about}</p>
+        <p className="min-w-52 flex-1 text-soft max-sm:basis-full">{bag.about}</p>
         <PlanFields>
           <FamilyChooser />
           <FitAndScale />

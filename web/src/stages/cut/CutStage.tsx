@@ -71,7 +71,9 @@ export function CutStage() {
         <h1 className="text-xl" aria-live="polite">
           {over ? (view.lay?.missing ? 'Cut as far as planned' : 'All cut') : `Cut ${number} of ${steps}`}
         </h1>
-        <p className="flex-1 text-soft">{s && !over ? `${s.title}: ${s.how}` : ''}</p>
+        <p className="flex-1 text-soft max-sm:order-last max-sm:basis-full">
+          {s && !over ? `${s.title}: ${s.how}` : ''}
+        </p>
         <a className="btn" href={`/api/projects/${id}/cut-sheet.pdf`} target="_blank" rel="noreferrer">
           <Printer size={16} /> Print the sheets
         </a>
