@@ -229,22 +229,20 @@ pub fn left_whole(job: &Job, lay: &ClothLay) -> Vec<Region> {
     found
 }
 
+/// Of more pieces than these the strips are not weighed against what lies beside them: that takes a look at every piece
+/// for every cut.
+const MOST_WEIGHED: usize = 1_000;
+
 /// The steps that take one cloth apart: strip by strip, as one works at the table, unless cutting off what lies beside
 /// the pieces first keeps a part in one that is larger by a quarter at least.
 fn apart(job: &Job, lay: &ClothLay) -> Vec<Step> {
     let by_strips = apart_by(job, lay, false);
     let largest = |steps: &[Step]| steps.iter().filter_map(|s| s.kept(job)).map(area).max().unwrap_or(0);
-    let kept = largest(&by_strips);
-    // Nothing keeps more than lies beside or beyond all pieces.
-    let room =
-        job.cloth(&lay.cloth).map_or(0, |cloth| i128::from(cloth.washed_width().0) * i128::from(lay.buy_length.0));
-    if larger_by_a_quarter(room, kept) {
-        let aside_first = apart_by(job, lay, true);
-        if larger_by_a_quarter(largest(&aside_first), kept) {
-            return aside_first;
-        }
+    if lay.placements.len() > MOST_WEIGHED {
+        return by_strips;
     }
-    by_strips
+    let aside_first = apart_by(job, lay, true);
+    if larger_by_a_quarter(largest(&aside_first), largest(&by_strips)) { aside_first } else { by_strips }
 }
 
 const fn larger_by_a_quarter(new: i128, old: i128) -> bool {

@@ -12,7 +12,7 @@ use axum::response::Sse;
 use axum::response::sse::{Event, KeepAlive};
 use axum::routing::get;
 use bofta_core::cutting::cut_list;
-use bofta_core::lay::{Budget, Job, Lay, MOST_PLANNERS, Observer, better, solve, verify};
+use bofta_core::lay::{Budget, Job, Lay, Observer, better, solve, verify};
 use bofta_core::project::{Planned, Project};
 use bofta_store::StoredProject;
 use serde::{Deserialize, Serialize};
@@ -25,6 +25,9 @@ use tokio::sync::mpsc::{Sender, channel};
 use tokio_stream::Stream;
 use tokio_stream::StreamExt;
 use tokio_stream::wrappers::ReceiverStream;
+
+/// The most planners of a search: each keeps no-fit tables of its own, of 96 MB at most.
+const MOST_SIDE_BY_SIDE: u32 = 4;
 
 /// A lay or a progress line leaves at most this often.
 const EVERY: Duration = Duration::from_millis(100);
@@ -150,10 +153,10 @@ impl Run {
         let begun = Instant::now();
         self.since = begun;
         self.work.may_run(self.left);
-        // As many planners as there are processors; the lay is of the job all the same.
+        // As many planners as there are processors, within bounds; the lay is of the job all the same.
         let mut job = self.job.clone();
         let processors = std::thread::available_parallelism().map_or(2, usize::from) as u32;
-        job.rules.planners = processors.clamp(job.rules.planners, MOST_PLANNERS);
+        job.rules.planners = processors.clamp(job.rules.planners, MOST_SIDE_BY_SIDE.max(job.rules.planners));
         self.unsent = true;
         let budget = Budget::endless().until(self.work.stop());
         let found = solve(&job, budget, self);
