@@ -50,6 +50,16 @@ fn what_was_typed_is_not_moved_but_asked_about() {
     assert!(small.bag.length("pocket_width").expect("a size") < Length::INCH * 3);
 }
 
+/// What does not stand whatever it is tried as is refused as it was: no figure is told that nobody had.
+#[test]
+fn a_refusal_tells_what_was_there() {
+    let refused = tote().edited(&typed("width", "20 m")).expect_err("no strap spans it");
+    assert!(
+        refused.iter().any(|p| p.field == "strap_length" && p.message.starts_with("24 in of strap")),
+        "{refused:?}"
+    );
+}
+
 #[test]
 fn fitted_to_a_thing_the_rest_goes_along() {
     let fit = |width: &str, height: &str| Edit::Fit {

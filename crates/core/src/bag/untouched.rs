@@ -66,6 +66,12 @@ impl Bag {
             if !moved {
                 // What is left to ask about is what was typed.
                 if problems.iter().all(|p| first.contains(&p.field)) {
+                    // What does not stand whatever it is tried as is told as it was, not as it was tried last.
+                    for field in next.fields().iter_mut().filter(|f| problems.iter().any(|p| p.field == f.key)) {
+                        if let (Slot::Length(length), Some(own)) = (&mut field.slot, is.get(field.key)) {
+                            **length = *own;
+                        }
+                    }
                     *self = next;
                 }
                 return;

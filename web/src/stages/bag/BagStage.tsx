@@ -161,7 +161,7 @@ export function BagStage() {
                   <GroupIcon group={option} />
                   <span className="min-w-0 leading-tight">
                     <span className="block font-bold">{option.name}</span>
-                    <span className="block truncate text-sm text-soft">{option.summary}</span>
+                    <span className="block text-sm leading-tight text-soft">{option.summary}</span>
                   </span>
                 </Popover.Trigger>
                 <Popover.Portal>
