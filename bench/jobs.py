@@ -136,6 +136,31 @@ def scrap_puzzle(rng, name, per_scrap):
     write(name, made, cloths + [roll()], known=0)
 
 
+def tiles(rng, w, h, n):
+    """A w × h rectangle cut from side to side again and again, the largest part each time, mostly into quadrilaterals."""
+    parts = [[(0, 0), (w, 0), (w, h), (0, h)]]
+    while len(parts) < n:
+        part = parts.pop(max(range(len(parts)), key=lambda k: area(parts[k])))
+        m = len(part)
+        i = rng.randrange(m)
+        j = (i + (2 if m == 4 else 1 + rng.randrange(m - 1))) % m
+        i, j = min(i, j), max(i, j)
+
+        def within(k):
+            (ax, ay), (bx, by), t = part[k], part[(k + 1) % m], rng.uniform(0.25, 0.75)
+            return (round(ax + t * (bx - ax), 3), round(ay + t * (by - ay), 3))
+
+        p, q = within(i), within(j)
+        parts += [[p] + part[i + 1 : j + 1] + [q], [q] + part[j + 1 :] + part[: i + 1] + [p]]
+    rng.shuffle(parts)
+    made = []
+    for k, part in enumerate(parts):
+        left, low = min(x for x, _ in part), min(y for _, y in part)
+        outline = [[round(x - left, 4), round(y - low, 4)] for x, y in part]
+        made.append(piece(f"p{k}", {"polygon": outline}, grain="length"))
+    return made
+
+
 def area(p):
     return abs(sum(p[i][0] * p[(i + 1) % len(p)][1] - p[(i + 1) % len(p)][0] * p[i][1] for i in range(len(p)))) / 2
 
@@ -232,6 +257,14 @@ def main():
     write("fold-wide", [rect("body", 34, 15, 1, grain="length"), rect("end", 9, 9, 4), rect("tab", 3, 3, 6)], [roll(22, **fold)])
     for k, per in enumerate([(4, 4, 4), (6, 6), (3, 4, 5), (5, 4, 3)]):
         scrap_puzzle(rng, f"scrap-{k + 1}", per)
+    # Single scraps, and shapes that tile the width: only their own sides fit together.
+    own = random.Random(47)
+    for k in (5, 6, 7):
+        scrap_puzzle(own, f"scrap-{k}", (12,))
+    for n in (12, 16, 20):
+        w, h = own.randrange(30, 46), own.randrange(20, 36)
+        # A fiftieth of an inch to spare, since corners are rounded.
+        write(f"tiles-{n}", tiles(own, w, h, n), [roll(w + 0.02)], known=h)
     quarters = [
         {"id": "roll", "kind": "roll", "width": 44, "step": 4.5, "min": 9, "price": {"amount": 14, "per": 36}},
         {"id": "fq", "kind": "sheet", "rect": [21, 18], "count": 3, "owned": True},

@@ -202,7 +202,7 @@ def main():
                     peers["CP-SAT"] = length
         elif kind == "through":
             peers["rectpack"] = by_rectpack(job, given.peers, True)
-        elif kind in ("shape", "mix"):
+        elif kind in ("shape", "mix", "tiles"):
             peers["spyrrow"] = by_spyrrow(job, given.peers)
         mine = sum(c["needed_length"] for c in lay["cloths"] if c["id"] == "roll")
         left = sum(u["count"] for u in lay["unplaced"])

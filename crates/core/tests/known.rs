@@ -82,7 +82,12 @@ fn mirrored_pairs(random: &mut Random) -> Known {
 
 /// A rectangle cut from side to side again and again into quadrilaterals and triangles.
 fn tiles(random: &mut Random) -> Known {
-    let (width, height, n) = (between(random, 80, 300), between(random, 40, 300), between(random, 3, 12));
+    let n = between(random, 3, 12);
+    tiles_of(random, n)
+}
+
+fn tiles_of(random: &mut Random, n: i64) -> Known {
+    let (width, height) = (between(random, 80, 300), between(random, 40, 300));
     let mut rings = vec![vec![point(0, 0), point(width, 0), point(width, height), point(0, height)]];
     while (rings.len() as i64) < n {
         let at = (0..rings.len()).max_by_key(|&i| Outline::Polygon(rings[i].clone()).area().0).expect("a part");
@@ -422,4 +427,29 @@ fn what_a_proof_rests_on_is_told() {
         all[1..],
         ["every cut from edge to edge", "½ in between pieces", "the cloth folded lengthwise"].map(str::to_owned)
     );
+}
+
+/// Cut from one length without waste, irregular tiles only go back onto it side by side as they were cut; and onto a
+/// scrap, each a hundredth smaller.
+#[test]
+fn tiles_go_back_onto_what_they_were_cut_from() {
+    let (mut on_length, mut on_scrap) = (0, 0);
+    for number in 0..10_u64 {
+        let Known { mut job, length, .. } = tiles_of(&mut Random::new(100 + number), 12);
+        let lay = laid(&job, 300);
+        assert_eq!(verify(&job, &lay), [], "{number}");
+        on_length += usize::from(lay.cloths[0].needed_length <= length);
+        let roll = job.cloths[0].clone();
+        let form = Form::Scrap { outline: Outline::Rect(roll.usable_width(), length), flaws: vec![] };
+        job.cloths.insert(0, Cloth { form, owned: true, ..Cloth::roll("scrap", Length::ZERO) });
+        for piece in &mut job.pieces {
+            let smaller = |p: &Point| Point::new(Length(p.x.0 * 99 / 100), Length(p.y.0 * 99 / 100));
+            piece.outline = Outline::Polygon(piece.outline.corners().iter().map(smaller).collect());
+            piece.cloths.insert(0, "scrap".into());
+        }
+        let lay = laid(&job, 300);
+        assert_eq!(verify(&job, &lay), [], "{number}, on a scrap");
+        on_scrap += usize::from(lay.complete() && lay.cloths.iter().all(|c| c.cloth == "scrap"));
+    }
+    assert!(on_length >= 9 && on_scrap >= 9, "of 10, {on_length} on their length, {on_scrap} on their scrap");
 }

@@ -96,8 +96,15 @@ pub(super) fn comes_apart(boxes: &[Region]) -> bool {
 
 /// Lays one placement of each kind in `order`.
 pub(super) fn fill(nest: &Nest, order: &[usize], style: Style, finder: &mut Finder) -> Layout {
-    let mut layout = Layout { on: vec![vec![]; nest.bins.len()], left: vec![] };
-    let mut obstacles: Vec<Vec<Obstacle>> = (0..nest.bins.len()).map(|g| obstacles(nest, g, &[])).collect();
+    let nothing = Layout { on: vec![vec![]; nest.bins.len()], left: vec![] };
+    fill_on(nest, nothing, order, style, finder)
+}
+
+/// Goes on from `layout` with one placement of each kind in `order`.
+pub(super) fn fill_on(nest: &Nest, layout: Layout, order: &[usize], style: Style, finder: &mut Finder) -> Layout {
+    let mut layout = Layout { left: vec![], ..layout };
+    let mut obstacles: Vec<Vec<Obstacle>> =
+        layout.on.iter().enumerate().map(|(g, placement)| obstacles(nest, g, placement)).collect();
     // What was too low for a shape stays too low: things are only added.
     let mut from = vec![0_i64; nest.bins.len() * nest.shapes.len()];
     for &kind in order {

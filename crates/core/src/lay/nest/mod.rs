@@ -2,7 +2,8 @@
 //!
 //! [`problem`] states it: shapes, the ways each may lie on each bin, and where two of them overlap, all in whole
 //! units. [`fill`] lays piece after piece at the lowest free place; [`separation`] lets pieces overlap and pushes them
-//! apart; [`deep`] tries everything where cloth only just suffices; [`search`] runs them all and keeps the best.
+//! apart; [`deep`] tries everything where cloth only just suffices; [`touching`] fits sides together; [`search`] runs them
+//! all and keeps the best.
 
 mod bare;
 mod board;
@@ -13,6 +14,7 @@ mod problem;
 mod search;
 mod separation;
 mod shape;
+mod touching;
 
 pub(super) use board::KindPlacement;
 pub(super) use fill::{Layout, boxes};

@@ -4,9 +4,10 @@
 use super::bare::Bare;
 use super::board::{Finder, KindPlacement};
 use super::deep::{self, to_spare};
-use super::fill::{Layout, Style, boxes, comes_apart, fill};
+use super::fill::{Layout, Style, boxes, comes_apart, fill, fill_on};
 use super::problem::Nest;
 use super::separation::{Piece, Separation, compacted};
+use super::touching::{self, Sides};
 use crate::lay::answer::Offcut;
 use crate::lay::guillotine::Region;
 use crate::lay::job::{Aim, Job};
@@ -36,6 +37,15 @@ const DEEP_WORK: u32 = 12_000;
 const BEAM: usize = 30;
 /// The most places tried of a piece each way it lies.
 const DEEP_PLACES: usize = 3;
+/// Sides are fitted together every so many steps on cloth that is there; on a roll after so many more each time, the
+/// more seldom the longer it has gained nothing; into a length so many eighths of the way from what the area asks for to
+/// the best; and the fewest lays it keeps side by side.
+const TOUCHING_EVERY: u64 = 2;
+const TOUCHING_AFTER: [u64; 2] = [16, 512];
+const TOUCHING_SHARES: [i64; 4] = [0, 2, 4, 6];
+const TOUCHING_WIDTH: usize = 16;
+/// Tiles whose corners were rounded to units may take a little more than their area.
+const ROUNDED: i64 = 64;
 /// How much shorter the next lay is asked to be, by turns, in thousandths.
 const SHORTER: [i64; 4] = [10, 5, 2, 20];
 
@@ -68,6 +78,14 @@ pub(in crate::lay) struct NestSearch<'a> {
     pub deep: bool,
     /// Made for the first of them.
     bare: Option<Bare>,
+    /// What sides there are to fit together; nothing where that is no use.
+    sides: Option<Sides>,
+    touching_runs: u64,
+    /// The step it is due, and how long after it is due again.
+    touching_from: u64,
+    touching_after: u64,
+    /// What it left over, to be separated into the same limits.
+    nearly: Option<(Layout, Vec<i64>)>,
     order: Vec<usize>,
     style: Style,
     current: Rank,
@@ -111,6 +129,11 @@ impl<'a> NestSearch<'a> {
             finder: Finder::default(),
             deep: true,
             bare: None,
+            sides: Sides::of(&nest),
+            touching_runs: 0,
+            touching_from: 1,
+            touching_after: TOUCHING_AFTER[0],
+            nearly: None,
             order,
             style: Style::Top,
             current: Rank::WORST,
@@ -168,6 +191,8 @@ impl<'a> NestSearch<'a> {
         self.iteration += 1;
         if self.iteration % DEEP_EVERY == 1 && self.only_just_suffices() {
             self.deep();
+        } else if self.wants_touching() {
+            self.fit_sides();
         } else if self.order.len() <= MOST_SEARCHED
             && !self.nest.through
             && !self.iteration.is_multiple_of(self.fill_every)
@@ -235,6 +260,52 @@ impl<'a> NestSearch<'a> {
         if let Some(layout) = deep::find(&nest, way, places, bare, &mut self.finder, &mut self.random) {
             self.offer(&layout);
         }
+    }
+
+    /// Whether sides are fitted together in this step.
+    fn wants_touching(&self) -> bool {
+        let Some(sides) = self.sides.as_ref().filter(|_| self.deep) else { return false };
+        let bin = &self.nest.bins[sides.bin()];
+        let complete = self.best.left.is_empty();
+        // What is bought whole is no cheaper for being laid more closely.
+        let is_best = complete && (self.rank.costs_nothing() || (bin.remnant && !bin.owned));
+        self.iteration >= self.touching_from && !is_best && sides.spare() <= MOST_TO_SPARE
+    }
+
+    /// Fits sides together in less length than the best lay takes, or on the cloth that is there.
+    fn fit_sides(&mut self) {
+        let nest = self.nest.clone();
+        let Some(sides) = &self.sides else { return };
+        let bin = sides.bin();
+        self.touching_runs += 1;
+        let least = || {
+            let all: f64 = nest.kinds.iter().map(|k| k.area * k.count as f64).sum();
+            let least = (all / nest.bins[bin].width as f64).ceil() as i64 + ROUNDED;
+            let longest = self.best.length(&nest, bin);
+            let share = TOUCHING_SHARES[self.touching_runs as usize % TOUCHING_SHARES.len()];
+            least + (longest - least).max(0) / 8 * share
+        };
+        let limit = nest.bins[bin].limit.unwrap_or_else(least);
+        let width = TOUCHING_WIDTH << self.touching_runs.trailing_zeros().min(3);
+        let Some(reached) = touching::find(&nest, sides, limit, width, &mut self.random) else { return };
+        let mut start = Layout { on: vec![vec![]; nest.bins.len()], left: vec![] };
+        start.on[bin] = reached.placements;
+        let mut order = reached.left;
+        order.sort_by(|a, b| nest.kinds[*b].area.total_cmp(&nest.kinds[*a].area));
+        if !order.is_empty() && order.len() <= 1.max(nest.placements() / 4) {
+            let area = |kinds: &[usize]| kinds.iter().map(|&k| nest.kinds[k].area).sum::<f64>();
+            if self.nearly.as_ref().is_none_or(|(known, _)| area(&order) <= area(&known.left)) {
+                let mut limits: Vec<i64> = nest.bins.iter().map(|bin| bin.limit.unwrap_or(0)).collect();
+                limits[bin] = limit;
+                self.nearly = Some((Layout { left: order.clone(), ..start.clone() }, limits));
+            }
+        }
+        let before = self.rank;
+        let layout = fill_on(&nest, start, &order, Style::Top, &mut self.finder);
+        self.offer(&layout);
+        let [shortest, longest] = TOUCHING_AFTER;
+        self.touching_after = if self.rank < before { shortest } else { (2 * self.touching_after).min(longest) };
+        self.touching_from = self.iteration + if nest.bins[bin].fixed() { TOUCHING_EVERY } else { self.touching_after };
     }
 
     fn move_order(&mut self) {
@@ -312,6 +383,9 @@ impl<'a> NestSearch<'a> {
 
     fn start_run(&mut self) -> Option<Run> {
         self.attempts += 1;
+        if let Some((layout, limits)) = self.nearly.take() {
+            return self.run_from(&layout, limits, vec![]);
+        }
         if self.own.0 == Rank::WORST || (self.behind > LEFT_BEHIND && self.rank < self.own.0) {
             (self.own, self.behind) = ((self.rank, self.best.clone()), 0);
         }
@@ -332,7 +406,12 @@ impl<'a> NestSearch<'a> {
                 return None;
             }
         }
-        let mut separation = Separation::new(&self.nest, &layout, limits.clone(), &mut self.random)?;
+        self.run_from(&layout, limits, out)
+    }
+
+    /// Separates `layout` into the limits, `out` staying out of it.
+    fn run_from(&mut self, layout: &Layout, limits: Vec<i64>, out: Vec<usize>) -> Option<Run> {
+        let mut separation = Separation::new(&self.nest, layout, limits.clone(), &mut self.random)?;
         separation.limit(&self.nest, limits);
         Some(Run {
             separation,
