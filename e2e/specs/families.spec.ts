@@ -60,6 +60,25 @@ test('a list copied from a page is pasted, looked over and taken', async ({ page
   await expect(page.getByRole('heading', { name: /^Straps/ })).toBeVisible();
 });
 
+test('a line that can be read in two ways is asked about before it is taken', async ({ page, demo }) => {
+  await page.goto(`${demo.address}/projects/tool-roll-list/bag`);
+  await page
+    .getByLabel('Cut list', { exact: true })
+    .fill('outer 15 x 16 x 2\nwebbing 2 x 24\n2 @ 4 x 26 straps');
+  await page.getByRole('button', { name: 'Read it' }).click();
+  await expect(page.getByText('2 rows read, 1 not')).toBeVisible();
+  await expect(page.getByText(/“webbing” is bought and lies on no cloth/)).toBeVisible();
+  const rows = page.getByRole('list', { name: 'Rows read' });
+  await expect(rows.getByText(/Three numbers stand in a row/)).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Add them to the list' })).toBeDisabled();
+  await accessible(page);
+  await rows.getByRole('button', { name: '15 × Outer, 16 × 2 in' }).click();
+  await expect(rows.getByText(/Three numbers/)).toHaveCount(0);
+  await page.getByRole('button', { name: 'Add them to the list' }).click();
+  // What is no row stays where it was typed.
+  await expect(page.getByLabel('Cut list', { exact: true })).toHaveValue('webbing 2 x 24');
+});
+
 test('a file is read, and one without a unit asks for it', async ({ page, demo }) => {
   await page.goto(`${demo.address}/projects/tool-roll-list/bag`);
   const input = page.locator('input[type=file]');

@@ -81,6 +81,13 @@ pub fn read_bag(text: &str) -> Result<Specification, FormatError> {
         if let Some(unread) = found.unread.first() {
             return refuse(&format!("rows[{}]", unread.line - 1), &unread.text, unread.why.clone());
         }
+        // Nobody is there to answer.
+        if let Some(ask) = found.asks.first() {
+            let line = found.lines.get(ask.row).copied().unwrap_or(1);
+            let said = found.said.get(ask.row).cloned().unwrap_or_default();
+            let why = format!("it can be read in two ways. {} Write the count first and the size after it", ask.text);
+            return refuse(&format!("rows[{}]", line - 1), &said, why);
+        }
         list.rows = found.rows;
     }
     Ok(Specification { name: file.name, system, ruler: file.ruler.unwrap_or(Ruler::default_for(system)), bag, made_up })

@@ -49,6 +49,151 @@ fn a_line_is_read(
     assert!(!row.name.is_empty());
 }
 
+/// Lines that were once misread without a word: (line, rows as count, width, height in eighths of an inch).
+#[rstest]
+#[case("2 @ 15 x 16½", &[(2, 120, 132)])]
+#[case("handles: 2, 5 x 40", &[(2, 40, 320)])]
+#[case("2no. 5x40", &[(2, 40, 320)])]
+#[case("2 no 5x40 straps", &[(2, 40, 320)])]
+#[case("5 x 9 and two 3 x 1½", &[(1, 40, 72), (2, 24, 12)])]
+#[case("Pocket: 5 x 9, 2 of 3 x 4", &[(1, 40, 72), (2, 24, 32)])]
+#[case("two pairs of tabs 3 x 4", &[(4, 24, 32)])]
+#[case("a pair of straps, 4 x 26", &[(2, 32, 208)])]
+#[case("Cut 2 in lining 9 x 12", &[(2, 72, 96)])]
+#[case("zip panel 2 x 14 (2)", &[(2, 16, 112)])]
+#[case("Outer, qty 3: 9 x 12", &[(3, 72, 96)])]
+#[case("3. Strap 4 x 26", &[(1, 32, 208)])]
+#[case("4 yds x 2 in binding", &[(1, 1152, 16)])]
+#[case("outer 15 x 14, 2; lining 15 x 13, 3", &[(2, 120, 112), (3, 120, 104)])]
+#[case("Side panel: 5 in wide, 12 in tall, cut 2", &[(2, 40, 96)])]
+#[case("Strip 12 in long and 3 in wide", &[(1, 24, 96)])]
+#[case("Body 18 in (w) x 15 in (h) x 2", &[(2, 144, 120)])]
+#[case("“Main” 14-1/2\" × 17\"", &[(1, 116, 136)])]
+fn lines_that_were_misread(#[case] line: &str, #[case] expected: &[(u32, i64, i64)]) {
+    let found = read_text(line, System::Inches);
+    let got: Vec<_> = found.rows.iter().map(|r| (r.count, r.width, r.height)).collect();
+    let expected: Vec<_> = expected.iter().map(|(n, w, h)| (*n, Some(inch(*w, 8)), inch(*h, 8))).collect();
+    assert_eq!((got, found.unread.len(), found.asks.len()), (expected, 0, 0), "{line}: {found:?}");
+}
+
+/// What can be meant in two ways is asked, the other readings at hand: (line, a word of the question).
+#[rstest]
+#[case("outer 15 x 16 x 2", "Three numbers")]
+#[case("lining 8 x 8 x 8", "Three numbers")]
+#[case("Outer 7 x 16 on fold", "on the fold")]
+#[case("cut 2 outer 9 x 12 (3)", "2 of them, or 3")]
+#[case("pocket 7 x 9, 4 up from base 2", "4 of them, or 2")]
+#[case("flap, half round, 9 in", "half-round")]
+#[case("500 patches 4 x 4", "really 500")]
+#[case("square 12 x 4", "as wide as it is tall")]
+#[case("straps 2 x 4 x 26", "Three numbers")]
+fn lines_that_are_asked_about(#[case] line: &str, #[case] about: &str) {
+    let found = read_text(line, System::Inches);
+    assert_eq!((found.rows.len(), found.asks.len()), (1, 1), "{line}: {found:?}");
+    let ask = &found.asks[0];
+    assert!(ask.text.contains(about) && ask.others.iter().all(|o| *o != found.rows[0]), "{line}: {ask:?}");
+}
+
+#[test]
+fn each_side_has_its_own_unit() {
+    let row = |line: &str| only(line);
+    assert_eq!(row("15 x 20 millimetres").height, Length::MILLIMETRE * 20);
+    assert_eq!(row("15 x 20 millimetres").width, Some(Length::MILLIMETRE * 15));
+    assert_eq!(row("10 cm x 4 in").width, Some(Length::CENTIMETRE * 10));
+    assert_eq!(row("10 cm x 4 in").height, inch(4, 1));
+    assert_eq!(row("Half-round flap 9 x 6").shape, RowShape::HalfRound);
+}
+
+/// What is bought lies on no cloth; a piece that only goes with it does.
+#[rstest]
+#[case("webbing 2 x 24", true)]
+#[case("2 D-rings 1 in", true)]
+#[case("Elastic 1/4 x 10", true)]
+#[case("14 in zip", true)]
+#[case("webbing cover 2 x 24", false)]
+#[case("ring tab 2 x 3", false)]
+fn what_is_bought_is_no_piece(#[case] line: &str, #[case] is_bought: bool) {
+    let found = read_text(line, System::Inches);
+    assert_eq!(found.rows.is_empty(), is_bought, "{line}: {found:?}");
+    assert!(!is_bought || found.unread[0].why.contains("is bought"), "{found:?}");
+}
+
+/// A length as it might be typed.
+fn typed(length: Length, system: System, how: u32, unit: bool) -> String {
+    let (whole, eighths) = match system {
+        System::Inches => (length.0 / Length::INCH.0, length.0 * 8 / Length::INCH.0 % 8),
+        System::Centimetres => (length.0 / Length::CENTIMETRE.0, length.0 * 10 / Length::CENTIMETRE.0 % 10),
+    };
+    let text = match (system, eighths) {
+        (_, 0) => whole.to_string(),
+        (System::Centimetres, tenths) => format!("{whole}{}{tenths}", if how.is_multiple_of(2) { '.' } else { ',' }),
+        (System::Inches, n) => match how % 4 {
+            0 => format!("{whole} {n}/8"),
+            1 => format!("{whole}-{n}/8"),
+            2 => format!("{whole}{}", ["⅛", "¼", "⅜", "½", "⅝", "¾", "⅞"][n as usize - 1]),
+            _ => format!("{whole}.{:03}", n * 125),
+        },
+    };
+    let signs: [&str; 3] = if system == System::Inches { ["\"", " in", "”"] } else { ["cm", " cm", " centimetres"] };
+    if unit { format!("{text}{}", signs[how as usize % 3]) } else { text }
+}
+
+/// One row in one of twelve styles of writing.
+fn written(style: usize, n: u32, name: &str, w: &str, h: &str) -> String {
+    match style {
+        0 => format!("{n}x {w} x {h} {name}"),
+        1 => format!("{name}: cut {n}, {w} x {h}"),
+        2 => format!("{n} {name} {w} × {h}"),
+        3 => format!("{name} – {w} x {h} ({n})"),
+        4 => format!("{n} @ {w} x {h} {name}"),
+        5 => format!("{name}: {n}, {w} x {h}"),
+        6 => format!("{n}no. {w}x{h} {name}"),
+        7 => format!("{name} {w} by {h} x{n}"),
+        8 => format!("• Cut {n} {name} {w} wide x {h} tall"),
+        9 => format!("{h} tall by {w} wide {name}, cut {n}"),
+        10 => format!("{name} ({n} pcs) {w} X {h}"),
+        _ => format!("{name}\t{n}\t{w}\t{h}"),
+    }
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(std::env::var("BOFTA_LISTS").ok().and_then(|n| n.parse().ok()).unwrap_or(600)))]
+
+    /// A list written from rows that are known: every row comes back as it was, or is asked about; none is lost.
+    #[test]
+    fn lists_in_twelve_styles_come_back(
+        rows in prop::collection::vec((1_u32..9, 8_i64..320, 8_i64..320, 0_usize..8), 1..8),
+        style in 0_usize..12,
+        how in 0_u32..12,
+        unit in any::<bool>(),
+        metric in any::<bool>(),
+    ) {
+        const NAMES: [&str; 8] =
+            ["Outer panel", "Lining", "Straps", "Slip pocket", "Base", "Zip tabs", "Flap lining", "Side gusset"];
+        let system = if metric { System::Centimetres } else { System::Inches };
+        let size = |n: i64| if metric { Length::MILLIMETRE * n } else { inch(n, 8) };
+        let lines: Vec<String> = rows
+            .iter()
+            .map(|(n, w, h, name)| {
+                let show = |l: i64| typed(size(l), system, how, unit);
+                written(style, *n, NAMES[*name], &show(*w), &show(*h))
+            })
+            .collect();
+        let found = read_text(&lines.join("\n"), system);
+        prop_assert_eq!(found.rows.len() + found.unread.len(), rows.len(), "{:?}\n{:?}", lines, found);
+        for (i, row) in found.rows.iter().enumerate() {
+            let (n, w, h, name) = rows[found.lines[i] - 1];
+            let right = (row.count, row.width, row.height) == (n, Some(size(w)), size(h));
+            let asked = found.asks.iter().any(|a| a.row == i);
+            prop_assert!(right || asked, "{:?} gives {:?}", lines[found.lines[i] - 1], row);
+            // A number that is left out is no part of the name either.
+            prop_assert!(row.name.eq_ignore_ascii_case(NAMES[name]) || asked, "{:?}: {}", lines[found.lines[i] - 1], row.name);
+        }
+        // Asking about everything would be no reading at all.
+        prop_assert!(found.asks.len() + found.unread.len() <= rows.len() / 2, "{:?}\n{:?}", lines, found);
+    }
+}
+
 #[test]
 fn circles_and_whole_widths() {
     let circle = only("Base circle 8 1/2 in across, cut 1");
@@ -105,7 +250,13 @@ Finished size: 14\" wide x 13\" tall x 4\" deep
         "{found:#?}"
     );
     assert_eq!(found.unread.len(), 1);
-    assert!(found.unread[0].text.contains("magnetic snap") && found.unread[0].why.contains("9 1/2 x 12"));
+    assert!(found.unread[0].text.contains("magnetic snap") && found.unread[0].why.contains("“snap” is bought"));
+    // Lines without figures are said to be no rows.
+    assert!(
+        found.notes[0].contains("“Cutting guide”") && found.notes[0].contains("“Fusible fleece”"),
+        "{:?}",
+        found.notes
+    );
     assert_eq!(found.seam, Some(inch(1, 2)));
     assert_eq!(found.stated, Some((inch(14, 1), inch(13, 1), inch(4, 1))));
 }
@@ -121,6 +272,17 @@ fn tables_are_read(#[case] table: &str) {
     let got: Vec<_> = found.rows.iter().map(|r| (r.name.as_str(), r.count, r.width, r.height, r.part)).collect();
     let (w, h) = (Some(inch(15, 1)), inch(33, 2));
     assert_eq!(got, [("Outer", 2, w, h, Part::Outer), ("Lining", 2, w, h, Part::Lining)]);
+}
+
+/// A unit in the header holds for its column; a column that is not read is named; a row of too many numbers is not guessed at.
+#[test]
+fn a_header_says_the_unit() {
+    let found = read_text("Piece,Qty,Width (cm),Height (mm),Colour\nOuter,2,30,400,red", System::Inches);
+    let row = &found.rows[0];
+    assert_eq!((row.width, row.height), (Some(Length::CENTIMETRE * 30), Length::CENTIMETRE * 40));
+    assert!(found.notes[0].contains("“Colour”"), "{:?}", found.notes);
+    let unsure = read_text("Outer\t2\t15\t16\t3", System::Inches);
+    assert_eq!((unsure.rows.len(), unsure.unread.len()), (0, 1), "{unsure:?}");
 }
 
 #[test]

@@ -10,6 +10,7 @@ use super::field::{Field, Group};
 use super::mouth::{self, Around, Mouth, MouthFinish};
 use super::pocket::{Pocket, PocketFor, PocketKind, PocketSides};
 use super::problems::Problems;
+use super::sewn::{Edge, Seam, Stretch};
 use super::solid::{Solid, ThreadKind};
 use super::strap::{Strap, StrapMake};
 use crate::FieldProblem;
@@ -72,9 +73,10 @@ impl Caddy {
         Dimension::sum(terms, ruler)
     }
 
-    fn base(&self, ruler: Ruler) -> Dimension {
+    /// A side of the base, sewn in all round by the base seam.
+    fn of_base(&self, name: &'static str, length: Length, field: &'static str, ruler: Ruler) -> Dimension {
         let seams = Term::times("base seams", 2, self.seam_base, "seam_base");
-        Dimension::sum(vec![Term::once("deep", self.depth, "depth"), seams], ruler)
+        Dimension::sum(vec![Term::once(name, length, field), seams], ruler)
     }
 
     fn panels(&self, lining: bool, ruler: Ruler) -> Vec<Piece> {
@@ -101,7 +103,13 @@ impl Caddy {
             Piece::new(ids[1], names[1], part, self.across("deep", self.depth, "depth", ruler), up())
                 .times(2)
                 .marked([stop(From::BaseEdge)]),
-            Piece::new(ids[2], names[2], part, wide(), self.base(ruler)),
+            Piece::new(
+                ids[2],
+                names[2],
+                part,
+                self.of_base("wide", self.width, "width", ruler),
+                self.of_base("deep", self.depth, "depth", ruler),
+            ),
         ]
     }
 
@@ -240,7 +248,7 @@ impl Design for Caddy {
         let outer = self.panels(false, ruler);
         let top: Length = self.mouth.outer().iter().map(Term::value).sum();
         let walls = Allowances { side: self.seam_side, top, base: self.seam_base };
-        let flat = Allowances { side: self.seam_side, top: self.seam_base, base: self.seam_base };
+        let flat = Allowances { side: self.seam_base, top: self.seam_base, base: self.seam_base };
         let backed: Vec<Piece> = outer
             .iter()
             .flat_map(|p| {
@@ -347,6 +355,34 @@ impl Design for Caddy {
                 back: base.height.size - self.seam_base * 2,
             },
         ]
+    }
+
+    fn seams(&self, _: Ruler) -> Vec<Seam> {
+        let (side, base) = (self.seam_side, self.seam_base);
+        let mut seams = vec![];
+        for [front, wall, floor] in [["front", "side", "base"], ["lining-front", "lining-side", "lining-base"]] {
+            seams.push(Seam::new(
+                "side seam",
+                Stretch::new(front, Edge::Side, side, base),
+                Stretch::new(wall, Edge::Side, side, base),
+            ));
+            seams.push(Seam::new(
+                "base seam, front and back",
+                Stretch::new(front, Edge::Base, base, side * 2),
+                Stretch::new(floor, Edge::Base, base, base * 2),
+            ));
+            seams.push(Seam::new(
+                "base seam, sides",
+                Stretch::new(wall, Edge::Base, base, side * 2),
+                Stretch::new(floor, Edge::Side, base, base * 2),
+            ));
+        }
+        seams.push(Seam::new(
+            "round the mouth",
+            Stretch::new("front", Edge::Top, side, side * 2),
+            Stretch::new("lining-front", Edge::Top, side, side * 2),
+        ));
+        seams
     }
 
     fn solid(&self, _: &Draft) -> Solid {

@@ -10,6 +10,7 @@ use super::extras::{Extras, Place};
 use super::field::{Field, Group};
 use super::pocket::{PocketChoice, PocketKind};
 use super::problems::Problems;
+use super::sewn::{Edge, Seam, Stretch};
 use super::solid::{Solid, ThreadKind};
 use crate::FieldProblem;
 use crate::measure::{Length, Ruler, System, default_length};
@@ -242,6 +243,30 @@ impl Design for Clutch {
             });
         }
         found
+    }
+
+    fn seams(&self, _: Ruler) -> Vec<Seam> {
+        let of = |body, edge, seam, ends| Stretch::new(body, edge, seam, ends);
+        let mut seams = vec![
+            Seam::new(
+                "along the mouth",
+                of("outer-panel", Edge::Top, self.seam_top, self.seam_side * 2),
+                of("lining-panel", Edge::Top, self.seam_top, self.seam_side * 2),
+            ),
+            Seam::new(
+                "sides and flap",
+                of("outer-panel", Edge::Side, self.seam_side, self.seam_top * 2),
+                of("lining-panel", Edge::Side, self.seam_side, self.seam_top * 2),
+            ),
+        ];
+        if self.band > Length::ZERO {
+            seams.push(Seam::new(
+                "band across the flap",
+                of("band", Edge::Top, self.seam_top, self.seam_side * 2),
+                of("outer-panel", Edge::Base, self.seam_top, self.seam_side * 2),
+            ));
+        }
+        seams
     }
 
     fn solid(&self, _: &Draft) -> Solid {

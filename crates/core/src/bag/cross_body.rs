@@ -5,12 +5,14 @@
 
 use super::Design;
 use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
+use super::boxing::Corner;
 use super::draft::{Draft, Finished, Hardware, Notice, millilitres};
 use super::extras::{Extras, Place};
 use super::field::{Field, Group};
 use super::piecing::{Patchwork, Piecing};
 use super::pocket::{PocketChoice, PocketKind};
 use super::problems::Problems;
+use super::sewn::{Edge, Seam, Stretch, boxed};
 use super::solid::{Solid, ThreadKind};
 use super::strap::{self, Strap, StrapMake};
 use super::zip::zip;
@@ -63,12 +65,10 @@ impl CrossBody {
         )
     }
 
-    fn square(&self, ruler: Ruler) -> Dimension {
-        Dimension::sum(vec![Term::once("half the depth", self.depth / 2, "depth")], ruler)
-    }
-
-    fn notched(&self, ruler: Ruler) -> Figure {
-        Figure::CutOut { across: self.square(ruler), up: self.square(ruler) }
+    /// The seam across the corners is as wide as the base seam.
+    fn corner(&self) -> Corner {
+        let base = (self.seam_base, "seam_base");
+        Corner { depth: self.depth, side: (self.seam_side, "seam_side"), base: Some(base), boxing: base }
     }
 }
 
@@ -127,6 +127,7 @@ impl Design for CrossBody {
             problems.size(field, field, value);
         }
         problems.between("depth", "depth", self.depth, Length::MILLIMETRE * 2, self.width);
+        self.corner().problems(&mut problems);
         problems.seam("seam_side", "side seam", self.seam_side, self.width / 2, "half the width");
         problems.seam("seam_base", "base seam", self.seam_base, self.height / 4, "a quarter of the height");
         problems.seam("seam_top", "zip seam", self.seam_top, self.height / 4, "a quarter of the height");
@@ -169,7 +170,7 @@ impl Design for CrossBody {
         pieces.push(
             Piece::new("base", "Base", Part::Base, self.across(ruler), base_height)
                 .times(2)
-                .shaped(self.notched(ruler)),
+                .shaped(self.corner().figure(ruler)),
         );
         let lining_height = Dimension::sum(
             vec![
@@ -183,7 +184,7 @@ impl Design for CrossBody {
         pieces.push(
             Piece::new("lining-panel", "Lining panel", Part::Lining, self.across(ruler), lining_height)
                 .times(2)
-                .shaped(self.notched(ruler)),
+                .shaped(self.corner().figure(ruler)),
         );
         let pocket = self.pocket.pocket(true, self.seam_side);
         pocket.onto(&mut pieces, self.width, self.seam_top + self.pocket.below, ruler);
@@ -212,7 +213,7 @@ impl Design for CrossBody {
         pieces.extend(tabs);
         goods.extend(bought);
         pieces.extend(backed);
-        let teeth = self.width + self.depth - Length::INCH;
+        let teeth = self.width + self.depth - default_length(ruler.system(), 4, 10) * 2;
         let ring = |name, count| Hardware { name, count, size: Some(self.strap_width), note: "inside width".into() };
         let mut hardware = vec![
             zip("Zip", teeth, "the mouth less ½ in (1 cm) at both ends", ruler),
@@ -233,6 +234,7 @@ impl Design for CrossBody {
         notices.push(Notice::note("base_height", "Faux leather is clipped, never pinned: holes stay. No iron on its face, and no more than four layers under the foot."));
         // Doubled round the ring, between both outers.
         notices.extend(strap::too_thick("a ring tab is caught in the side seam", 2 * strap.layers() + 2));
+        notices.extend(self.corner().notice(ruler));
         if self.depth > self.width / 2 {
             notices.push(Notice::attention("depth", "Boxed deeper than half the width: the bag stands squat."));
         }
@@ -305,6 +307,28 @@ impl Design for CrossBody {
             });
         }
         found
+    }
+
+    fn seams(&self, _: Ruler) -> Vec<Seam> {
+        let (side, base, top) = (self.seam_side, self.seam_base, self.seam_top);
+        let mut seams = vec![Seam::new(
+            "upper to base",
+            Stretch::new("upper", Edge::Base, base, side * 2),
+            Stretch::new("base", Edge::Top, base, side * 2),
+        )];
+        seams.extend(boxed("base", side, base, base));
+        seams.extend(boxed("lining-panel", side, base, base));
+        seams.push(Seam::new(
+            "base to lining, between the corners",
+            Stretch::new("base", Edge::Base, base, base * 2),
+            Stretch::new("lining-panel", Edge::Base, base, base * 2),
+        ));
+        seams.push(Seam::new(
+            "along the zip",
+            Stretch::new("upper", Edge::Top, top, side * 2),
+            Stretch::new("lining-panel", Edge::Top, top, side * 2),
+        ));
+        seams
     }
 
     fn solid(&self, _: &Draft) -> Solid {

@@ -550,6 +550,11 @@ impl Design for CutList {
         vec![]
     }
 
+    /// What a row is sewn to nobody said.
+    fn seams(&self, _: Ruler) -> Vec<super::sewn::Seam> {
+        vec![]
+    }
+
     fn solid(&self, _: &Draft) -> Solid {
         Solid::default()
     }

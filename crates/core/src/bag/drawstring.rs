@@ -4,7 +4,7 @@
 //! of their own are shorter than the panel by the side seams and a clearance; round bases take a wall π·d + 2s long.
 
 use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
-use super::boxing;
+use super::boxing::{self, Corner};
 use super::cord::{self, CordRoute};
 use super::draft::{Draft, Finished, Notice, millilitres};
 use super::extras::{Extras, Place};
@@ -12,6 +12,7 @@ use super::field::{Field, Group, choice};
 use super::pocket::{PocketChoice, PocketKind};
 use super::problems::Problems;
 use super::seam::SeamKind;
+use super::sewn::{Edge, Seam, Stretch, boxed};
 use super::solid::{Solid, ThreadKind, ring};
 use super::{Design, hem, round};
 use crate::FieldProblem;
@@ -143,13 +144,15 @@ impl Drawstring {
         Dimension::sum(terms, ruler)
     }
 
+    /// The seam across the corners is as wide as the base seam.
+    fn corner(&self) -> Corner {
+        let base = (self.seam_base, "seam_base");
+        Corner { depth: self.depth, side: (self.seam_side, "seam_side"), base: Some(base), boxing: base }
+    }
+
     fn figure(&self, ruler: Ruler) -> Figure {
         match self.base {
-            SackBase::Boxed => {
-                // Seams are equal here, boxing included: squares of half the depth.
-                let half = || Dimension::sum(vec![Term::once("half the depth", self.depth / 2, "depth")], ruler);
-                Figure::CutOut { across: half(), up: half() }
-            }
+            SackBase::Boxed => self.corner().figure(ruler),
             SackBase::Rounded => Figure::Rounded(ruler.up(self.radius + self.seam_base)),
             _ => Figure::Rectangle,
         }
@@ -268,6 +271,7 @@ impl Design for Drawstring {
         }
         if self.boxed() {
             problems.between("depth", "depth", self.depth, Length::MILLIMETRE, self.width);
+            self.corner().problems(&mut problems);
         }
         if self.base == SackBase::Rounded {
             problems.between("radius", "radius", self.radius, Length::MILLIMETRE * 5, half.min(tall));
@@ -376,6 +380,9 @@ impl Design for Drawstring {
         if self.boxed() && self.depth > self.width / 2 {
             notices.push(Notice::attention("depth", "Boxed deeper than half the width: the bag stands squat."));
         }
+        if self.boxed() {
+            notices.extend(self.corner().notice(ruler));
+        }
         if self.base == SackBase::Fold {
             notices.push(Notice::note("base", "In one piece over the base the back of a one-way print hangs upside down: choose a seam at the base for it."));
         }
@@ -437,6 +444,34 @@ impl Design for Drawstring {
             });
         }
         found
+    }
+
+    fn seams(&self, _: Ruler) -> Vec<Seam> {
+        let (side, base) = (self.seam_side, self.seam_base);
+        let mut bodies = vec![("outer-panel", "base")];
+        if self.lined {
+            bodies.push(("lining-panel", "lining-base"));
+        }
+        let mut seams = vec![];
+        for (body, circle) in bodies {
+            match self.base {
+                SackBase::Boxed => seams.extend(boxed(body, side, base, base)),
+                SackBase::Round => seams.push(Seam::new(
+                    "round the base",
+                    Stretch::new(circle, Edge::Round, base, Length::ZERO),
+                    Stretch::new(body, Edge::Base, base, side * 2),
+                )),
+                SackBase::Fold | SackBase::Seam | SackBase::Rounded => {
+                    let of = || Stretch::new(body, Edge::Side, side, Length::ZERO);
+                    seams.push(Seam::new("side seam", of(), of()));
+                }
+            }
+        }
+        if self.lined {
+            let of = |body| Stretch::new(body, Edge::Top, self.seam_top, side * 2);
+            seams.push(Seam::new("round the top", of("outer-panel"), of("lining-panel")));
+        }
+        seams
     }
 
     fn solid(&self, _: &Draft) -> Solid {

@@ -8,6 +8,7 @@ use super::extras::{Extras, Place};
 use super::field::{Field, Group};
 use super::pocket::{Pocket, PocketKind, PocketSides};
 use super::problems::Problems;
+use super::sewn::{Edge, Seam, Stretch};
 use super::solid::{Solid, ThreadKind};
 use super::zip::zip;
 use super::{Design, quilting, round};
@@ -313,6 +314,27 @@ impl Design for Duffel {
                 back: Length((girth.0 as f64 / PI).round() as i64),
             },
         ]
+    }
+
+    fn seams(&self, _: Ruler) -> Vec<Seam> {
+        let (side, top) = (self.seam_side, self.seam_top);
+        let mut seams = vec![];
+        for (body, end) in [("outer-panel", "end"), ("lining-panel", "lining-end")] {
+            // Round an end go the body and what shows of the zip.
+            seams.push(
+                Seam::new(
+                    "round the end",
+                    Stretch::new(end, Edge::Round, side, Length::ZERO),
+                    Stretch::new(body, Edge::Side, side, top * 2),
+                )
+                .easing(self.zip_shows),
+            );
+        }
+        if self.lined {
+            let of = |body| Stretch::new(body, Edge::Top, top, side * 2);
+            seams.push(Seam::new("along the zip", of("outer-panel"), of("lining-panel")));
+        }
+        seams
     }
 
     fn solid(&self, _: &Draft) -> Solid {

@@ -3,6 +3,7 @@
 use super::backing;
 use super::field::{Field, Group, Slot};
 use super::fit::{Holds, Thing, fitted};
+use super::sewn::Seam;
 use super::{
     Caddy, Clutch, CrossBody, CutList, Design, Draft, Drawstring, Duffel, Finished, FoundTube, Notice, Pouch, Solid,
     Tote,
@@ -229,7 +230,12 @@ impl Bag {
         self.design().finished_from_cut(draft)
     }
 
-    /// The bag as a solid.
+    /// What is sewn to what.
+    pub fn seams(&self, ruler: Ruler) -> Vec<Seam> {
+        self.design().seams(ruler)
+    }
+
+    /// The bag as a solid, to be drawn.
     pub fn solid(&self, draft: &Draft) -> Solid {
         self.design().solid(draft)
     }

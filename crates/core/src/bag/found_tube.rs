@@ -233,6 +233,11 @@ impl Design for FoundTube {
         found
     }
 
+    /// The tube is as it was found; its lining is traced.
+    fn seams(&self, _: Ruler) -> Vec<super::sewn::Seam> {
+        vec![]
+    }
+
     fn solid(&self, draft: &Draft) -> Solid {
         let (top, base) = (self.girth_top.0 as f64 / 2.0, self.girth_base.0 as f64 / 2.0);
         let (h, d) = (self.height.0 as f64, self.depth.0 as f64);

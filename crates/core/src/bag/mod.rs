@@ -1,5 +1,5 @@
 //! Families of bags: finished sizes in; pieces, goods, marks, checks and *reasons* out. One file a family, over shared
-//! building blocks (`boxing`, `strap`, `pocket`, `backing`, `binding`, `cord`, `piecing`, `quilting`, `making_up`, `seam`, `hem`, `mouth`, `extras`).
+//! building blocks (`boxing`, `strap`, `pocket`, `backing`, `binding`, `cord`, `piecing`, `quilting`, `making_up`, `seam`, `sewn`, `hem`, `mouth`, `extras`).
 //!
 //! For the Bag and Pieces stages and for `project`, which lays what is drafted here. A family lists its fields once
 //! ([`Design::fields`]); keeping, editing, reading a specification and showing all go by that listing.
@@ -30,6 +30,7 @@ mod problems;
 pub mod quilting;
 pub mod round;
 pub mod seam;
+pub mod sewn;
 mod solid;
 pub mod strap;
 mod tote;
@@ -57,6 +58,7 @@ pub use tote::{LiningFit, StrapEnds, Tote, ToteBase};
 
 use crate::FieldProblem;
 use crate::measure::{Ruler, System};
+use sewn::Seam;
 
 /// A family of bags, at certain sizes.
 pub trait Design {
@@ -79,6 +81,9 @@ pub trait Design {
 
     /// The finished sizes, worked out back from the cut pieces of a draft of this bag.
     fn finished_from_cut(&self, draft: &Draft) -> Vec<Finished>;
+
+    /// What is sewn to what; habits of making, such as how much smaller a lining is, go by the ruler's system.
+    fn seams(&self, ruler: Ruler) -> Vec<Seam>;
 
     /// The bag as a solid, to be drawn.
     fn solid(&self, draft: &Draft) -> Solid;

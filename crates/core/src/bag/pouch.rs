@@ -4,13 +4,14 @@
 //! with a straight edge at the zip, and a gusset as long as the curve on its seam line.
 
 use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
-use super::boxing;
+use super::boxing::{self, Corner};
 use super::draft::{Draft, Finished, Notice, millilitres};
 use super::extras::{Extras, Place};
 use super::field::{Field, Group, choice};
 use super::pocket::{PocketChoice, PocketKind};
 use super::problems::Problems;
 use super::seam::SeamKind;
+use super::sewn::{Edge, Seam, Stretch, boxed};
 use super::solid::{Solid, ThreadKind};
 use super::zip::zip;
 use super::{Design, round};
@@ -69,6 +70,17 @@ impl Pouch {
         self.style == PouchStyle::HalfRound
     }
 
+    /// The seam along the base; of a half-round face the one round its curve.
+    fn base_seam(&self) -> Length {
+        if self.half_round() { self.seam_side } else { self.seam_base }
+    }
+
+    /// The seam across the corners is as wide as the base seam.
+    fn corner(&self) -> Corner {
+        let base = (self.seam_base, "seam_base");
+        Corner { depth: self.depth, side: (self.seam_side, "seam_side"), base: Some(base), boxing: base }
+    }
+
     fn depth(&self) -> Length {
         if self.style == PouchStyle::Flat { Length::ZERO } else { self.depth }
     }
@@ -91,16 +103,20 @@ impl Pouch {
             PouchStyle::AllBoxed => {
                 (vec![wide, Term::once("deep", self.depth(), "depth"), seams], vec![tall, deep(2), base, zip])
             }
-            PouchStyle::HalfRound => (vec![wide, seams], vec![tall, base, zip]),
+            PouchStyle::HalfRound => {
+                (vec![wide, seams], vec![tall, Term::once("seam round the curve", self.seam_side, "seam_side"), zip])
+            }
         };
         let (width, height) = (Dimension::sum(width, ruler), Dimension::sum(height, ruler));
         let figure = match self.style {
             PouchStyle::Flat => Figure::Rectangle,
-            PouchStyle::Boxed => {
-                let half = || Dimension::sum(vec![Term::once("half the depth", self.depth / 2, "depth")], ruler);
-                Figure::CutOut { across: half(), up: half() }
+            PouchStyle::Boxed => self.corner().figure(ruler),
+            PouchStyle::AllBoxed => {
+                // At the zip the corner takes the zip's seam instead of the base's.
+                let zip = Corner { base: Some((self.seam_top, "seam_top")), ..self.corner() };
+                let (across, up) = (self.corner().across(ruler).size, self.corner().up(ruler).size);
+                all_corners(width.size, height.size, across, up, zip.up(ruler).size)
             }
-            PouchStyle::AllBoxed => all_corners(width.size, height.size, ruler.up(self.depth / 2)),
             PouchStyle::HalfRound => Figure::HalfRound,
         };
         Piece::new(id, name, part, width, height).times(2).shaped(figure)
@@ -124,31 +140,31 @@ impl Pouch {
         Piece::new(id, name, part, wide, long).marked(marks).noted("clip it where it goes round; sew with the face up")
     }
 
-    /// Teeth: the mouth, less a tab at both ends.
-    fn teeth(&self) -> Length {
-        let mouth = self.width
-            + if matches!(self.style, PouchStyle::Boxed | PouchStyle::AllBoxed) { self.depth } else { Length::ZERO };
-        if self.zip_tabs { mouth - Length::inches(1, 2) * 2 } else { mouth }
+    /// Teeth: the edge the zip is sewn to, less a tab at both ends. Boxed all round, its corners are cut out of that
+    /// edge too, and what is left is as wide as the pouch.
+    fn teeth(&self, system: System) -> Length {
+        let mouth = self.width + if self.style == PouchStyle::Boxed { self.depth } else { Length::ZERO };
+        if self.zip_tabs { mouth - default_length(system, 4, 10) * 2 } else { mouth }
     }
 }
 
-/// Squares out of all four corners.
-fn all_corners(width: Length, height: Length, c: Length) -> Figure {
+/// All four corners cut out, `across` from the sides, `up` from the base and `down` from the zip.
+fn all_corners(width: Length, height: Length, across: Length, up: Length, down: Length) -> Figure {
     let p = Point::new;
-    let (o, r, t) = (Length::ZERO, width - c, height - c);
+    let (o, c, r, t) = (Length::ZERO, across, width - across, height - down);
     Figure::Free(vec![
         p(c, o),
         p(r, o),
-        p(r, c),
-        p(width, c),
+        p(r, up),
+        p(width, up),
         p(width, t),
         p(r, t),
         p(r, height),
         p(c, height),
         p(c, t),
         p(o, t),
-        p(o, c),
-        p(c, c),
+        p(o, up),
+        p(c, up),
     ])
 }
 
@@ -174,7 +190,7 @@ impl Design for Pouch {
 
     fn fields(&mut self) -> Vec<Field<'_>> {
         let deep = self.style != PouchStyle::Flat;
-        let lined = self.lined;
+        let (lined, half_round) = (self.lined, self.half_round());
         let mut all = vec![
             Field::size("width", "Wide", Group::Size, &mut self.width).scaling(),
             Field::size("height", "Tall", Group::Size, &mut self.height).scaling(),
@@ -187,8 +203,12 @@ impl Design for Pouch {
         all.extend(self.backing.fields("Behind the outer"));
         all.extend([
             self.seam_kind.field(!lined),
-            Field::seam("seam_side", "Side seams", &mut self.seam_side),
-            Field::seam("seam_base", "Base seam", &mut self.seam_base),
+            Field::seam(
+                "seam_side",
+                if half_round { "Seam round the curve" } else { "Side seams" },
+                &mut self.seam_side,
+            ),
+            Field::seam("seam_base", "Base seam", &mut self.seam_base).only_if(!half_round),
             Field::seam("seam_top", "Zip seam", &mut self.seam_top),
         ]);
         all.extend(self.extras.fields(false));
@@ -207,10 +227,15 @@ impl Design for Pouch {
         problems.size("width", "width", self.width);
         problems.size("height", "height", self.height);
         problems.seam("seam_side", "side seam", self.seam_side, self.width / 2, "half the width");
-        problems.seam("seam_base", "base seam", self.seam_base, self.height, "the height");
+        if !self.half_round() {
+            problems.seam("seam_base", "base seam", self.seam_base, self.height, "the height");
+        }
         problems.seam("seam_top", "zip seam", self.seam_top, self.height, "the height");
         if self.style != PouchStyle::Flat {
             problems.between("depth", "depth", self.depth, Length::MILLIMETRE * 2, self.width);
+        }
+        if matches!(self.style, PouchStyle::Boxed | PouchStyle::AllBoxed) {
+            self.corner().problems(&mut problems);
         }
         if self.half_round() && self.height < self.width / 2 {
             let message = "A half-round face is at least half as tall as it is wide: make it taller or narrower.";
@@ -224,7 +249,7 @@ impl Design for Pouch {
         problems.end()?;
         let show = |l: Length| Problems::new(ruler).show(l);
         let outer = self.body("outer-panel", "Outer panel", Part::Outer, ruler);
-        let allowances = Allowances { side: self.seam_side, top: self.seam_top, base: self.seam_base };
+        let allowances = Allowances { side: self.seam_side, top: self.seam_top, base: self.base_seam() };
         let mut backed = self.backing.behind(&outer, allowances, ruler);
         let mut pieces = vec![outer];
         if self.half_round() {
@@ -236,7 +261,7 @@ impl Design for Pouch {
                 name: "turning gap, left open in the base seam".into(),
                 distance: (self.width / 4).min(Length::INCH * 3 / 2).floor_to(ruler.step()),
                 from: From::Middle,
-                and: Some((self.seam_base, From::BaseEdge)),
+                and: Some((self.base_seam(), From::BaseEdge)),
             };
             pieces.push(self.body("lining-panel", "Lining panel", Part::Lining, ruler).marked([gap]));
             if self.half_round() {
@@ -253,8 +278,9 @@ impl Design for Pouch {
                     ruler,
                 )
             };
-            let wide = square("as the zip is wide", Length::INCH, "zip_tabs");
-            let tall = square("folded over the end", Length::INCH, "zip_tabs");
+            let inch = default_length(ruler.system(), 8, 25);
+            let wide = square("as the zip is wide", inch, "zip_tabs");
+            let tall = square("folded over the end", inch, "zip_tabs");
             pieces.push(
                 Piece::new("zip-tab", "Zip tab", Part::Outer, wide, tall).times(2).lying(crate::piece::Grain::Any),
             );
@@ -263,7 +289,10 @@ impl Design for Pouch {
         let pocket = self.pocket.pocket(self.lined, self.seam_side);
         pocket.onto(&mut pieces, self.width, self.seam_top + self.pocket.below, ruler);
         let mut notices = pocket.notices(self.height - self.pocket.below, &show);
-        let teeth = self.teeth();
+        if matches!(self.style, PouchStyle::Boxed | PouchStyle::AllBoxed) {
+            notices.extend(self.corner().notice(ruler));
+        }
+        let teeth = self.teeth(ruler.system());
         if teeth < Length::INCH * 3 {
             notices.push(Notice::attention(
                 "width",
@@ -303,12 +332,12 @@ impl Design for Pouch {
         let Some(body) = draft.piece("outer-panel") else { return vec![] };
         let (cut_width, cut_height) = body.size();
         let square = match &body.figure {
-            Figure::CutOut { up, .. } => up.size,
+            Figure::CutOut { across, .. } => across.size,
             Figure::Free(corners) => corners.first().map_or(Length::ZERO, |p| p.x),
             _ => Length::ZERO,
         };
-        let deep = boxing::depth_of_square(square, boxing::Square::CutFromRawEdges, self.seam_base, self.seam_base);
-        let tall = cut_height - self.seam_base - self.seam_top;
+        let deep = boxing::depth_of_square(square, boxing::Square::CutFromRawEdges, self.seam_side, self.seam_base);
+        let tall = cut_height - self.base_seam() - self.seam_top;
         let (wide, tall, deep) = match self.style {
             PouchStyle::Flat => (cut_width - self.seam_side * 2, tall, Length::ZERO),
             PouchStyle::Boxed => (cut_width - self.seam_side * 2 - deep, tall - deep / 2, deep),
@@ -326,6 +355,41 @@ impl Design for Pouch {
             found.push(Finished { name: "deep".into(), field: "depth".into(), asked: self.depth, back: deep });
         }
         found
+    }
+
+    fn seams(&self, _: Ruler) -> Vec<Seam> {
+        let (side, base, top) = (self.seam_side, self.seam_base, self.seam_top);
+        let bodies: &[(&'static str, &'static str)] = if self.lined {
+            &[("outer-panel", "gusset"), ("lining-panel", "lining-gusset")]
+        } else {
+            &[("outer-panel", "gusset")]
+        };
+        let mut seams = vec![];
+        for (body, gusset) in bodies.iter().copied() {
+            let of = |edge, seam, ends| Stretch::new(body, edge, seam, ends);
+            match self.style {
+                PouchStyle::Flat => {
+                    seams.push(Seam::new(
+                        "side seam",
+                        of(Edge::Side, side, base + top),
+                        of(Edge::Side, side, base + top),
+                    ));
+                    seams.push(Seam::new("base seam", of(Edge::Base, base, side * 2), of(Edge::Base, base, side * 2)));
+                }
+                PouchStyle::Boxed | PouchStyle::AllBoxed => seams.extend(boxed(body, side, base, base)),
+                PouchStyle::HalfRound => seams.push(Seam::new(
+                    "round the curve",
+                    of(Edge::Round, side, top * 2),
+                    Stretch::new(gusset, Edge::Side, side, top * 2),
+                )),
+            }
+        }
+        if self.lined {
+            let ends = if self.style == PouchStyle::AllBoxed { base } else { side } * 2;
+            let of = |body| Stretch::new(body, Edge::Top, top, ends);
+            seams.push(Seam::new("along the zip", of("outer-panel"), of("lining-panel")));
+        }
+        seams
     }
 
     fn solid(&self, _: &Draft) -> Solid {

@@ -4,7 +4,7 @@
 //! Panel (W + D + 2s) × (H + D/2 + b + t), over the base (W + D + 2s) × (2H + D + 2t); `mouth` decides t.
 
 use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
-use super::boxing::{self, Boxing};
+use super::boxing::{self, Boxing, Corner};
 use super::draft::{Draft, Finished, Notice, millilitres};
 use super::extras::{Extras, Place};
 use super::field::{Choice, Field, Group, choice};
@@ -13,6 +13,7 @@ use super::piecing::{Patchwork, Piecing};
 use super::pocket::{Pocket, PocketChoice, PocketKind};
 use super::problems::Problems;
 use super::seam::SeamKind;
+use super::sewn::{Edge, Seam, Stretch, boxed};
 use super::solid::{Solid, ThreadKind};
 use super::strap::{self, Strap, StrapMake};
 use super::{Design, hem, mouth, quilting};
@@ -273,17 +274,15 @@ impl Tote {
         if self.boxing != Boxing::CutOut || !self.boxed() {
             return Figure::Rectangle;
         }
-        let notch = |seam: Option<(&'static str, Length, &'static str)>| {
-            let mut terms = vec![Term::once("half the depth", self.depth / 2, "depth")];
-            terms.extend(seam.map(|(name, seam, field)| Term::once(name, seam, field)));
-            terms.push(Term::times("less the boxing seam", -1, self.seam_boxing, "seam_boxing"));
-            Dimension::sum(terms, ruler)
-        };
-        let across = notch(Some(("side seam", self.seam_side, "seam_side")));
-        if self.folded() {
-            Figure::CutAtFold { across, up: notch(None) }
-        } else {
-            Figure::CutOut { across, up: notch(Some(("base seam", self.seam_base, "seam_base"))) }
+        self.corner().figure(ruler)
+    }
+
+    fn corner(&self) -> Corner {
+        Corner {
+            depth: self.depth,
+            side: (self.seam_side, "seam_side"),
+            base: (!self.folded()).then_some((self.seam_base, "seam_base")),
+            boxing: (self.seam_boxing, "seam_boxing"),
         }
     }
 
@@ -490,6 +489,16 @@ impl Tote {
                 "The corners of a pieced or quilted panel are cut after it is trimmed, so nothing lies in them.",
             ));
         }
+        if self.lining == LiningFit::Smaller {
+            let ease = Self::lining_ease(ruler);
+            let text = format!(
+                "Round the mouth the lining is {} shorter than the outer: sew its side seams {} narrower in their last {}, so that both edges meet.",
+                show(ease * 4),
+                show(ease),
+                show(default_length(ruler.system(), 8, 25))
+            );
+            found.push(Notice::note("lining", text));
+        }
         if self.lining == LiningFit::Reversible {
             if self.strap_ends == StrapEnds::Outside && self.straps {
                 let text = "Straps sewn on the outside show their stitching on the other side, which is an outside too: take them into the mouth.";
@@ -683,6 +692,38 @@ impl Design for Tote {
             Finished { name: "tall".into(), field: "height".into(), asked: self.height, back: height },
             Finished { name: "deep".into(), field: "depth".into(), asked: self.depth, back: depth },
         ]
+    }
+
+    fn seams(&self, ruler: Ruler) -> Vec<Seam> {
+        let (side, base, boxing) = (self.seam_side, self.seam_base, self.seam_boxing);
+        let panels: &[&'static str] = if self.lined() { &["outer-panel", "lining-panel"] } else { &["outer-panel"] };
+        let mut seams = vec![];
+        for panel in panels.iter().copied() {
+            if self.boxed() && self.boxing == Boxing::CutOut {
+                let [along, corner] = boxed(panel, side, if self.folded() { Length::ZERO } else { base }, boxing);
+                seams.extend((!self.folded()).then_some(along));
+                seams.push(corner);
+            }
+        }
+        if self.front.piecing != Piecing::Whole {
+            let of = |panel, edge, seam, ends| Stretch::new(panel, edge, seam, ends);
+            seams.push(Seam::new(
+                "front to back, at the sides",
+                of("front-panel", Edge::Side, side, Length::ZERO),
+                of("outer-panel", Edge::Side, side, Length::ZERO),
+            ));
+            seams.push(Seam::new(
+                "front to back, at the base",
+                of("front-panel", Edge::Base, base, side * 2),
+                of("outer-panel", Edge::Base, base, side * 2),
+            ));
+        }
+        if self.lined() {
+            let of = |panel| Stretch::new(panel, Edge::Top, self.mouth.seam, side * 2);
+            let smaller = if self.lining == LiningFit::Smaller { Self::lining_ease(ruler) * 2 } else { Length::ZERO };
+            seams.push(Seam::new("round the mouth", of("outer-panel"), of("lining-panel")).easing(smaller));
+        }
+        seams
     }
 
     fn solid(&self, draft: &Draft) -> Solid {

@@ -291,8 +291,8 @@ impl Scanner {
             "in" | "inch" | "inches" | "ins" | "\"" | "″" | "”" | "''" => Some(Length::INCH),
             "yd" | "yds" | "yard" | "yards" => Some(Length::YARD),
             "ft" | "foot" | "feet" => Some(Length::INCH * 12),
-            "mm" => Some(Length::MILLIMETRE),
-            "cm" => Some(Length::CENTIMETRE),
+            "mm" | "mms" | "millimetre" | "millimetres" | "millimeter" | "millimeters" => Some(Length::MILLIMETRE),
+            "cm" | "cms" | "centimetre" | "centimetres" | "centimeter" | "centimeters" => Some(Length::CENTIMETRE),
             "m" | "metre" | "metres" | "meter" | "meters" => Some(Length::METRE),
             _ => None,
         }

@@ -56,8 +56,8 @@ impl Dimension {
         Self { size, terms }
     }
 
-    /// What rounding to the ruler added.
+    /// What rounding to the ruler added: the terms that come from no field, one wherever it was rounded.
     pub fn rounding(&self) -> Length {
-        self.terms.last().filter(|t| t.field.is_none()).map_or(Length::ZERO, Term::value)
+        self.terms.iter().filter(|t| t.field.is_none()).map(Term::value).sum()
     }
 }

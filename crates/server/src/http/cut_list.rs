@@ -7,7 +7,7 @@ use crate::view::{FamilyView, family_views};
 use crate::work::A_REQUEST;
 use axum::Json;
 use axum::extract::State;
-use bofta_core::bag::{MOST_ROWS, Row};
+use bofta_core::bag::{MOST_ROWS, Row, RowShape};
 use bofta_core::measure::{Length, Ruler, System};
 use bofta_core::name;
 use bofta_formats::cut_list::Found;
@@ -53,6 +53,21 @@ pub struct ReadRow {
     pub text: String,
     /// The line it comes from; 0 from a drawing.
     pub line: usize,
+    /// That line as it stands; empty from a drawing.
+    pub said: String,
+    /// What was not sure about it, as a question.
+    pub asks: Option<String>,
+    /// Other ways to read it.
+    pub others: Vec<OtherRow>,
+}
+
+/// Another way to read a line.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct OtherRow {
+    /// To be sent back as it is.
+    pub row: Row,
+    /// `15 × Outer, 16 × 2 in`.
+    pub text: String,
 }
 
 /// What was found.
@@ -81,7 +96,12 @@ fn view(found: Found, system: System) -> FoundView {
     let show = |l: Length| ruler.show(l).text;
     let text = |r: &Row| {
         let width = r.width.map_or_else(|| "width of cloth".to_owned(), show);
-        format!("{} × {}, {} × {} {}", r.count, r.name, width, show(r.height), system.symbol())
+        let shape = match r.shape {
+            RowShape::Circle => ", a circle",
+            RowShape::HalfRound => ", half-round",
+            _ => "",
+        };
+        format!("{} × {}, {} × {} {}{shape}", r.count, r.name, width, show(r.height), system.symbol())
     };
     let mut notes = found.notes;
     notes.extend(found.seam.map(|s| format!("The list says {} {} seams.", show(s), system.symbol())));
@@ -90,7 +110,18 @@ fn view(found: Found, system: System) -> FoundView {
             .rows
             .into_iter()
             .enumerate()
-            .map(|(i, row)| ReadRow { text: text(&row), line: found.lines.get(i).copied().unwrap_or(0), row })
+            .map(|(i, row)| {
+                let ask = found.asks.iter().find(|a| a.row == i);
+                let other = |row: &Row| OtherRow { text: text(row), row: row.clone() };
+                ReadRow {
+                    text: text(&row),
+                    line: found.lines.get(i).copied().unwrap_or(0),
+                    said: found.said.get(i).cloned().unwrap_or_default(),
+                    asks: ask.map(|a| a.text.clone()),
+                    others: ask.map_or_else(Vec::new, |a| a.others.iter().map(other).collect()),
+                    row,
+                }
+            })
             .collect(),
         unread: found.unread.into_iter().map(|u| UnreadView { line: u.line, text: u.text, why: u.why }).collect(),
         notes,

@@ -7,6 +7,7 @@ mod measure;
 mod notice;
 mod piece;
 mod project;
+mod seam;
 mod shelf;
 mod step;
 

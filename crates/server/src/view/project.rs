@@ -5,6 +5,7 @@ use super::cloth::{ClothView, cloth_view};
 use super::lay::{LayView, PurchaseView, lay_view, purchase_views, used_percent};
 use super::notice::{NoticeView, ProblemView, notices};
 use super::piece::{PartView, PieceView, parts, pieces};
+use super::seam::{SeamView, seams};
 use super::shelf::shop_unit;
 use super::{Measure, key};
 use crate::laying::{Keep, Laid, Laying, laid, plan_and_lay};
@@ -72,6 +73,8 @@ pub struct ProjectView {
     pub currency: String,
     pub bag: BagView,
     pub pieces: Vec<PieceView>,
+    /// What is sewn to what.
+    pub seams: Vec<SeamView>,
     pub parts: Vec<PartView>,
     pub cloths: Vec<ClothView>,
     pub choices: LayChoicesView,
@@ -148,6 +151,7 @@ pub fn project_view(context: &Context<'_>) -> Result<ProjectView, StoreError> {
         currency: project.currency.clone().unwrap_or_default(),
         bag: bag_view(project, &planned),
         pieces: pieces(project, &planned),
+        seams: seams(project, &planned),
         parts: parts(project, &planned),
         cloths: project.cloths.iter().map(|c| cloth_view(project, c)).collect(),
         choices: LayChoicesView {

@@ -1010,6 +1010,13 @@ export interface components {
             stage: string;
             text: string;
         };
+        /** @description Another way to read a line. */
+        OtherRow: {
+            /** @description To be sent back as it is. */
+            row: components["schemas"]["Row"];
+            /** @description `15 × Outer, 16 × 2 in`. */
+            text: string;
+        };
         /** @description One other width. */
         OtherWidth: {
             /** @description Length to buy, or nothing when a piece does not fit. */
@@ -1114,6 +1121,8 @@ export interface components {
             revision: number;
             ruler: string;
             ruler_name: string;
+            /** @description What is sewn to what. */
+            seams: components["schemas"]["SeamView"][];
             /** @description The whole shopping list as text, to be copied. */
             shopping_list?: string | null;
             /** Format: int32 */
@@ -1160,10 +1169,16 @@ export interface components {
         };
         /** @description A row as it will stand. */
         ReadRow: {
+            /** @description What was not sure about it, as a question. */
+            asks?: string | null;
             /** @description The line it comes from; 0 from a drawing. */
             line: number;
+            /** @description Other ways to read it. */
+            others: components["schemas"]["OtherRow"][];
             /** @description To be sent back as it is. */
             row: components["schemas"]["Row"];
+            /** @description That line as it stands; empty from a drawing. */
+            said: string;
             /** @description `2 × Lining panel, 9½ × 12`. */
             text: string;
         };
@@ -1282,6 +1297,21 @@ export interface components {
             step: number;
             /** @description `in` or `cm`. */
             system: string;
+        };
+        /** @description A seam of the bag. */
+        SeamView: {
+            /** @description That one side is longer than the other by a line of the ruler or more, and what is done about it. */
+            apart?: string | null;
+            /** @description How long it is on the line it is sewn on. */
+            length: string;
+            /** @description `base seam`. */
+            name: string;
+            /** @description `Outer panel, base`. */
+            one: string;
+            /** @description What it is sewn to; nothing where it is sewn to another of the same. */
+            other?: string | null;
+            /** @description How far from the edge it is sewn. */
+            seam: string;
         };
         /** @description A stretch of the shelf. */
         ShelfView: {

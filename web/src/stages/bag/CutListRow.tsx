@@ -49,10 +49,18 @@ export function CutListRow({ row, at: i }: { row: RowView; at: number }) {
   return (
     <>
       <tr className="border-t border-ruled align-top">
-        <td className="w-20 min-w-16 px-1.5 py-1">{typed(i, 'count', 'How many of', String(row.count))}</td>
-        <td className="min-w-40 px-1.5 py-1">{typed(i, 'name', 'Name of', row.name)}</td>
-        <td className="px-1.5 py-1">{pick('part', 'Part of', row.part, parts)}</td>
-        <td className="w-28 min-w-24 px-1.5 py-1">{size(i, 'width', 'Width of', row.width ?? null)}</td>
+        <td data-name="how many" className="w-20 min-w-16 px-1.5 py-1">
+          {typed(i, 'count', 'How many of', String(row.count))}
+        </td>
+        <td data-name="piece" className="min-w-40 px-1.5 py-1">
+          {typed(i, 'name', 'Name of', row.name)}
+        </td>
+        <td data-name="part" className="px-1.5 py-1">
+          {pick('part', 'Part of', row.part, parts)}
+        </td>
+        <td data-name="wide" className="w-28 min-w-24 px-1.5 py-1">
+          {size(i, 'width', 'Width of', row.width ?? null)}
+        </td>
         <td className="py-1">
           <button
             type="button"
@@ -64,15 +72,19 @@ export function CutListRow({ row, at: i }: { row: RowView; at: number }) {
             <Undo2 size={16} />
           </button>
         </td>
-        <td className="w-28 min-w-24 px-1.5 py-1">{size(i, 'height', 'Height of', row.height)}</td>
-        <td className="px-1.5 py-1">
+        <td data-name="tall" className="w-28 min-w-24 px-1.5 py-1">
+          {size(i, 'height', 'Height of', row.height)}
+        </td>
+        <td data-name="shape" className="px-1.5 py-1">
           <div className="flex gap-1">
             {pick('shape', 'Shape of', row.shape, shapes)}
             {row.corner && <div className="w-24">{size(i, 'corner', 'Corner of', row.corner)}</div>}
           </div>
         </td>
-        <td className="w-24 min-w-20 px-1.5 py-1">{size(i, 'seam', 'Seam to add to', row.seam)}</td>
-        <td className="px-1.5 py-2 text-center">
+        <td data-name="seam to add" className="w-24 min-w-20 px-1.5 py-1">
+          {size(i, 'seam', 'Seam to add to', row.seam)}
+        </td>
+        <td data-name="any way" className="px-1.5 py-2 text-center">
           <input
             type="checkbox"
             aria-label={`Row ${i + 1} may lie any way`}
@@ -94,7 +106,7 @@ export function CutListRow({ row, at: i }: { row: RowView; at: number }) {
       </tr>
       {row.corners && (
         <tr>
-          <td />
+          <td className="max-[900px]:hidden" />
           <td colSpan={9} className="px-1.5 pb-2">
             <TextField
               label={`Corners of row ${i + 1}: across × up, one after the other round the outline`}
@@ -107,7 +119,7 @@ export function CutListRow({ row, at: i }: { row: RowView; at: number }) {
       )}
       {row.folds.length > 0 && (
         <tr>
-          <td />
+          <td className="max-[900px]:hidden" />
           <td colSpan={9} className="px-1.5 pb-2">
             <div className="flex flex-wrap items-center gap-2 text-sm">
               <span className={row.fold ? 'text-soft' : 'font-bold text-madder'}>

@@ -8,7 +8,7 @@ export function CutListRows() {
   const { view } = useProject();
   const empty = view.bag.rows.length === 0;
   return (
-    <div className="mt-2 flex flex-col gap-4">
+    <div className="mt-2 flex min-w-0 flex-col gap-4">
       <section aria-label="Rows of the cut list" className="sheet overflow-x-auto p-2">
         {empty ? (
           <p className="px-2 pt-1 text-soft">
@@ -28,7 +28,7 @@ export function CutListRows() {
 function Rows() {
   const { view } = useProject();
   return (
-    <table className="w-full text-left">
+    <table className="rows w-full text-left">
       <thead>
         <tr className="text-soft">
           {[

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { ApiError, api, type FoundView, must, type RowView } from '../../api/client';
 import { whyNot } from '../../project/outcome';
 import { useProject } from '../../project/ProjectContext';
+import { RowsRead } from './RowsRead';
 
 const KINDS = '.csv,.tsv,.txt,.xlsx,.xls,.ods,.svg,.dxf';
 
@@ -66,6 +67,7 @@ export function ReadCutList({ first }: { first: boolean }) {
     setFound(null);
     if (before === 0) window.scrollTo({ top: 0 });
   };
+  const asking = found?.rows.filter((r) => r.asks).length ?? 0;
   return (
     <section className="sheet p-4" aria-label="Read a cut list">
       <h2 className="text-lg">{first ? 'Paste your cut list' : 'Read more rows'}</h2>
@@ -131,14 +133,7 @@ export function ReadCutList({ first }: { first: boolean }) {
             {found.rows.length} {found.rows.length === 1 ? 'row' : 'rows'} read
             {found.unread.length > 0 && `, ${found.unread.length} not`}
           </h3>
-          <ol className="mt-1 columns-1 gap-6 sm:columns-2">
-            {found.rows.map((r, i) => (
-              // biome-ignore lint/suspicious/noArrayIndexKey: rows have no key of their own and never move
-              <li key={i} className="break-inside-avoid">
-                {r.text}
-              </li>
-            ))}
-          </ol>
+          <RowsRead rows={found.rows} onChange={(rows) => setFound({ ...found, rows })} />
           {found.unread.length > 0 && (
             <ul className="mt-2 flex flex-col gap-1">
               {found.unread.map((u) => (
@@ -153,11 +148,19 @@ export function ReadCutList({ first }: { first: boolean }) {
               {n}
             </p>
           ))}
+          {asking > 0 && (
+            <p role="status" className="mt-2 font-bold text-madder">
+              {asking === 1
+                ? 'One row asks something: answer it'
+                : `${asking} rows ask something: answer them`}{' '}
+              before the rows are taken.
+            </p>
+          )}
           <div className="mt-3 flex flex-wrap gap-2">
             <button
               type="button"
               className="btn btn-act"
-              disabled={found.rows.length === 0}
+              disabled={found.rows.length === 0 || asking > 0}
               onClick={() => take(!first)}
             >
               {first ? 'Take these rows' : 'Add them to the list'}
@@ -166,7 +169,7 @@ export function ReadCutList({ first }: { first: boolean }) {
               <button
                 type="button"
                 className="btn"
-                disabled={found.rows.length === 0}
+                disabled={found.rows.length === 0 || asking > 0}
                 onClick={() => take(false)}
               >
                 Take them instead

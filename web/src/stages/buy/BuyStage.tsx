@@ -43,7 +43,9 @@ export function BuyStage() {
         <h1 className="text-xl">
           <span className="hidden print:inline">{view.name}: </span>Buy
         </h1>
-        <p className="flex-1 text-soft">in the steps the shop cuts, needs rounded up</p>
+        <p className="flex-1 text-soft max-sm:order-last max-sm:basis-full">
+          in the steps the shop cuts, needs rounded up
+        </p>
         <button type="button" className="btn print:hidden" onClick={copy}>
           <Copy size={16} /> {copied ? 'Copied' : 'Copy the list'}
         </button>

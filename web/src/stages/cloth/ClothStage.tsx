@@ -20,7 +20,7 @@ export function ClothStage() {
     <div>
       <div className="mb-3 flex flex-wrap items-center gap-3">
         <h1 className="text-xl">Cloth</h1>
-        <p className="flex-1 text-soft">
+        <p className="flex-1 text-soft max-sm:order-last max-sm:basis-full">
           {view.steps_done === 0 && 'Drop a part on the cloth it is cut from, or choose.'}
         </p>
         <PlanFields>

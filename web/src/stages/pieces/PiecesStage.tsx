@@ -8,6 +8,7 @@ import { useProject } from '../../project/ProjectContext';
 import { Goods } from './Goods';
 import { PieceCard } from './PieceCard';
 import { PieceTable } from './PieceTable';
+import { Seams } from './Seams';
 
 export function PiecesStage() {
   const { view } = useProject();
@@ -23,7 +24,7 @@ export function PiecesStage() {
     <div>
       <div className="mb-3 flex flex-wrap items-center gap-3">
         <h1 className="text-xl">Pieces</h1>
-        <p className="flex-1 text-soft">
+        <p className="flex-1 text-soft max-sm:order-last max-sm:basis-full">
           wide × tall as each stands on the bag, in {view.system === 'in' ? 'inches' : 'centimetres'}, seams
           and hems included
         </p>
@@ -62,6 +63,7 @@ export function PiecesStage() {
       ) : (
         <PieceTable />
       )}
+      <Seams />
       <Goods />
     </div>
   );

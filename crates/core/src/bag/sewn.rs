@@ -1,0 +1,173 @@
+//! Which edge is sewn to which. Both edges of a seam are equally long on the line they are sewn on: lengths are worked
+//! out from the cut pieces, so that a draft whose edges differ is found.
+
+use super::draft::Draft;
+use crate::measure::Length;
+use crate::piece::{Dimension, Figure, Piece, When};
+use std::borrow::Cow;
+use std::f64::consts::{FRAC_PI_2, PI};
+
+/// An edge of a piece.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Edge {
+    /// The upper one.
+    Top,
+    /// The lower one, between what is cut out of the corners.
+    Base,
+    /// One at a side, above and below what is cut out.
+    Side,
+    /// Of a corner that is cut out, the leg across.
+    LegAcross,
+    /// And the leg up.
+    LegUp,
+    /// All round a circle; of a half-round face, round its curve and up both sides.
+    Round,
+}
+
+impl Edge {
+    /// In the maker's words.
+    pub const fn name(self) -> &'static str {
+        match self {
+            Self::Top => "top",
+            Self::Base => "base",
+            Self::Side => "side",
+            Self::LegAcross => "cut-out corner, across",
+            Self::LegUp => "cut-out corner, up",
+            Self::Round => "all round",
+        }
+    }
+}
+
+/// Edges of one piece that are sewn in one go.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Stretch {
+    /// Id of the piece.
+    pub piece: Cow<'static, str>,
+    /// Which edge of it.
+    pub edge: Edge,
+    /// How many of them, one after the other.
+    pub times: u32,
+    /// How far from the edge it is sewn.
+    pub seam: Length,
+    /// What is taken off at its two ends together, where it runs into other seams; less than nothing where a cut-out
+    /// corner opens.
+    pub ends: Length,
+}
+
+impl Stretch {
+    /// One `edge` of `piece`, sewn `seam` from it, `ends` less at both ends together.
+    pub fn new(piece: &'static str, edge: Edge, seam: Length, ends: Length) -> Self {
+        Self { piece: piece.into(), edge, times: 1, seam, ends }
+    }
+
+    /// `times` of it.
+    #[must_use]
+    pub fn times(self, times: u32) -> Self {
+        Self { times, ..self }
+    }
+
+    /// Its length on the seam line as it is cut; nothing where the draft has no such piece or the piece no such edge.
+    pub fn length(&self, draft: &Draft) -> Option<Length> {
+        self.by(draft, |d| d.size)
+    }
+
+    /// The same before sizes were brought up to lines of the ruler.
+    pub fn exact(&self, draft: &Draft) -> Option<Length> {
+        self.by(draft, |d| d.size - d.rounding())
+    }
+
+    fn by(&self, draft: &Draft, size: fn(&Dimension) -> Length) -> Option<Length> {
+        let piece = draft.piece(&self.piece)?;
+        Some((edge_of(piece, self.edge, self.seam, size)? - self.ends) * i64::from(self.times))
+    }
+}
+
+/// From corner to corner of the cut edge; of a curve, on the seam line.
+fn edge_of(piece: &Piece, edge: Edge, seam: Length, size: fn(&Dimension) -> Length) -> Option<Length> {
+    let over = match piece.when {
+        When::OverAndTrimmed(over) => over,
+        _ => Length::ZERO,
+    };
+    let (width, height) = (size(&piece.width) - over, size(&piece.height) - over);
+    let round = |length: f64| Length(length.round() as i64);
+    Some(match (edge, &piece.figure) {
+        (Edge::Round, Figure::Circle) => round((width - seam * 2).0 as f64 * PI),
+        (Edge::Round, Figure::HalfRound) => round((width - seam * 2).0 as f64 * FRAC_PI_2) + (height - width / 2) * 2,
+        (Edge::Round, _) => return None,
+        (Edge::LegAcross, Figure::CutOut { across, .. } | Figure::CutAtFold { across, .. }) => size(across),
+        (Edge::LegUp, Figure::CutOut { up, .. } | Figure::CutAtFold { up, .. }) => size(up),
+        (Edge::Base, Figure::CutOut { across, .. }) => width - size(across) * 2,
+        (Edge::Side, Figure::CutOut { up, .. }) => height - size(up),
+        (Edge::Side, Figure::CutAtFold { up, .. }) => height / 2 - size(up),
+        (_, Figure::Free(corners)) => return of_free(corners, edge, width, height),
+        (Edge::Top, Figure::Tapered(by)) => width - *by * 2,
+        (Edge::Top | Edge::Base, _) => width,
+        (Edge::Side, _) => height,
+        (Edge::LegAcross | Edge::LegUp, _) => return None,
+    })
+}
+
+/// Of a panel with squares out of all four corners, its corners counter-clockwise from the lower left.
+fn of_free(corners: &[crate::shape::Point], edge: Edge, width: Length, height: Length) -> Option<Length> {
+    let (across, up) = (corners.first()?.x, corners.get(2)?.y);
+    let top = corners.get(4).map(|p| height - p.y)?;
+    Some(match edge {
+        Edge::Top | Edge::Base => width - across * 2,
+        Edge::Side => height - up - top,
+        Edge::LegAcross => across,
+        Edge::LegUp => up,
+        Edge::Round => return None,
+    })
+}
+
+/// A seam: what is sewn to what.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Seam {
+    /// What it is called: `side seam`.
+    pub name: Cow<'static, str>,
+    /// One side of it, and the other.
+    pub sides: [Stretch; 2],
+    /// By how much the first side is longer on purpose, and gathered, pleated, or left open.
+    pub ease: Length,
+}
+
+impl Seam {
+    /// `one` to `other`, equally long.
+    pub fn new(name: impl Into<Cow<'static, str>>, one: Stretch, other: Stretch) -> Self {
+        Self { name: name.into(), sides: [one, other], ease: Length::ZERO }
+    }
+
+    /// With the first side so much longer.
+    #[must_use]
+    pub fn easing(self, ease: Length) -> Self {
+        Self { ease, ..self }
+    }
+
+    /// How long both sides are on the seam line; nothing where the draft lacks one.
+    pub fn lengths(&self, draft: &Draft) -> Option<[Length; 2]> {
+        let [one, other] = &self.sides;
+        Some([one.length(draft)? - self.ease, other.length(draft)?])
+    }
+
+    /// The same before sizes were brought up to lines of the ruler: then they are equal.
+    pub fn exact(&self, draft: &Draft) -> Option<[Length; 2]> {
+        let [one, other] = &self.sides;
+        Some([one.exact(draft)? - self.ease, other.exact(draft)?])
+    }
+}
+
+/// The seams of panels that are boxed by corners cut out: the legs of a corner meet each other.
+pub(super) fn boxed(panel: &'static str, side: Length, base: Length, boxing: Length) -> [Seam; 2] {
+    [
+        Seam::new(
+            "base seam",
+            Stretch::new(panel, Edge::Base, base, boxing * 2),
+            Stretch::new(panel, Edge::Base, base, boxing * 2),
+        ),
+        Seam::new(
+            "across the corner",
+            Stretch::new(panel, Edge::LegAcross, boxing, side - boxing).times(2),
+            Stretch::new(panel, Edge::LegUp, boxing, base - boxing).times(2),
+        ),
+    ]
+}

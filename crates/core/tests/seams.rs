@@ -1,0 +1,166 @@
+//! What is sewn together is equally long: for random bags of every family, in both systems, whatever is chosen.
+//!
+//! `BOFTA_SEAMS` says how many bags are drafted instead of 20,000.
+#![allow(missing_docs)]
+
+use bofta_core::bag::sewn::{Edge, Seam, Stretch};
+use bofta_core::bag::{Bag, Draft, Family, Slot};
+use bofta_core::lay::Random;
+use bofta_core::measure::{Length, Ruler, System};
+use bofta_core::piece::Figure;
+use rstest::rstest;
+
+/// What may be typed or chosen in a field.
+enum Kind {
+    Size(Length),
+    Seam,
+    Answers(Vec<String>),
+}
+
+fn kinds(bag: &Bag) -> Vec<(&'static str, Kind)> {
+    let mut copy = bag.clone();
+    let of = |key: &str, slot: &Slot<'_>| match slot {
+        Slot::Choice(choice) => Kind::Answers(choice.answers().iter().map(|a| a.key.to_owned()).collect()),
+        Slot::Toggle(_) => Kind::Answers(vec!["yes".into(), "no".into()]),
+        Slot::Count(_, among) => Kind::Answers((*among.start()..=*among.end()).map(|n| n.to_string()).collect()),
+        Slot::Length(_) if key.starts_with("seam") => Kind::Seam,
+        Slot::Length(length) => Kind::Size(**length),
+    };
+    copy.fields().iter().map(|f| (f.key, of(f.key, &f.slot))).collect()
+}
+
+/// A bag with about half of its fields typed anew.
+fn any_bag(family: Family, system: System, random: &mut Random) -> Bag {
+    let mut bag = family.default_for(system);
+    for (key, kind) in kinds(&bag) {
+        if random.below(2) == 0 {
+            continue;
+        }
+        let step = Ruler::default_for(system).step();
+        let typed = |length: Length| format!("{} {}", length.in_units(system), system.symbol());
+        let value = match kind {
+            Kind::Size(usual) => typed((usual * (40 + random.below(140) as i64) / 100).round_to(step)),
+            // From 1/8 to 7/8 in.
+            Kind::Seam => typed((Length::inches(1 + random.below(7) as i64, 8)).round_to(step)),
+            Kind::Answers(answers) => answers[random.below(answers.len())].clone(),
+        };
+        // What cannot be read is tested elsewhere.
+        let _ = bag.set(key, &value, system);
+    }
+    bag
+}
+
+/// Equal before rounding, but for a unit or two of π; where a shape is kept by its corners, to a line of the ruler at each.
+fn unequal(seam: &Seam, draft: &Draft, ruler: Ruler) -> Option<String> {
+    let [one, other] = seam.exact(draft)?;
+    let by_corners = |s: &Stretch| draft.piece(&s.piece).is_some_and(|p| matches!(p.figure, Figure::Free(_)));
+    let allowed = if seam.sides.iter().any(by_corners) { ruler.step() * 2 } else { Length(4) };
+    let apart = Length((one - other).0.abs());
+    (apart > allowed).then(|| format!("{}: {one:?} is sewn to {other:?}", seam.name))
+}
+
+#[test]
+fn both_edges_of_a_seam_are_equally_long() {
+    let bags: u64 = std::env::var("BOFTA_SEAMS").ok().and_then(|n| n.parse().ok()).unwrap_or(20_000);
+    let families: Vec<Family> = Family::ALL.iter().copied().filter(|f| *f != Family::CutList).collect();
+    let (mut drafted, mut seams) = (0, 0);
+    for number in 0..bags {
+        let random = &mut Random::new(number);
+        let family = families[number as usize % families.len()];
+        let system = [System::Inches, System::Centimetres][random.below(2)];
+        let ruler = Ruler::default_for(system);
+        let bag = any_bag(family, system, random);
+        let Ok(draft) = bag.draft(ruler) else { continue };
+        drafted += 1;
+        for seam in bag.seams(ruler) {
+            seams += usize::from(seam.lengths(&draft).is_some());
+            let found = unequal(&seam, &draft, ruler);
+            assert!(found.is_none(), "{number}, {family:?}: {}\n{bag:?}", found.unwrap_or_default());
+        }
+    }
+    // A test that drafts hardly any bag shows nothing.
+    assert!(drafted * 3 >= bags && seams > bags as usize, "{drafted} of {bags} drafted, {seams} seams");
+}
+
+/// Every seam of the usual bags is there: a name that no piece has would never be compared.
+#[rstest]
+#[case(System::Inches)]
+#[case(System::Centimetres)]
+fn the_pieces_of_every_seam_are_there(#[case] system: System) {
+    for family in Family::ALL.iter().filter(|f| !matches!(f, Family::CutList | Family::FoundTube)) {
+        let bag = family.default_for(system);
+        let ruler = Ruler::default_for(system);
+        let draft = bag.draft(ruler).expect("drafted");
+        let compared = bag.seams(ruler).iter().filter(|s| s.lengths(&draft).is_some()).count();
+        assert!(compared > 0, "{family:?}");
+    }
+}
+
+fn with(family: Family, fields: &[(&str, &str)]) -> (Bag, Draft) {
+    let mut bag = family.default_for(System::Inches);
+    for (key, value) in fields {
+        bag.set(key, value, System::Inches).unwrap_or_else(|p| panic!("{key} {value}: {p}"));
+    }
+    let draft = bag.draft(Ruler::Eighth).unwrap_or_else(|p| panic!("{p:?}"));
+    (bag, draft)
+}
+
+/// Worked out by hand: 2 in deep, side seams ½ in, base seam ¼ in. From the side seam line to the corner's seam line is an
+/// inch, so 1 + ½ − ¼ = 1¼ in is cut from the raw edge across and 1 + ¼ − ¼ = 1 in up.
+#[rstest]
+#[case(Family::Pouch, "style", "boxed", "outer-panel")]
+#[case(Family::Drawstring, "base", "boxed", "outer-panel")]
+#[case(Family::CrossBody, "width", "9", "base")]
+fn corners_meet_where_side_and_base_seams_differ(
+    #[case] family: Family,
+    #[case] key: &str,
+    #[case] value: &str,
+    #[case] panel: &str,
+) {
+    let fields = [(key, value), ("depth", "2"), ("seam_side", "1/2"), ("seam_base", "1/4")];
+    let (_, draft) = with(family, &fields);
+    let outline = draft.piece(panel).expect("a panel").outline().corners();
+    let eighths = |n| Length::inches(n, 8);
+    assert!(outline.iter().any(|p| p.x == eighths(10) && p.y == eighths(8)), "{outline:?}");
+}
+
+/// Worked out by hand: 8 in wide, 3 deep, boxed all round: the corners take the depth off the edge the zip is sewn to,
+/// which is 8 in again; a tab of ½ in at each end leaves 7.
+#[test]
+fn the_zip_of_a_pouch_boxed_all_round_is_as_long_as_its_edge() {
+    let (bag, draft) = with(Family::Pouch, &[("style", "all-boxed"), ("width", "8"), ("depth", "3")]);
+    assert_eq!(draft.hardware[0].size, Some(Length::INCH * 7));
+    let seam = bag.seams(Ruler::Eighth).into_iter().find(|s| s.name == "along the zip").expect("a seam at the zip");
+    assert_eq!(seam.lengths(&draft).map(|l| l[0]), Some(Length::INCH * 8));
+}
+
+/// Worked out by hand: 6 in wide and 5 tall, half-round: π · 3 + 2 · 2 = 13.42 in round the curve, whatever the base seam of
+/// the style before was.
+#[test]
+fn a_gusset_is_as_long_as_the_face_it_goes_round() {
+    let fields = [("seam_base", "3/4"), ("style", "half-round"), ("width", "6"), ("height", "5"), ("seam_side", "3/8")];
+    let (bag, draft) = with(Family::Pouch, &fields);
+    let seam = bag.seams(Ruler::Eighth).into_iter().find(|s| s.name == "round the curve").expect("a curve");
+    let [face, gusset] = seam.lengths(&draft).expect("both");
+    assert!((face.in_units(System::Inches) - 13.42).abs() < 0.01, "{face:?}");
+    assert!(gusset >= face && gusset < face + Length::inches(1, 8), "{gusset:?}");
+}
+
+/// Worked out by hand: a caddy 10 × 5 in at the base with ½ in side and ¼ in base seams has a base of 10½ × 5½.
+#[test]
+fn a_base_is_sewn_in_by_its_own_seam() {
+    let fields = [("width", "10"), ("depth", "5"), ("seam_side", "1/2"), ("seam_base", "1/4")];
+    let (_, draft) = with(Family::Caddy, &fields);
+    assert_eq!(draft.piece("base").expect("a base").size(), (Length::inches(21, 2), Length::inches(11, 2)));
+}
+
+/// The check bites: an edge that is half an inch too long is found.
+#[test]
+fn a_seam_that_does_not_meet_is_told() {
+    let (_, draft) = with(Family::CrossBody, &[]);
+    let side = Length::inches(3, 8);
+    let right = Stretch::new("upper", Edge::Base, side, side * 2);
+    let wrong = Stretch::new("base", Edge::Top, side, side * 2 + Length::inches(1, 2));
+    assert!(unequal(&Seam::new("right", right.clone(), right.clone()), &draft, Ruler::Eighth).is_none());
+    assert!(unequal(&Seam::new("wrong", right, wrong), &draft, Ruler::Eighth).is_some());
+}

@@ -1,0 +1,141 @@
+//! Rows of a table: cells parted by tabs, semicolons or commas, under a header or without one.
+
+use super::words::{count, part_of};
+use bofta_core::bag::Row;
+use bofta_core::measure::{Length, System, parse_length};
+use bofta_core::name;
+use bofta_core::piece::Part;
+
+/// The cells of a line; one where nothing parts it.
+pub(super) fn split(line: &str) -> Vec<String> {
+    let by = if line.contains('\t') {
+        '\t'
+    } else if line.contains(';') {
+        ';'
+    } else if line.matches(',').count() >= 2 {
+        ','
+    } else {
+        return vec![line.to_owned()];
+    };
+    let mut reader =
+        csv::ReaderBuilder::new().delimiter(by as u8).has_headers(false).flexible(true).from_reader(line.as_bytes());
+    match reader.records().next() {
+        Some(Ok(record)) => record.iter().map(|c| c.trim().to_owned()).collect(),
+        _ => line.split(by).map(|c| c.trim().to_owned()).collect(),
+    }
+}
+
+/// Cells of a row without a header: the last two lengths are width and height, a whole number before them the count.
+pub(super) fn joined(cells: &[String], system: System) -> Option<String> {
+    if cells.iter().any(|cell| super::line::has_size(cell)) {
+        return None;
+    }
+    let is_length = |c: &String| parse_length(c, system).is_ok();
+    let lengths: Vec<usize> = (0..cells.len()).filter(|&i| is_length(&cells[i])).collect();
+    let (count, w, h) = match lengths[..] {
+        [w, h] => (1, w, h),
+        [n, w, h] => (cells[n].parse::<u32>().ok()?, w, h),
+        // Which of more numbers is what nobody says.
+        _ => return None,
+    };
+    let words: Vec<&str> = (0..cells.len()).filter(|i| !lengths.contains(i)).map(|i| cells[i].as_str()).collect();
+    Some(format!("{count}x {} x {} {}", cells[w], cells[h], words.join(" ")))
+}
+
+/// Which cell is what, from a header.
+pub(super) struct Columns {
+    name: Option<usize>,
+    part: Option<usize>,
+    count: Option<usize>,
+    width: usize,
+    height: usize,
+    /// What the header says width and height are in.
+    units: [Option<(System, &'static str)>; 2],
+    unit: Option<usize>,
+    /// Columns that are not read.
+    pub left_out: Vec<String>,
+}
+
+/// The unit a word names, as cells of a table give it: what its numbers are in, and what is written after them.
+fn unit_named(word: &str) -> Option<(System, &'static str)> {
+    Some(match word {
+        "in" | "ins" | "inch" | "inches" | "\"" => (System::Inches, ""),
+        "cm" | "cms" | "centimetre" | "centimetres" | "centimeter" | "centimeters" => (System::Centimetres, ""),
+        "mm" | "mms" | "millimetre" | "millimetres" | "millimeter" | "millimeters" => (System::Centimetres, "mm"),
+        _ => return None,
+    })
+}
+
+impl Columns {
+    /// Told by a header; a unit may stand in it: `Width (cm)`.
+    pub(super) fn of(cells: &[String]) -> Option<Self> {
+        let words = |cell: &String| -> Vec<String> {
+            cell.to_lowercase()
+                .split(|c: char| !c.is_alphanumeric() && c != '"')
+                .filter(|w| !w.is_empty())
+                .map(str::to_owned)
+                .collect()
+        };
+        let titles: Vec<String> = cells
+            .iter()
+            .map(|cell| words(cell).into_iter().filter(|w| unit_named(w).is_none()).collect::<Vec<_>>().join(" "))
+            .collect();
+        let at = |known: &[&str]| titles.iter().position(|title| known.contains(&title.as_str()));
+        let width = at(&["width", "wide", "w", "breadth"])?;
+        let height = at(&["height", "tall", "h", "length", "high", "long"])?;
+        let unit_of = |at: usize| words(&cells[at]).iter().find_map(|w| unit_named(w));
+        let mut columns = Self {
+            width,
+            height,
+            units: [unit_of(width), unit_of(height)],
+            name: at(&["piece", "name", "pieces", "item", "description"]),
+            part: at(&["part", "cloth", "fabric", "material", "bundle"]),
+            count: at(&["count", "qty", "quantity", "how many", "no", "number", "cut", "pcs"]),
+            unit: at(&["unit", "units"]),
+            left_out: vec![],
+        };
+        let read = [Some(width), Some(height), columns.name, columns.part, columns.count, columns.unit];
+        columns.left_out = (0..cells.len())
+            .filter(|i| !read.contains(&Some(*i)) && !cells[*i].is_empty())
+            .map(|i| cells[i].clone())
+            .collect();
+        Some(columns)
+    }
+
+    pub(super) fn row(&self, cells: &[String], heading: Option<Part>, system: System) -> Result<Row, String> {
+        let cell = |at: Option<usize>| at.and_then(|i| cells.get(i)).map_or("", String::as_str);
+        let own = match cell(self.unit).to_lowercase().as_str() {
+            "" => None,
+            word => {
+                Some(unit_named(word).ok_or_else(|| format!("“{word}” is no unit that is read: it is in, cm or mm"))?)
+            }
+        };
+        let length = |at: usize, header: Option<(System, &str)>, what: &str| {
+            let (system, unit) = own.or(header).unwrap_or((system, ""));
+            let typed = cell(Some(at));
+            let bare = typed.chars().next_back().is_some_and(|c| !c.is_alphabetic() && c != '"');
+            let typed = if bare { format!("{typed} {unit}") } else { typed.to_owned() };
+            parse_length(&typed, system).map_err(|e| format!("{what}: {e}"))
+        };
+        let whole =
+            matches!(cell(Some(self.width)).to_lowercase().as_str(), "wof" | "width of cloth" | "width of fabric");
+        let width = if whole { None } else { Some(length(self.width, self.units[0], "the width")?) };
+        let height = length(self.height, self.units[1], "the height")?;
+        let count = match cell(self.count) {
+            "" => 1,
+            text => count(&text.trim_end_matches(['x', '×']).to_lowercase())
+                .ok_or_else(|| format!("“{text}” is not a number of pieces"))?,
+        };
+        let (name, part) = (cell(self.name), cell(self.part));
+        let by_key = Part::ALL.into_iter().find(|p| p.name().eq_ignore_ascii_case(part) || p.key() == part);
+        let part = by_key.or_else(|| part_of(part)).or_else(|| part_of(name)).or(heading).unwrap_or(Part::Outer);
+        let name = if name.is_empty() {
+            part.name().to_owned()
+        } else {
+            name::clean(crate::csv::as_it_was(name)).chars().take(name::MOST_LETTERS).collect()
+        };
+        let mut row = Row::new(name, part, count, Length::ZERO, height);
+        row.width = width;
+        Ok(row)
+    }
+}
