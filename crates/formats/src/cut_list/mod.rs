@@ -1,7 +1,7 @@
 //! A cut list as people have it: typed rows, text copied from a web page, a table from a spreadsheet. Rows that are
 //! read and lines that are not are kept apart; what can be read in two ways is asked about.
 //!
-//! [`tokens`] is the grammar of a line, [`line`] makes rows of it, [`table`] reads cells, [`words`] knows the trade's words.
+//! `tokens` is the grammar of a line, `line` makes rows of it, `table` reads cells, `words` knows the words of the trade.
 
 mod line;
 mod table;
