@@ -111,18 +111,23 @@ test('sizes nobody typed go along and say so; a drag stops where the size would 
   await type(page, 'wide, finished', '14');
   // Deeper than wide is refused: the drag ends at the last depth that stood, and Escape takes a drag back.
   const handle = page.getByRole('slider', { name: 'Drag the depth' });
-  const box = await handle.boundingBox();
-  if (!box) throw new Error('the depth has a handle');
-  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
-  await page.mouse.move(x, y);
-  await page.mouse.down();
+  // Where it is once the drawing has followed the sizes.
+  const grasp = async () => {
+    await expect(page.getByRole('link', { name: /^Bag 14 × 13 × 4/ })).toBeVisible();
+    const box = await handle.boundingBox();
+    if (!box) throw new Error('the depth has a handle');
+    const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    return [x, y] as const;
+  };
+  let [x, y] = await grasp();
   await page.mouse.move(x + 40, y - 22, { steps: 4 });
   await expect(page.getByLabel('deep, finished', { exact: true })).not.toHaveValue('4');
   await page.keyboard.press('Escape');
   await expect(page.getByLabel('deep, finished', { exact: true })).toHaveValue('4');
   await page.mouse.up();
-  await page.mouse.move(x, y);
-  await page.mouse.down();
+  [x, y] = await grasp();
   await page.mouse.move(x + 500, y - 280, { steps: 12 });
   await expect(page.getByText('Stops here.')).toBeVisible();
   await page.mouse.up();

@@ -23,7 +23,7 @@ for (const system of ['inches', 'centimetres'] as const) {
 
     // Pieces
     await go(page, 'Pieces');
-    await expect(page.getByText('Outer panel')).toBeVisible();
+    await expect(page.getByRole('heading', { name: /^Outer panel/ })).toBeVisible();
     await page.getByRole('button', { name: /^Outer panel, wide/ }).click();
     await expect(page.getByRole('dialog')).toContainText(inches ? '2 × ½ side seams' : '2 × 1 side seams');
     await page.keyboard.press('Escape');

@@ -7,7 +7,7 @@ use bofta_core::bag::sewn::{Edge, Seam, Stretch};
 use bofta_core::bag::{Bag, Draft, Family, Slot};
 use bofta_core::lay::Random;
 use bofta_core::measure::{Length, Ruler, System};
-use bofta_core::piece::Figure;
+use bofta_core::piece::{Dimension, Figure, Term};
 use rstest::rstest;
 
 /// What may be typed or chosen in a field.
@@ -59,6 +59,31 @@ fn unequal(seam: &Seam, draft: &Draft, ruler: Ruler) -> Option<String> {
     (apart > allowed).then(|| format!("{}: {one:?} is sewn to {other:?}", seam.name))
 }
 
+/// A reason whose printed terms are no lengths of the ruler, or do not add up to what is printed.
+fn does_not_add_up(size: &Dimension, ruler: Ruler) -> Option<String> {
+    let printed = size.printed(ruler);
+    let sum: Length = printed.iter().map(|p| p.term.each * p.term.times).sum();
+    let can_be_said = printed.iter().all(|p| ruler.show(p.term.each).exact);
+    (sum != size.size || !can_be_said).then(|| format!("{size:?} is printed as {printed:?}"))
+}
+
+/// Worked out by hand: 4 × 12.8437 in + 46 = 97.375 in. 12.8437 is printed as about 12⅞, four of which and 46 are 97½: the
+/// last term takes the eighth back.
+#[test]
+fn a_printed_reason_adds_up() {
+    let part = Length::inches(128_437, 10_000);
+    let size = Dimension::sum(
+        vec![Term::times("round", 4, part, "width"), Term::once("rest", Length::INCH * 46, "height")],
+        Ruler::Eighth,
+    );
+    assert_eq!(size.size, Length::inches(779, 8));
+    let printed = size.printed(Ruler::Eighth);
+    let said: Vec<(i64, Length, bool)> = printed.iter().map(|p| (p.term.times, p.term.each, p.about)).collect();
+    let eighths = |n| Length::inches(n, 8);
+    assert_eq!(said, [(4, eighths(103), true), (1, eighths(368), false), (-1, eighths(1), false)]);
+    assert_eq!(does_not_add_up(&size, Ruler::Eighth), None);
+}
+
 #[test]
 fn both_edges_of_a_seam_are_equally_long() {
     let bags: u64 = std::env::var("BOFTA_SEAMS").ok().and_then(|n| n.parse().ok()).unwrap_or(20_000);
@@ -72,6 +97,12 @@ fn both_edges_of_a_seam_are_equally_long() {
         let bag = any_bag(family, system, random);
         let Ok(draft) = bag.draft(ruler) else { continue };
         drafted += 1;
+        let sizes =
+            draft.pieces.iter().flat_map(|p| [&p.width, &p.height]).chain(draft.goods.iter().map(|g| &g.length));
+        for size in sizes {
+            let off = does_not_add_up(size, ruler);
+            assert!(off.is_none(), "{number}, {family:?}: {off:?}");
+        }
         for seam in bag.seams(ruler) {
             seams += usize::from(seam.lengths(&draft).is_some());
             let found = unequal(&seam, &draft, ruler);

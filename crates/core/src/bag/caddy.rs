@@ -61,6 +61,36 @@ pub struct Caddy {
 }
 
 impl Caddy {
+    /// All that cannot stand, each named by its field.
+    fn problems(&self, ruler: Ruler) -> Result<(), Vec<FieldProblem>> {
+        let mut problems = Problems::new(ruler);
+        for (field, name, value) in
+            [("width", "width", self.width), ("height", "height", self.height), ("depth", "depth", self.depth)]
+        {
+            problems.size(field, name, value);
+        }
+        let least = self.width.min(self.depth) / 2;
+        problems.seam("seam_side", "side seam", self.seam_side, least, "half of width or depth");
+        problems.seam("seam_base", "base seam", self.seam_base, self.height.min(least), "half of width or depth");
+        self.mouth.problems(self.height, &mut problems);
+        self.extras.problems(&mut problems);
+        if self.pocket {
+            problems.between("pocket_height", "pocket", self.pocket_height, Length::CENTIMETRE, self.height);
+            problems.between(
+                "pocket_ease",
+                "ease",
+                self.pocket_ease,
+                Length::ZERO,
+                self.width / i64::from(self.pocket_divisions),
+            );
+        }
+        if self.handle {
+            problems.between("strap_width", "handle", self.strap_width, Length::MILLIMETRE * 5, self.depth);
+            problems.between("strap_length", "handle's length", self.strap_length, self.width, Length::METRE * 3);
+        }
+        problems.end()
+    }
+
     fn across(&self, name: &'static str, length: Length, field: &'static str, ruler: Ruler) -> Dimension {
         let seams = Term::times("side seams", 2, self.seam_side, "seam_side");
         Dimension::sum(vec![Term::once(name, length, field), seams], ruler)
@@ -219,32 +249,7 @@ impl Design for Caddy {
     }
 
     fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
-        let mut problems = Problems::new(ruler);
-        for (field, name, value) in
-            [("width", "width", self.width), ("height", "height", self.height), ("depth", "depth", self.depth)]
-        {
-            problems.size(field, name, value);
-        }
-        let least = self.width.min(self.depth) / 2;
-        problems.seam("seam_side", "side seam", self.seam_side, least, "half of width or depth");
-        problems.seam("seam_base", "base seam", self.seam_base, self.height.min(least), "half of width or depth");
-        self.mouth.problems(self.height, &mut problems);
-        self.extras.problems(&mut problems);
-        if self.pocket {
-            problems.between("pocket_height", "pocket", self.pocket_height, Length::CENTIMETRE, self.height);
-            problems.between(
-                "pocket_ease",
-                "ease",
-                self.pocket_ease,
-                Length::ZERO,
-                self.width / i64::from(self.pocket_divisions),
-            );
-        }
-        if self.handle {
-            problems.between("strap_width", "handle", self.strap_width, Length::MILLIMETRE * 5, self.depth);
-            problems.between("strap_length", "handle's length", self.strap_length, self.width, Length::METRE * 3);
-        }
-        problems.end()?;
+        self.problems(ruler)?;
         let outer = self.panels(false, ruler);
         let top: Length = self.mouth.outer().iter().map(Term::value).sum();
         let walls = Allowances { side: self.seam_side, top, base: self.seam_base };

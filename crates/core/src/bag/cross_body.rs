@@ -6,7 +6,7 @@
 use super::Design;
 use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
 use super::boxing::Corner;
-use super::draft::{Draft, Finished, Hardware, Notice, millilitres};
+use super::draft::{Draft, Finished, Good, Hardware, Notice, millilitres};
 use super::extras::{Extras, Place};
 use super::field::{Field, Group};
 use super::piecing::{Patchwork, Piecing};
@@ -54,6 +54,105 @@ pub struct CrossBody {
 }
 
 impl CrossBody {
+    /// Upper, base and lining, what there is to say of the upper's patches, and what lies behind it.
+    fn panels(&self, ruler: Ruler) -> (Vec<Piece>, Vec<Notice>, Vec<Piece>) {
+        let upper_height = Dimension::sum(
+            vec![
+                Term::once("tall", self.height, "height"),
+                Term::times("less the base cloth", -1, self.base_height, "base_height"),
+                Term::once("seam to the base", self.seam_base, "seam_base"),
+                Term::once("zip seam", self.seam_top, "seam_top"),
+            ],
+            ruler,
+        );
+        let base_height = Dimension::sum(
+            vec![
+                Term::once("base cloth", self.base_height, "base_height"),
+                Term::once("half the depth", self.depth / 2, "depth"),
+                Term::times("seams, upper and base", 2, self.seam_base, "seam_base"),
+            ],
+            ruler,
+        );
+        let upper = Piece::new("upper", "Upper", Part::Outer, self.across(ruler), upper_height).times(2);
+        let within = Allowances { side: self.seam_side, top: self.seam_top, base: self.seam_base };
+        let backed = self.backing.behind(&upper, within, ruler);
+        let (mut pieces, notices) = self.front.of(upper, ruler);
+        pieces.push(
+            Piece::new("base", "Base", Part::Base, self.across(ruler), base_height)
+                .times(2)
+                .shaped(self.corner().figure(ruler)),
+        );
+        let lining_height = Dimension::sum(
+            vec![
+                Term::once("tall", self.height, "height"),
+                Term::once("half the depth", self.depth / 2, "depth"),
+                Term::once("base seam", self.seam_base, "seam_base"),
+                Term::once("zip seam", self.seam_top, "seam_top"),
+            ],
+            ruler,
+        );
+        pieces.push(
+            Piece::new("lining-panel", "Lining panel", Part::Lining, self.across(ruler), lining_height)
+                .times(2)
+                .shaped(self.corner().figure(ruler)),
+        );
+        (pieces, notices, backed)
+    }
+
+    /// The adjustable strap and the tabs of its rings.
+    fn strap(&self, ruler: Ruler) -> (Strap, Vec<Piece>, Vec<Good>) {
+        let strap = Strap { make: self.strap_make, width: self.strap_width, turn: self.seam_side };
+        let round = default_length(ruler.system(), 16, 50);
+        let (mut pieces, mut goods) = strap.made(
+            "strap",
+            "Strap",
+            1,
+            vec![
+                Term::once("longest", self.strap_length, "strap_length"),
+                Term::once("round the ring", round, "strap_width"),
+                Term::once("round the slider", default_length(ruler.system(), 12, 40), "strap_width"),
+            ],
+            ruler,
+        );
+        let (tabs, bought) = strap.made(
+            "tab",
+            "Ring tab",
+            2,
+            vec![Term::times("round the ring, and caught", 2, round, "strap_width")],
+            ruler,
+        );
+        pieces.extend(tabs);
+        goods.extend(bought);
+        (strap, pieces, goods)
+    }
+
+    /// All that cannot stand, each named by its field.
+    fn problems(&self, ruler: Ruler) -> Result<(), Vec<FieldProblem>> {
+        let mut problems = Problems::new(ruler);
+        for (field, value) in [("width", self.width), ("height", self.height), ("depth", self.depth)] {
+            problems.size(field, field, value);
+        }
+        problems.between("depth", "depth", self.depth, Length::MILLIMETRE * 2, self.width);
+        self.corner().problems(&mut problems);
+        problems.seam("seam_side", "side seam", self.seam_side, self.width / 2, "half the width");
+        problems.seam("seam_base", "base seam", self.seam_base, self.height / 4, "a quarter of the height");
+        problems.seam("seam_top", "zip seam", self.seam_top, self.height / 4, "a quarter of the height");
+        problems.between("base_height", "base cloth", self.base_height, self.seam_base * 2, self.height * 3 / 4);
+        if self.front.piecing != Piecing::Whole {
+            problems.seam(
+                "patch_seam",
+                "seam between patches",
+                self.front.seam,
+                self.width / 8,
+                "an eighth of the width",
+            );
+        }
+        self.pocket.problems(self.width, self.height, &mut problems);
+        problems.between("strap_width", "strap", self.strap_width, Length::MILLIMETRE * 5, self.width / 2);
+        problems.between("strap_length", "strap's length", self.strap_length, self.width, Length::METRE * 3);
+        problems.end()
+    }
+
     fn across(&self, ruler: Ruler) -> Dimension {
         Dimension::sum(
             vec![
@@ -122,96 +221,14 @@ impl Design for CrossBody {
     }
 
     fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
-        let mut problems = Problems::new(ruler);
-        for (field, value) in [("width", self.width), ("height", self.height), ("depth", self.depth)] {
-            problems.size(field, field, value);
-        }
-        problems.between("depth", "depth", self.depth, Length::MILLIMETRE * 2, self.width);
-        self.corner().problems(&mut problems);
-        problems.seam("seam_side", "side seam", self.seam_side, self.width / 2, "half the width");
-        problems.seam("seam_base", "base seam", self.seam_base, self.height / 4, "a quarter of the height");
-        problems.seam("seam_top", "zip seam", self.seam_top, self.height / 4, "a quarter of the height");
-        problems.between("base_height", "base cloth", self.base_height, self.seam_base * 2, self.height * 3 / 4);
-        if self.front.piecing != Piecing::Whole {
-            problems.seam(
-                "patch_seam",
-                "seam between patches",
-                self.front.seam,
-                self.width / 8,
-                "an eighth of the width",
-            );
-        }
-        self.pocket.problems(self.width, self.height, &mut problems);
-        problems.between("strap_width", "strap", self.strap_width, Length::MILLIMETRE * 5, self.width / 2);
-        problems.between("strap_length", "strap's length", self.strap_length, self.width, Length::METRE * 3);
-        problems.end()?;
+        self.problems(ruler)?;
         let show = |l: Length| Problems::new(ruler).show(l);
-        let upper_height = Dimension::sum(
-            vec![
-                Term::once("tall", self.height, "height"),
-                Term::times("less the base cloth", -1, self.base_height, "base_height"),
-                Term::once("seam to the base", self.seam_base, "seam_base"),
-                Term::once("zip seam", self.seam_top, "seam_top"),
-            ],
-            ruler,
-        );
-        let base_height = Dimension::sum(
-            vec![
-                Term::once("base cloth", self.base_height, "base_height"),
-                Term::once("half the depth", self.depth / 2, "depth"),
-                Term::times("seams, upper and base", 2, self.seam_base, "seam_base"),
-            ],
-            ruler,
-        );
-        let upper = Piece::new("upper", "Upper", Part::Outer, self.across(ruler), upper_height).times(2);
-        let within = Allowances { side: self.seam_side, top: self.seam_top, base: self.seam_base };
-        let backed = self.backing.behind(&upper, within, ruler);
-        let (mut pieces, mut notices) = self.front.of(upper, ruler);
-        pieces.push(
-            Piece::new("base", "Base", Part::Base, self.across(ruler), base_height)
-                .times(2)
-                .shaped(self.corner().figure(ruler)),
-        );
-        let lining_height = Dimension::sum(
-            vec![
-                Term::once("tall", self.height, "height"),
-                Term::once("half the depth", self.depth / 2, "depth"),
-                Term::once("base seam", self.seam_base, "seam_base"),
-                Term::once("zip seam", self.seam_top, "seam_top"),
-            ],
-            ruler,
-        );
-        pieces.push(
-            Piece::new("lining-panel", "Lining panel", Part::Lining, self.across(ruler), lining_height)
-                .times(2)
-                .shaped(self.corner().figure(ruler)),
-        );
+        let (mut pieces, mut notices, backed) = self.panels(ruler);
         let pocket = self.pocket.pocket(true, self.seam_side);
         pocket.onto(&mut pieces, self.width, self.seam_top + self.pocket.below, ruler);
         notices.extend(pocket.notices(self.height - self.pocket.below, &show));
-        let strap = Strap { make: self.strap_make, width: self.strap_width, turn: self.seam_side };
-        let round = default_length(ruler.system(), 16, 50);
-        let (made, mut goods) = strap.made(
-            "strap",
-            "Strap",
-            1,
-            vec![
-                Term::once("longest", self.strap_length, "strap_length"),
-                Term::once("round the ring", round, "strap_width"),
-                Term::once("round the slider", default_length(ruler.system(), 12, 40), "strap_width"),
-            ],
-            ruler,
-        );
+        let (strap, made, goods) = self.strap(ruler);
         pieces.extend(made);
-        let (tabs, bought) = strap.made(
-            "tab",
-            "Ring tab",
-            2,
-            vec![Term::times("round the ring, and caught", 2, round, "strap_width")],
-            ruler,
-        );
-        pieces.extend(tabs);
-        goods.extend(bought);
         pieces.extend(backed);
         let teeth = self.width + self.depth - default_length(ruler.system(), 4, 10) * 2;
         let ring = |name, count| Hardware { name, count, size: Some(self.strap_width), note: "inside width".into() };

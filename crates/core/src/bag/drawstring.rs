@@ -92,6 +92,128 @@ pub struct Drawstring {
 }
 
 impl Drawstring {
+    /// Where the casing is folded, or lies.
+    fn marks(&self) -> Vec<Mark> {
+        let mut marks = vec![];
+        if self.folded_casing() {
+            let (first, second) = hem::landing_lines(self.hem_turn, self.casing_depth);
+            for (name, distance) in [("fold the edge to this line", first), ("fold the casing to this line", second)] {
+                marks.push(Mark { boxes: false, name: name.into(), distance, from: From::TopEdge, and: None });
+            }
+            marks.push(Mark {
+                boxes: false,
+                name: "side seam stops, the slit for the cord".into(),
+                distance: cord::slit(self.hem_turn, self.casing_depth),
+                from: From::TopEdge,
+                and: None,
+            });
+        } else {
+            let top: Length = self.top().iter().map(Term::value).sum();
+            let distance = top + self.casing_below;
+            marks.push(Mark {
+                boxes: false,
+                name: "casing, its upper edge".into(),
+                distance,
+                from: From::TopEdge,
+                and: None,
+            });
+        }
+        marks
+    }
+
+    fn lining(&self, ruler: Ruler) -> Vec<Piece> {
+        // Under a folded casing the lining ends at the casing's stitching and is caught by it.
+        let top = if self.folded_casing() {
+            vec![
+                Term::times("up to the casing’s stitching", -1, self.casing_depth, "casing_depth"),
+                Term::once("caught by it", self.hem_turn, "hem_turn"),
+            ]
+        } else {
+            vec![Term::once("top seam", self.seam_top, "seam_top")]
+        };
+        let name = if self.round() { "Lining wall" } else { "Lining" };
+        let gap = Mark {
+            boxes: false,
+            name: "turning gap, left open in one side seam".into(),
+            distance: (self.height / 4).min(Length::INCH * 2).floor_to(ruler.step()),
+            from: From::BaseEdge,
+            and: None,
+        };
+        let mut pieces = vec![self.body("lining-panel", name, Part::Lining, top, ruler).marked([gap])];
+        if self.round() {
+            pieces.push(self.circle("lining-base", "Lining base", Part::Lining, ruler));
+        }
+        pieces
+    }
+
+    /// What to look at, but for the pocket.
+    fn notices(&self, ruler: Ruler) -> Vec<Notice> {
+        let show = |l: Length| Problems::new(ruler).show(l);
+        let mut notices = vec![cord::caution()];
+        if self.round() {
+            let cut = self.width + self.seam_base * 2;
+            let short = round::three_times_is_short_by(cut, self.seam_base);
+            if short > ruler.step() {
+                let text = format!(
+                    "Three times the cut circle would be {} short of the wall round this base.",
+                    show(short.round_to(ruler.step()))
+                );
+                notices.push(Notice::note("width", text));
+            }
+        }
+        if self.backing.school == BackingSchool::FullSize && self.folded_casing() {
+            let text = "Full-size backing runs into the casing, where the cord must slide: cut it clear of the seams.";
+            notices.push(Notice::attention("backing", text));
+        }
+        if self.boxed() && self.depth > self.width / 2 {
+            notices.push(Notice::attention("depth", "Boxed deeper than half the width: the bag stands squat."));
+        }
+        if self.boxed() {
+            notices.extend(self.corner().notice(ruler));
+        }
+        if self.base == SackBase::Fold {
+            notices.push(Notice::note("base", "In one piece over the base the back of a one-way print hangs upside down: choose a seam at the base for it."));
+        }
+        notices
+    }
+
+    /// All that cannot stand, each named by its field.
+    fn problems(&self, ruler: Ruler) -> Result<(), Vec<FieldProblem>> {
+        let mut problems = Problems::new(ruler);
+        problems.size("width", "width", self.width);
+        problems.size("height", "height", self.height);
+        let (half, tall) = (self.width / 2, self.height);
+        problems.seam("seam_side", "side seam", self.seam_side, half, "half the width");
+        if self.base != SackBase::Fold {
+            let limit = if self.round() { half } else { tall };
+            let name = if self.round() { "half the diameter" } else { "the height" };
+            problems.seam("seam_base", "base seam", self.seam_base, limit, name);
+        }
+        if self.boxed() {
+            problems.between("depth", "depth", self.depth, Length::MILLIMETRE, self.width);
+            self.corner().problems(&mut problems);
+        }
+        if self.base == SackBase::Rounded {
+            problems.between("radius", "radius", self.radius, Length::MILLIMETRE * 5, half.min(tall));
+        }
+        problems.seam("hem_turn", "first turn", self.hem_turn, tall / 4, "a quarter of the height");
+        problems.between("casing_depth", "casing", self.casing_depth, Length::MILLIMETRE * 6, tall / 3);
+        if !self.folded_casing() {
+            problems.between("clearance", "clearance", self.clearance, Length::ZERO, self.width / 8);
+            problems.between("casing_below", "distance of the casing", self.casing_below, Length::ZERO, tall / 2);
+            if self.lined {
+                problems.seam("seam_top", "top seam", self.seam_top, tall, "the height");
+            }
+        }
+        if self.lined {
+            self.pocket.problems(self.width, self.height, &mut problems);
+        } else {
+            self.seam_kind.problems(self.seam_side, &mut problems);
+        }
+        problems.between("cord_tail", "tail", self.cord_tail, Length::ZERO, Length::METRE);
+        problems.end()
+    }
+
     fn round(&self) -> bool {
         self.base == SackBase::Round
     }
@@ -259,66 +381,9 @@ impl Design for Drawstring {
     }
 
     fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
-        let mut problems = Problems::new(ruler);
-        problems.size("width", "width", self.width);
-        problems.size("height", "height", self.height);
-        let (half, tall) = (self.width / 2, self.height);
-        problems.seam("seam_side", "side seam", self.seam_side, half, "half the width");
-        if self.base != SackBase::Fold {
-            let limit = if self.round() { half } else { tall };
-            let name = if self.round() { "half the diameter" } else { "the height" };
-            problems.seam("seam_base", "base seam", self.seam_base, limit, name);
-        }
-        if self.boxed() {
-            problems.between("depth", "depth", self.depth, Length::MILLIMETRE, self.width);
-            self.corner().problems(&mut problems);
-        }
-        if self.base == SackBase::Rounded {
-            problems.between("radius", "radius", self.radius, Length::MILLIMETRE * 5, half.min(tall));
-        }
-        problems.seam("hem_turn", "first turn", self.hem_turn, tall / 4, "a quarter of the height");
-        problems.between("casing_depth", "casing", self.casing_depth, Length::MILLIMETRE * 6, tall / 3);
-        if !self.folded_casing() {
-            problems.between("clearance", "clearance", self.clearance, Length::ZERO, self.width / 8);
-            problems.between("casing_below", "distance of the casing", self.casing_below, Length::ZERO, tall / 2);
-            if self.lined {
-                problems.seam("seam_top", "top seam", self.seam_top, tall, "the height");
-            }
-        }
-        if self.lined {
-            self.pocket.problems(self.width, self.height, &mut problems);
-        } else {
-            self.seam_kind.problems(self.seam_side, &mut problems);
-        }
-        problems.between("cord_tail", "tail", self.cord_tail, Length::ZERO, Length::METRE);
-        problems.end()?;
-
+        self.problems(ruler)?;
         let show = |l: Length| Problems::new(ruler).show(l);
-        let mut notices = vec![cord::caution()];
-        let mut marks = vec![];
-        if self.folded_casing() {
-            let (first, second) = hem::landing_lines(self.hem_turn, self.casing_depth);
-            for (name, distance) in [("fold the edge to this line", first), ("fold the casing to this line", second)] {
-                marks.push(Mark { boxes: false, name: name.into(), distance, from: From::TopEdge, and: None });
-            }
-            marks.push(Mark {
-                boxes: false,
-                name: "side seam stops, the slit for the cord".into(),
-                distance: cord::slit(self.hem_turn, self.casing_depth),
-                from: From::TopEdge,
-                and: None,
-            });
-        } else {
-            let top: Length = self.top().iter().map(Term::value).sum();
-            let distance = top + self.casing_below;
-            marks.push(Mark {
-                boxes: false,
-                name: "casing, its upper edge".into(),
-                distance,
-                from: From::TopEdge,
-                and: None,
-            });
-        }
+        let mut notices = self.notices(ruler);
         let outer =
             self.body("outer-panel", if self.round() { "Wall" } else { "Outer" }, Part::Outer, self.top(), ruler);
         let allowed = self.top().iter().map(Term::value).sum();
@@ -326,41 +391,12 @@ impl Design for Drawstring {
         let base = if self.base == SackBase::Fold { allowed } else { self.seam_base };
         let within = Allowances { side: self.seam_side, top: allowed, base };
         let mut backed = self.backing.behind(&outer, within, ruler);
-        let mut pieces = vec![outer.marked(marks)];
+        let mut pieces = vec![outer.marked(self.marks())];
         if self.round() {
             pieces.push(self.circle("base", "Base", Part::Outer, ruler));
-            let cut = self.width + self.seam_base * 2;
-            let short = round::three_times_is_short_by(cut, self.seam_base);
-            if short > ruler.step() {
-                let text = format!(
-                    "Three times the cut circle would be {} short of the wall round this base.",
-                    show(short.round_to(ruler.step()))
-                );
-                notices.push(Notice::note("width", text));
-            }
         }
         if self.lined {
-            // Under a folded casing the lining ends at the casing's stitching and is caught by it.
-            let top = if self.folded_casing() {
-                vec![
-                    Term::times("up to the casing’s stitching", -1, self.casing_depth, "casing_depth"),
-                    Term::once("caught by it", self.hem_turn, "hem_turn"),
-                ]
-            } else {
-                vec![Term::once("top seam", self.seam_top, "seam_top")]
-            };
-            let name = if self.round() { "Lining wall" } else { "Lining" };
-            let gap = Mark {
-                boxes: false,
-                name: "turning gap, left open in one side seam".into(),
-                distance: (self.height / 4).min(Length::INCH * 2).floor_to(ruler.step()),
-                from: From::BaseEdge,
-                and: None,
-            };
-            pieces.push(self.body("lining-panel", name, Part::Lining, top, ruler).marked([gap]));
-            if self.round() {
-                pieces.push(self.circle("lining-base", "Lining base", Part::Lining, ruler));
-            }
+            pieces.extend(self.lining(ruler));
         }
         if !self.folded_casing() {
             pieces.push(self.casing_strips(ruler));
@@ -373,19 +409,6 @@ impl Design for Drawstring {
         pieces.append(&mut backed);
         let flat = if self.round() { round::circumference(self.width) / 2 } else { self.width + self.depth() };
         let goods = vec![cord::cords(self.cord, flat, self.cord_tail, ruler)];
-        if self.backing.school == BackingSchool::FullSize && self.folded_casing() {
-            let text = "Full-size backing runs into the casing, where the cord must slide: cut it clear of the seams.";
-            notices.push(Notice::attention("backing", text));
-        }
-        if self.boxed() && self.depth > self.width / 2 {
-            notices.push(Notice::attention("depth", "Boxed deeper than half the width: the bag stands squat."));
-        }
-        if self.boxed() {
-            notices.extend(self.corner().notice(ruler));
-        }
-        if self.base == SackBase::Fold {
-            notices.push(Notice::note("base", "In one piece over the base the back of a one-way print hangs upside down: choose a seam at the base for it."));
-        }
         let depth = if self.round() { self.width } else { self.depth() };
         let round_less = if self.round() { PI / 4.0 } else { 1.0 };
         let mut draft = Draft {

@@ -51,6 +51,87 @@ pub struct Duffel {
 }
 
 impl Duffel {
+    /// A strap over the shoulder, its ring tabs and what it hangs on.
+    fn shoulder_strap(
+        &self,
+        goods: &mut Vec<Good>,
+        hardware: &mut Vec<Hardware>,
+        notices: &mut Vec<Notice>,
+        ruler: Ruler,
+    ) {
+        let two = default_length(ruler.system(), 16, 50);
+        let strap = Dimension::sum(
+            vec![
+                Term::once("longest", self.shoulder, "shoulder"),
+                Term::times("round ring and slider", 2, two, "shoulder"),
+            ],
+            ruler,
+        );
+        goods.push(Good {
+            kind: GoodKind::Webbing,
+            name: "Shoulder strap".into(),
+            count: 1,
+            length: strap,
+            width: Some(self.strap_width),
+        });
+        let tab = Dimension::sum(vec![Term::times("round the ring, and caught", 2, two, "shoulder")], ruler);
+        goods.push(Good {
+            kind: GoodKind::Webbing,
+            name: "Ring tabs".into(),
+            count: 2,
+            length: tab,
+            width: Some(self.strap_width),
+        });
+        hardware.push(Hardware {
+            name: "D-ring".into(),
+            count: 2,
+            size: Some(self.strap_width),
+            note: "inside width".into(),
+        });
+        hardware.push(Hardware {
+            name: "Swivel hook".into(),
+            count: 2,
+            size: Some(self.strap_width),
+            note: "inside width".into(),
+        });
+        hardware.push(Hardware {
+            name: "Slider".into(),
+            count: 1,
+            size: Some(self.strap_width),
+            note: "inside width".into(),
+        });
+        // Doubled back through the slider it is at most half as long again shorter.
+        let shortest = Problems::new(ruler).show((self.shoulder / 2 + self.strap_width * 2).round_to(ruler.step()));
+        notices.push(Notice::note(
+            "shoulder",
+            format!("The shoulder strap wears from about {shortest} to {}.", Problems::new(ruler).show(self.shoulder)),
+        ));
+    }
+
+    /// All that cannot stand, each named by its field.
+    fn problems(&self, ruler: Ruler) -> Result<(), Vec<FieldProblem>> {
+        let mut problems = Problems::new(ruler);
+        problems.size("width", "length", self.width);
+        problems.size("height", "diameter", self.height);
+        problems.seam("seam_side", "end seam", self.seam_side, self.height / 2, "half the diameter");
+        problems.seam("seam_top", "zip seam", self.seam_top, self.height / 2, "half the diameter");
+        problems.between("zip_shows", "zip that shows", self.zip_shows, Length::ZERO, self.height / 2);
+        problems.between("strap_width", "webbing", self.strap_width, Length::MILLIMETRE * 10, self.width / 4);
+        problems.between(
+            "strap_inset",
+            "distance of the webbing",
+            self.strap_inset,
+            self.strap_width,
+            self.width / 2 - self.strap_width,
+        );
+        problems.between("strap_length", "handle", self.strap_length, self.strap_inset * 2, Length::METRE * 3);
+        problems.between("shoulder", "shoulder strap", self.shoulder, Length::ZERO, Length::METRE * 3);
+        if self.pocket {
+            problems.between("pocket_height", "pocket", self.pocket_height, Length::CENTIMETRE, self.girth() / 2);
+        }
+        problems.end()
+    }
+
     fn girth(&self) -> Length {
         round::circumference(self.height)
     }
@@ -139,26 +220,7 @@ impl Design for Duffel {
     }
 
     fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
-        let mut problems = Problems::new(ruler);
-        problems.size("width", "length", self.width);
-        problems.size("height", "diameter", self.height);
-        problems.seam("seam_side", "end seam", self.seam_side, self.height / 2, "half the diameter");
-        problems.seam("seam_top", "zip seam", self.seam_top, self.height / 2, "half the diameter");
-        problems.between("zip_shows", "zip that shows", self.zip_shows, Length::ZERO, self.height / 2);
-        problems.between("strap_width", "webbing", self.strap_width, Length::MILLIMETRE * 10, self.width / 4);
-        problems.between(
-            "strap_inset",
-            "distance of the webbing",
-            self.strap_inset,
-            self.strap_width,
-            self.width / 2 - self.strap_width,
-        );
-        problems.between("strap_length", "handle", self.strap_length, self.strap_inset * 2, Length::METRE * 3);
-        problems.between("shoulder", "shoulder strap", self.shoulder, Length::ZERO, Length::METRE * 3);
-        if self.pocket {
-            problems.between("pocket_height", "pocket", self.pocket_height, Length::CENTIMETRE, self.girth() / 2);
-        }
-        problems.end()?;
+        self.problems(ruler)?;
         let body = self.body("outer-panel", "Body", Part::Outer, ruler);
         let mut pieces = vec![body];
         pieces.push(self.end("end", "End", Part::Outer, ruler));
@@ -206,56 +268,7 @@ impl Design for Duffel {
             "No strength is promised for any strap: load the bag beyond what it will carry before trusting it.",
         )];
         if self.shoulder > Length::ZERO {
-            let two = default_length(ruler.system(), 16, 50);
-            let strap = Dimension::sum(
-                vec![
-                    Term::once("longest", self.shoulder, "shoulder"),
-                    Term::times("round ring and slider", 2, two, "shoulder"),
-                ],
-                ruler,
-            );
-            goods.push(Good {
-                kind: GoodKind::Webbing,
-                name: "Shoulder strap".into(),
-                count: 1,
-                length: strap,
-                width: Some(self.strap_width),
-            });
-            let tab = Dimension::sum(vec![Term::times("round the ring, and caught", 2, two, "shoulder")], ruler);
-            goods.push(Good {
-                kind: GoodKind::Webbing,
-                name: "Ring tabs".into(),
-                count: 2,
-                length: tab,
-                width: Some(self.strap_width),
-            });
-            hardware.push(Hardware {
-                name: "D-ring".into(),
-                count: 2,
-                size: Some(self.strap_width),
-                note: "inside width".into(),
-            });
-            hardware.push(Hardware {
-                name: "Swivel hook".into(),
-                count: 2,
-                size: Some(self.strap_width),
-                note: "inside width".into(),
-            });
-            hardware.push(Hardware {
-                name: "Slider".into(),
-                count: 1,
-                size: Some(self.strap_width),
-                note: "inside width".into(),
-            });
-            // Doubled back through the slider it is at most half as long again shorter.
-            let shortest = Problems::new(ruler).show((self.shoulder / 2 + self.strap_width * 2).round_to(ruler.step()));
-            notices.push(Notice::note(
-                "shoulder",
-                format!(
-                    "The shoulder strap wears from about {shortest} to {}.",
-                    Problems::new(ruler).show(self.shoulder)
-                ),
-            ));
+            self.shoulder_strap(&mut goods, &mut hardware, &mut notices, ruler);
         }
         let r = self.height.0 as f64 / 2.0 / Length::CENTIMETRE.0 as f64;
         let ml = PI * r * r * self.width.0 as f64 / Length::CENTIMETRE.0 as f64;

@@ -50,6 +50,68 @@ pub struct FoundTube {
 }
 
 impl FoundTube {
+    /// Traced from the tube, half its girth and ½ in wider.
+    fn lining(&self, ruler: Ruler) -> Piece {
+        let widest = self.girth_top.max(self.girth_base);
+        let wide = Dimension::sum(
+            vec![
+                Term::once("half the tube’s girth", widest / 2, "girth_top"),
+                Term::once("wider than the tube", default_length(ruler.system(), 4, 10), "lined"),
+                Term::times("side seams", 2, self.seam_side, "seam_side"),
+            ],
+            ruler,
+        );
+        let mut tall = vec![
+            Term::once("tall", self.height, "height"),
+            Term::once("half the depth", self.depth / 2, "depth"),
+            Term::once("base seam", self.seam_base, "seam_base"),
+        ];
+        if self.keep_hem {
+            tall.push(Term::once("its edge turned in", self.seam_base, "seam_base"));
+        }
+        let taper = (widest - self.girth_top) / 4;
+        let figure =
+            if taper > ruler.step() { Figure::Tapered(taper.floor_to(ruler.step())) } else { Figure::Rectangle };
+        Piece::new("lining-panel", "Lining panel", Part::Lining, wide, Dimension::sum(tall, ruler))
+            .times(2)
+            .shaped(figure)
+            .cut(When::Measured)
+            .noted("trace the tube and compare before cutting")
+    }
+
+    /// All that cannot stand, each named by its field.
+    fn problems(&self, ruler: Ruler) -> Result<(), Vec<FieldProblem>> {
+        let mut problems = Problems::new(ruler);
+        problems.size("girth_top", "girth at the mouth", self.girth_top);
+        problems.size("girth_base", "girth at the base", self.girth_base);
+        problems.size("tube_length", "tube", self.tube_length);
+        problems.size("height", "height", self.height);
+        let least = self.girth_base.min(self.girth_top);
+        problems.between("depth", "depth", self.depth, Length::ZERO, least / 4);
+        problems.seam("seam_base", "base seam", self.seam_base, self.height, "the height");
+        if self.lined {
+            problems.seam("seam_side", "side seam", self.seam_side, least / 4, "a quarter of the girth");
+        }
+        if !self.keep_hem {
+            problems.seam("hem_turn", "first turn of the hem", self.hem_turn, self.height, "the height");
+            problems.seam("hem_depth", "hem", self.hem_depth, self.height, "the height");
+        }
+        let cut = self.cut_length(ruler);
+        if cut.size > self.tube_length {
+            let message = format!(
+                "The bag takes {} of the tube, which is {} long: make it lower or less deep.",
+                problems.show(cut.size),
+                problems.show(self.tube_length)
+            );
+            problems.refuse("height", self.height, message);
+        }
+        if self.straps {
+            problems.between("strap_width", "strap", self.strap_width, Length::MILLIMETRE * 5, least / 8);
+            problems.between("strap_length", "strap", self.strap_length, least / 4, Length::METRE * 5);
+        }
+        problems.end()
+    }
+
     /// What is cut off the tube.
     fn cut_length(&self, ruler: Ruler) -> Dimension {
         let mut terms = vec![
@@ -111,66 +173,13 @@ impl Design for FoundTube {
     }
 
     fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
-        let mut problems = Problems::new(ruler);
-        problems.size("girth_top", "girth at the mouth", self.girth_top);
-        problems.size("girth_base", "girth at the base", self.girth_base);
-        problems.size("tube_length", "tube", self.tube_length);
-        problems.size("height", "height", self.height);
-        let least = self.girth_base.min(self.girth_top);
-        problems.between("depth", "depth", self.depth, Length::ZERO, least / 4);
-        problems.seam("seam_base", "base seam", self.seam_base, self.height, "the height");
-        if self.lined {
-            problems.seam("seam_side", "side seam", self.seam_side, least / 4, "a quarter of the girth");
-        }
-        if !self.keep_hem {
-            problems.seam("hem_turn", "first turn of the hem", self.hem_turn, self.height, "the height");
-            problems.seam("hem_depth", "hem", self.hem_depth, self.height, "the height");
-        }
+        self.problems(ruler)?;
         let cut = self.cut_length(ruler);
-        if cut.size > self.tube_length {
-            let message = format!(
-                "The bag takes {} of the tube, which is {} long: make it lower or less deep.",
-                problems.show(cut.size),
-                problems.show(self.tube_length)
-            );
-            problems.refuse("height", self.height, message);
-        }
-        if self.straps {
-            problems.between("strap_width", "strap", self.strap_width, Length::MILLIMETRE * 5, least / 8);
-            problems.between("strap_length", "strap", self.strap_length, least / 4, Length::METRE * 5);
-        }
-        problems.end()?;
         let show = |l: Length| Problems::new(ruler).show(l);
         let mut pieces = vec![];
         let mut goods = vec![];
-        let widest = self.girth_top.max(self.girth_base);
         if self.lined {
-            let wide = Dimension::sum(
-                vec![
-                    Term::once("half the tube’s girth", widest / 2, "girth_top"),
-                    Term::once("wider than the tube", Length::inches(1, 2), "lined"),
-                    Term::times("side seams", 2, self.seam_side, "seam_side"),
-                ],
-                ruler,
-            );
-            let mut tall = vec![
-                Term::once("tall", self.height, "height"),
-                Term::once("half the depth", self.depth / 2, "depth"),
-                Term::once("base seam", self.seam_base, "seam_base"),
-            ];
-            if self.keep_hem {
-                tall.push(Term::once("its edge turned in", self.seam_base, "seam_base"));
-            }
-            let taper = (widest - self.girth_top) / 4;
-            let figure =
-                if taper > ruler.step() { Figure::Tapered(taper.floor_to(ruler.step())) } else { Figure::Rectangle };
-            pieces.push(
-                Piece::new("lining-panel", "Lining panel", Part::Lining, wide, Dimension::sum(tall, ruler))
-                    .times(2)
-                    .shaped(figure)
-                    .cut(When::Measured)
-                    .noted("trace the tube and compare before cutting"),
-            );
+            pieces.push(self.lining(ruler));
         }
         let drop = strap::drop(self.strap_length, self.girth_top / 6);
         let mut thick = None;

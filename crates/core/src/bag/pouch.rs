@@ -66,6 +66,34 @@ pub struct Pouch {
 }
 
 impl Pouch {
+    /// All that cannot stand, each named by its field.
+    fn problems(&self, ruler: Ruler) -> Result<(), Vec<FieldProblem>> {
+        let mut problems = Problems::new(ruler);
+        problems.size("width", "width", self.width);
+        problems.size("height", "height", self.height);
+        problems.seam("seam_side", "side seam", self.seam_side, self.width / 2, "half the width");
+        if !self.half_round() {
+            problems.seam("seam_base", "base seam", self.seam_base, self.height, "the height");
+        }
+        problems.seam("seam_top", "zip seam", self.seam_top, self.height, "the height");
+        if self.style != PouchStyle::Flat {
+            problems.between("depth", "depth", self.depth, Length::MILLIMETRE * 2, self.width);
+        }
+        if matches!(self.style, PouchStyle::Boxed | PouchStyle::AllBoxed) {
+            self.corner().problems(&mut problems);
+        }
+        if self.half_round() && self.height < self.width / 2 {
+            let message = "A half-round face is at least half as tall as it is wide: make it taller or narrower.";
+            problems.refuse("height", self.height, message);
+        }
+        if self.lined {
+            self.pocket.problems(self.width, self.height, &mut problems);
+        } else {
+            self.seam_kind.problems(self.seam_side, &mut problems);
+        }
+        problems.end()
+    }
+
     fn half_round(&self) -> bool {
         self.style == PouchStyle::HalfRound
     }
@@ -223,30 +251,7 @@ impl Design for Pouch {
     }
 
     fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
-        let mut problems = Problems::new(ruler);
-        problems.size("width", "width", self.width);
-        problems.size("height", "height", self.height);
-        problems.seam("seam_side", "side seam", self.seam_side, self.width / 2, "half the width");
-        if !self.half_round() {
-            problems.seam("seam_base", "base seam", self.seam_base, self.height, "the height");
-        }
-        problems.seam("seam_top", "zip seam", self.seam_top, self.height, "the height");
-        if self.style != PouchStyle::Flat {
-            problems.between("depth", "depth", self.depth, Length::MILLIMETRE * 2, self.width);
-        }
-        if matches!(self.style, PouchStyle::Boxed | PouchStyle::AllBoxed) {
-            self.corner().problems(&mut problems);
-        }
-        if self.half_round() && self.height < self.width / 2 {
-            let message = "A half-round face is at least half as tall as it is wide: make it taller or narrower.";
-            problems.refuse("height", self.height, message);
-        }
-        if self.lined {
-            self.pocket.problems(self.width, self.height, &mut problems);
-        } else {
-            self.seam_kind.problems(self.seam_side, &mut problems);
-        }
-        problems.end()?;
+        self.problems(ruler)?;
         let show = |l: Length| Problems::new(ruler).show(l);
         let outer = self.body("outer-panel", "Outer panel", Part::Outer, ruler);
         let allowances = Allowances { side: self.seam_side, top: self.seam_top, base: self.base_seam() };

@@ -11,4 +11,4 @@ mod reason;
 pub use direction::{Grain, Mirror, PrintRule};
 pub use mark::{From, Mark};
 pub use piece_type::{Figure, Part, Patches, Piece, When};
-pub use reason::{Dimension, Term};
+pub use reason::{Dimension, PrintedTerm, Term};

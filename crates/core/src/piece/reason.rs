@@ -60,4 +60,36 @@ impl Dimension {
     pub fn rounding(&self) -> Length {
         self.terms.iter().filter(|t| t.field.is_none()).map(Term::value).sum()
     }
+
+    /// Its terms as they are printed: what the ruler cannot say exactly stands at its nearest line, and the last term is
+    /// what is left, so that what is printed adds up.
+    pub fn printed(&self, ruler: Ruler) -> Vec<PrintedTerm> {
+        let mut printed: Vec<PrintedTerm> = self
+            .terms
+            .iter()
+            .filter(|t| t.field.is_some())
+            .map(|term| {
+                let about = !ruler.show(term.each).exact;
+                let each = if about { term.each.round_to(ruler.step()) } else { term.each };
+                PrintedTerm { term: Term { each, ..term.clone() }, about }
+            })
+            .collect();
+        let rest = self.size - printed.iter().map(|p| p.term.value()).sum::<Length>();
+        if rest != Length::ZERO {
+            let (name, times) =
+                if rest > Length::ZERO { ("rounded up to the ruler", 1) } else { ("rounded to the ruler", -1) };
+            let term = Term { name: name.into(), times, each: rest * times, field: None };
+            printed.push(PrintedTerm { term, about: false });
+        }
+        printed
+    }
+}
+
+/// A term as it is printed.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct PrintedTerm {
+    /// With a length that the ruler can say.
+    pub term: Term,
+    /// The length is the nearest line, not its own.
+    pub about: bool,
 }

@@ -3,7 +3,7 @@
 use super::BAD_INPUT;
 use bofta_core::bag::making_up::may_be_made_up;
 use bofta_core::measure::{Length, Ruler};
-use bofta_core::piece::{Dimension, Figure};
+use bofta_core::piece::{Dimension, Figure, PrintedTerm};
 use bofta_formats::{Specification, read_bag};
 use clap::Args;
 use std::path::PathBuf;
@@ -68,8 +68,10 @@ pub fn draft(args: &DraftArgs) -> ExitCode {
 }
 
 fn reason(d: &Dimension, ruler: Ruler) -> String {
-    let term = |t: &bofta_core::piece::Term| {
-        let each = ruler.show(Length(t.each.0.abs())).text;
+    let term = |printed: &PrintedTerm| {
+        let t = &printed.term;
+        let about = if printed.about { "about " } else { "" };
+        let each = format!("{about}{}", ruler.show(Length(t.each.0.abs())).text);
         let sign = if t.value() < Length::ZERO { "− " } else { "" };
         match t.times.abs() {
             1 => format!("{sign}{each} {}", t.name),
@@ -79,7 +81,7 @@ fn reason(d: &Dimension, ruler: Ruler) -> String {
     format!(
         "{} = {}",
         ruler.show(d.size).text,
-        d.terms.iter().map(term).collect::<Vec<_>>().join(" + ").replace("+ −", "−")
+        d.printed(ruler).iter().map(term).collect::<Vec<_>>().join(" + ").replace("+ −", "−")
     )
 }
 

@@ -1,7 +1,7 @@
 //! Measures, reasons and drawings.
 
 use bofta_core::measure::{Length, Ruler};
-use bofta_core::piece::Dimension;
+use bofta_core::piece::{Dimension, PrintedTerm};
 use bofta_formats::draw::Drawing;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -46,14 +46,21 @@ pub struct DimensionView {
 impl DimensionView {
     pub fn new(dimension: &Dimension, ruler: Ruler) -> Self {
         let terms = dimension
-            .terms
+            .printed(ruler)
             .iter()
-            .map(|t| TermView {
-                name: t.name.to_string(),
-                times: t.times,
-                each: Measure::new(t.each, ruler),
-                value: Measure::new(t.value(), ruler),
-                field: t.field.as_deref().map(str::to_owned),
+            .map(|PrintedTerm { term: t, about }| {
+                let measure = |l: Length| {
+                    let shown = Measure::new(l, ruler);
+                    let said = |text: String| if *about { format!("about {text}") } else { text };
+                    Measure { text: said(shown.text), words: said(shown.words), ..shown }
+                };
+                TermView {
+                    name: t.name.to_string(),
+                    times: t.times,
+                    each: measure(t.each),
+                    value: measure(t.value()),
+                    field: t.field.as_deref().map(str::to_owned),
+                }
             })
             .collect();
         Self { size: Measure::new(dimension.size, ruler), terms }
