@@ -541,6 +541,21 @@ fn a_list_is_audited() {
     let mut swapped = fine.clone();
     (swapped.rows[1].width, swapped.rows[1].height) = (Some(inch(16, 1)), inch(15, 1));
     assert!(said(swapped)[0].contains("swapped"));
+    // Of another name too, where no lining has the size that is wanted; where one has, it is a piece of its own.
+    let mut named = fine.clone();
+    named.rows[1] = Row::new("Inside", lining, 2, inch(16, 1), inch(15, 1));
+    assert!(said(named.clone())[0].contains("swapped"));
+    named.rows.push(Row::new("Rest", lining, 2, inch(15, 1), inch(16, 1)));
+    assert_eq!(said(named), Vec::<String>::new());
+    // In one piece over the base: half as many, twice as tall; fleece lies behind each half.
+    let mut folded = fine.clone();
+    folded.rows[0] = Row::new("Outer panel", outer, 1, inch(15, 1), inch(31, 1));
+    folded.rows.push(Row::new("Soft layer", Part::Backing, 2, inch(14, 1), inch(15, 1)));
+    assert_eq!(said(folded.clone()), Vec::<String>::new());
+    let alone = list(vec![folded.rows[0].clone(), folded.rows[2].clone()]);
+    assert_eq!(said(alone), Vec::<String>::new());
+    folded.rows[1].count = 3;
+    assert!(said(folded).iter().any(|s| s.contains("counts differ")));
     let mut apart = fine.clone();
     apart.rows[1].width = Some(inch(14, 1));
     assert!(said(apart)[0].contains("do not meet"));

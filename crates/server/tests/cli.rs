@@ -166,6 +166,7 @@ fn every_family_is_drafted() {
         let said = String::from_utf8_lossy(&drafted.stdout).into_owned();
         assert_eq!(drafted.status.code(), Some(0), "{drafted:?}");
         assert!(said.contains(" = ") && said.contains("    wide "), "{family}: {said}");
+        assert_eq!(said.contains("sewn, "), !matches!(family, "found-tube" | "cut-list"), "{family}: {said}");
         let back = bofta(at, &["draft", "bag.json", "--back"]);
         assert_eq!(back.status.code(), Some(0), "{back:?}");
         assert!(String::from_utf8_lossy(&back.stdout).contains("the pieces give"));

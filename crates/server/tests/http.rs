@@ -575,6 +575,58 @@ fn every_family_is_chosen_and_drawn() {
     assert_eq!((status, &refused["problems"][0]["field"]), (422, &json!("percent")));
 }
 
+/// A line that can be read in two ways comes with its question, its own words and the other readings; a reading that is
+/// chosen is a row like any other.
+#[test]
+fn a_line_of_two_readings_is_asked_about() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let server = Server::start("serve", folder.path());
+    let text = "outer 15 x 16 x 2\nwebbing 2 x 24\n2 @ 4 x 26 straps\nFor the lining";
+    let (status, found) = server.post("/api/cut-list/text", &json!({ "text": text, "system": "in" }));
+    assert_eq!((status, found["rows"].as_array().map(Vec::len)), (200, Some(2)), "{found}");
+    let asked = &found["rows"][0];
+    assert_eq!((&asked["said"], &asked["text"]), (&json!("outer 15 x 16 x 2"), &json!("2 × Outer, 15 × 16 in")));
+    assert!(asked["asks"].as_str().is_some_and(|ask| ask.ends_with('?')), "{asked}");
+    let others: Vec<&str> =
+        asked["others"].as_array().expect("others").iter().filter_map(|o| o["text"].as_str()).collect();
+    assert_eq!(others, ["15 × Outer, 16 × 2 in", "1 × Outer, 15 × 16 in"]);
+    assert_eq!((&found["rows"][1]["asks"], &found["rows"][1]["row"]["count"]), (&Value::Null, &json!(2)));
+    assert!(found["unread"][0]["why"].as_str().is_some_and(|why| why.contains("is bought")), "{found}");
+    assert!(found["notes"][0].as_str().is_some_and(|note| note.contains("“For the lining”")), "{found}");
+    let (_, view) = server.post("/api/projects", &json!({ "name": "From a page", "system": "in" }));
+    let id = view["id"].as_str().expect("id").to_owned();
+    let rows = json!([asked["others"][0]["row"], found["rows"][1]["row"]]);
+    let (status, view) = server.edit(&id, json!([{ "edit": "rows", "rows": rows }]));
+    assert_eq!((status, &view["pieces"][0]["count"]), (200, &json!(15)), "{view}");
+}
+
+/// Every family but a list says what is sewn to what, in lengths of the ruler; a lining that is smaller says by how much.
+#[test]
+fn a_bag_says_what_is_sewn_to_what() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let server = Server::start("serve", folder.path());
+    let (_, view) = server.post("/api/projects", &json!({ "name": "Seams", "system": "in", "family": "pouch" }));
+    let id = view["id"].as_str().expect("id").to_owned();
+    let field = |key: &str, value: &str| json!({ "edit": "bag", "field": key, "value": value });
+    let edits = json!([field("style", "all-boxed"), field("width", "8"), field("height", "4"), field("depth", "3")]);
+    let (status, view) = server.edit(&id, edits);
+    assert_eq!(status, 200, "{view}");
+    let named = |view: &Value, name: &str| {
+        let seams = view["seams"].as_array().expect("seams").clone();
+        seams.into_iter().find(|s| s["name"] == name).unwrap_or(Value::Null)
+    };
+    let zip = named(&view, "along the zip");
+    assert_eq!((&zip["length"], &zip["apart"]), (&json!("8 in"), &Value::Null), "{view}");
+    let corner = named(&view, "across the corner");
+    assert_eq!((&corner["one"], &corner["length"]), (&json!("Outer panel, cut-out corner, across"), &json!("3 in")));
+    let (status, view) = server.edit(&id, json!([{ "edit": "family", "family": "tote" }]));
+    assert_eq!(status, 200, "{view}");
+    let edits = json!([field("width", "14"), field("height", "13"), field("depth", "4"), field("lining", "smaller")]);
+    let (status, view) = server.edit(&id, edits);
+    let mouth = named(&view, "round the mouth");
+    assert!(status == 200 && mouth["apart"].as_str().is_some_and(|a| a.contains("¼ in longer on purpose")), "{view}");
+}
+
 #[test]
 fn a_pasted_list_becomes_pieces() {
     let folder = tempfile::tempdir().expect("a folder");

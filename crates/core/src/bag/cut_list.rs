@@ -362,109 +362,14 @@ impl CutList {
 
     /// What does not agree, each as a sentence (a printed list contradicts itself often).
     pub fn audit(&self, ruler: Ruler) -> Vec<Notice> {
-        let show = |l: Length| Problems::new(ruler).show(l);
+        let mut told = Told { ruler, found: vec![], more: 0 };
         // What is cut, seams that are still to be added included.
         let cut: Vec<Row> = self.rows.iter().map(Row::as_cut).collect();
-        let size = |r: &Row| {
-            let width = r.width.map_or_else(|| "width of cloth".to_owned(), |w| ruler.show(w).text);
-            format!("{width} × {}", show(r.height))
-        };
         let stems: Vec<String> = cut.iter().map(|r| stem(&r.name)).collect();
-        let mut found = Vec::new();
-        // Every pair of four hundred rows can disagree: so many sentences are told, of the others how many there are.
-        let mut untold = 0;
-        let notice = |text| Notice { stage: Stage::Pieces, field: None, severity: Severity::Attention, text };
-        let mut say = |text: String| if found.len() < MOST_TOLD { found.push(notice(text)) } else { untold += 1 };
-        for (i, a) in cut.iter().enumerate() {
-            for (j, b) in cut.iter().enumerate().skip(i + 1) {
-                if a.part == b.part || stems[i] != stems[j] {
-                    continue;
-                }
-                let meeting = [a, b].iter().all(|r| matches!(r.part, Part::Outer | Part::Lining | Part::Contrast));
-                let backing = [a, b].iter().any(|r| r.part.is_backing());
-                let swapped = a.width == Some(b.height) && b.width == Some(a.height) && a.height != b.height;
-                if swapped && (meeting || backing) {
-                    say(format!(
-                        "{} is {} and {} is {}: width and height look swapped in one of them.",
-                        a.name,
-                        size(a),
-                        b.name,
-                        size(b)
-                    ));
-                } else if meeting && a.width == b.width && a.height != b.height {
-                    let (taller, shorter) = if a.height > b.height { (a, b) } else { (b, a) };
-                    if taller.part == Part::Lining {
-                        say(format!(
-                            "{} is {} taller than {}: it bags, or shows as a band of {} at the mouth.",
-                            taller.name,
-                            show(taller.height - shorter.height),
-                            shorter.name,
-                            show((taller.height - shorter.height) / 2)
-                        ));
-                    }
-                } else if meeting && a.width != b.width {
-                    say(format!("{} and {} do not meet: {} against {}.", a.name, b.name, size(a), size(b)));
-                }
-                if (meeting || backing) && a.count != b.count {
-                    say(format!("{} is cut {} times, {} {} times: counts differ.", a.name, a.count, b.name, b.count));
-                }
-            }
-        }
-        // Backing that lies behind nothing is a part that is never used, or the list lacks a piece.
-        for (i, backing) in cut.iter().enumerate().filter(|(_, r)| r.part.is_backing()) {
-            let behind = |j: usize, r: &Row| {
-                let room = Length::INCH * 4;
-                let near = |a: Length, b: Length| (a - b).0.abs() <= room.0;
-                let sizes =
-                    backing.width.zip(r.width).is_none_or(|(a, b)| near(a, b) && near(backing.height, r.height));
-                !r.part.is_backing() && (stems[j] == stems[i] && !stems[j].is_empty() || sizes)
-            };
-            if cut.len() > 1 && !cut.iter().enumerate().any(|(j, r)| i != j && behind(j, r)) {
-                say(format!("{} lies behind nothing in the list: no piece has its name or its size.", backing.name));
-            }
-        }
-        for row in self.rows.iter().filter(|r| r.fold.is_none()) {
-            let folds: Vec<String> = row
-                .folds(self.seam_side)
-                .iter()
-                .map(|(make, finished)| format!("{} {}", make.answer().name.to_lowercase(), ruler.show(*finished).text))
-                .collect();
-            if let [first, .., _] = &folds[..] {
-                say(format!(
-                    "{} is cut {} wide, which does not say how wide it finishes: {first}, {}. Say how it is folded.",
-                    row.name,
-                    show(row.strap_width()),
-                    folds[1..].join(", ")
-                ));
-            }
-        }
-        if let Some(panel) = cut.iter().find(|r| r.part == Part::Outer)
-            && self.width > Length::ZERO
-            && let Some(width) = panel.width
-        {
-            let seams = width - self.width - self.depth;
-            let (least, most) = (Length::MILLIMETRE * 6, Length::INCH * 2);
-            if seams < least || seams > most {
-                say(format!(
-                    "The list says {} wide{} when finished; {} cut {} wide leaves {} for both side seams.",
-                    show(self.width),
-                    if self.depth > Length::ZERO { format!(" and {} deep", show(self.depth)) } else { String::new() },
-                    panel.name,
-                    show(width),
-                    show(seams)
-                ));
-            }
-            let gives = panel.height - self.depth / 2;
-            if self.height > Length::ZERO && gives < self.height {
-                say(format!(
-                    "The list says {} tall when finished; {} cut {} tall gives at most {} even without seams.",
-                    show(self.height),
-                    panel.name,
-                    show(panel.height),
-                    show(gives)
-                ));
-            }
-        }
+        compare(&cut, &stems, &mut told);
+        lie_behind(&cut, &stems, &mut told);
+        self.ask_for_folds(&mut told);
+        self.compare_with_finished(&cut, &mut told);
         let wide = self
             .rows
             .iter()
@@ -474,14 +379,182 @@ impl CutList {
         if let Some((row, least)) = wide
             && least > default_length(ruler.system(), 42 * 8, 1060)
         {
-            say(format!("{} fits only cloth at least {} wide between the selvedges.", row.name, show(least)));
+            told.say(format!("{} fits only cloth at least {} wide between the selvedges.", row.name, told.show(least)));
         }
-        if untold > 0 {
-            found.push(notice(format!(
-                "{untold} more things in this list do not agree; put the first right, and they show."
-            )));
+        told.end()
+    }
+
+    /// Straps whose row does not say how they are folded.
+    fn ask_for_folds(&self, told: &mut Told) {
+        for row in self.rows.iter().filter(|r| r.fold.is_none()) {
+            let folds: Vec<String> = row
+                .folds(self.seam_side)
+                .iter()
+                .map(|(make, finished)| {
+                    format!("{} {}", make.answer().name.to_lowercase(), told.ruler.show(*finished).text)
+                })
+                .collect();
+            if let [first, .., _] = &folds[..] {
+                told.say(format!(
+                    "{} is cut {} wide, which does not say how wide it finishes: {first}, {}. Say how it is folded.",
+                    row.name,
+                    told.show(row.strap_width()),
+                    folds[1..].join(", ")
+                ));
+            }
         }
-        found
+    }
+
+    /// The outer against the finished size that the list states.
+    fn compare_with_finished(&self, cut: &[Row], told: &mut Told) {
+        let Some(panel) = cut.iter().find(|r| r.part == Part::Outer) else { return };
+        let Some(width) = panel.width.filter(|_| self.width > Length::ZERO) else { return };
+        let seams = width - self.width - self.depth;
+        let (least, most) = (Length::MILLIMETRE * 6, Length::INCH * 2);
+        if seams < least || seams > most {
+            let deep =
+                if self.depth > Length::ZERO { format!(" and {} deep", told.show(self.depth)) } else { String::new() };
+            told.say(format!(
+                "The list says {} wide{deep} when finished; {} cut {} wide leaves {} for both side seams.",
+                told.show(self.width),
+                panel.name,
+                told.show(width),
+                told.show(seams)
+            ));
+        }
+        let gives = panel.height - self.depth / 2;
+        if self.height > Length::ZERO && gives < self.height {
+            told.say(format!(
+                "The list says {} tall when finished; {} cut {} tall gives at most {} even without seams.",
+                told.show(self.height),
+                panel.name,
+                told.show(panel.height),
+                told.show(gives)
+            ));
+        }
+    }
+}
+
+/// What was found, as sentences. Every pair of four hundred rows can disagree: so many are told, of the others how many
+/// there are.
+struct Told {
+    ruler: Ruler,
+    found: Vec<Notice>,
+    more: usize,
+}
+
+impl Told {
+    fn show(&self, length: Length) -> String {
+        Problems::new(self.ruler).show(length)
+    }
+
+    fn size(&self, row: &Row) -> String {
+        let width = row.width.map_or_else(|| "width of cloth".to_owned(), |w| self.ruler.show(w).text);
+        format!("{width} × {}", self.show(row.height))
+    }
+
+    fn say(&mut self, text: String) {
+        if self.found.len() < MOST_TOLD {
+            self.found.push(Notice { stage: Stage::Pieces, field: None, severity: Severity::Attention, text });
+        } else {
+            self.more += 1;
+        }
+    }
+
+    fn end(mut self) -> Vec<Notice> {
+        if self.more > 0 {
+            let text =
+                format!("{} more things in this list do not agree; put the first right, and they show.", self.more);
+            self.found.push(Notice { stage: Stage::Pieces, field: None, severity: Severity::Attention, text });
+        }
+        self.found
+    }
+}
+
+/// Whether one is cut in one piece over the base and the other in two halves: half as many, twice as tall less seams and
+/// boxing.
+fn is_folded(a: &Row, b: &Row) -> bool {
+    let (whole, half) = if a.count < b.count { (a, b) } else { (b, a) };
+    let room = Length::INCH * 6;
+    whole.width == half.width
+        && whole.count.checked_mul(2) == Some(half.count)
+        && (half.height * 2 - whole.height).0.abs() <= room.0
+}
+
+fn is_seen(row: &Row) -> bool {
+    matches!(row.part, Part::Outer | Part::Lining | Part::Contrast)
+}
+
+/// Rows that are sewn to each other: of one name in two parts, or each the other's size with width and height swapped.
+fn compare(cut: &[Row], stems: &[String], told: &mut Told) {
+    for (i, a) in cut.iter().enumerate() {
+        for (j, b) in cut.iter().enumerate().skip(i + 1) {
+            if a.part == b.part {
+                continue;
+            }
+            let meeting = is_seen(a) && is_seen(b);
+            let backing = a.part.is_backing() || b.part.is_backing();
+            let swapped = a.width == Some(b.height) && b.width == Some(a.height) && a.height != b.height;
+            if stems[i] != stems[j] {
+                // Of other names only where neither part has a piece of the size that is wanted.
+                let wanted = |of: &Row, part: Part| {
+                    cut.iter().any(|r| r.part == part && r.width == of.width && r.height == of.height)
+                };
+                if swapped && meeting && a.count == b.count && !wanted(a, b.part) && !wanted(b, a.part) {
+                    told.say(swap(a, b, told));
+                }
+                continue;
+            }
+            if (meeting || backing) && is_folded(a, b) {
+                continue;
+            }
+            if swapped && (meeting || backing) {
+                told.say(swap(a, b, told));
+            } else if meeting && a.width == b.width && a.height != b.height {
+                let (taller, shorter) = if a.height > b.height { (a, b) } else { (b, a) };
+                if taller.part == Part::Lining {
+                    told.say(format!(
+                        "{} is {} taller than {}: it bags, or shows as a band of {} at the mouth.",
+                        taller.name,
+                        told.show(taller.height - shorter.height),
+                        shorter.name,
+                        told.show((taller.height - shorter.height) / 2)
+                    ));
+                }
+            } else if meeting && a.width != b.width {
+                told.say(format!("{} and {} do not meet: {} against {}.", a.name, b.name, told.size(a), told.size(b)));
+            }
+            if (meeting || backing) && a.count != b.count {
+                told.say(format!("{} is cut {} times, {} {} times: counts differ.", a.name, a.count, b.name, b.count));
+            }
+        }
+    }
+}
+
+fn swap(a: &Row, b: &Row, told: &Told) -> String {
+    format!(
+        "{} is {} and {} is {}: width and height look swapped in one of them.",
+        a.name,
+        told.size(a),
+        b.name,
+        told.size(b)
+    )
+}
+
+/// Backing that lies behind nothing is a part that is never used, or the list lacks a piece.
+fn lie_behind(cut: &[Row], stems: &[String], told: &mut Told) {
+    for (i, backing) in cut.iter().enumerate().filter(|(_, r)| r.part.is_backing()) {
+        let behind = |j: usize, r: &Row| {
+            let room = Length::INCH * 4;
+            let near = |a: Length, b: Length| (a - b).0.abs() <= room.0;
+            // Behind the whole of it, or behind each half of a panel that is folded at the base.
+            let tall = near(backing.height, r.height) || near(backing.height, r.height / 2);
+            let sizes = backing.width.zip(r.width).is_none_or(|(a, b)| near(a, b) && tall);
+            !r.part.is_backing() && (stems[j] == stems[i] && !stems[j].is_empty() || sizes)
+        };
+        if cut.len() > 1 && !cut.iter().enumerate().any(|(j, r)| i != j && behind(j, r)) {
+            told.say(format!("{} lies behind nothing in the list: no piece has its name or its size.", backing.name));
+        }
     }
 }
 

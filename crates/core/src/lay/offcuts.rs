@@ -4,7 +4,8 @@ use super::answer::Offcut;
 use super::guillotine::Region;
 use crate::measure::Length;
 use crate::shape::Point;
-use geo::{Area as _, BooleanOps, BoundingRect, LineString, MultiPolygon, Polygon};
+use geo::algorithm::bool_ops::unary_union;
+use geo::{Area as _, BooleanOps, BoundingRect, Intersects as _, LineString, MultiPolygon, Polygon};
 use std::panic::{AssertUnwindSafe, catch_unwind};
 
 /// Between more pieces than this no offcut is looked for, only beyond them: the look is cubic in the pieces.
@@ -71,25 +72,40 @@ pub(super) fn bands(corners: &[Point]) -> Vec<Region> {
 }
 
 /// What remains of `whole` once `taken` and the rectangles of `kept` are off, crumbs left out, largest first. Nothing
-/// where it cannot be worked out: the union of outlines that touch in many places brings its library to grief, seldom.
+/// where it cannot be worked out: outlines that touch in many places bring the library of boolean operations to grief,
+/// seldom, and then it panics or leaves a piece in what remains. Taken off one by one they may still come out.
 pub(super) fn remaining(whole: &[Vec<Point>], taken: &[Vec<Point>], kept: &[Offcut]) -> Option<Vec<Offcut>> {
-    catch_unwind(AssertUnwindSafe(|| worked_out(whole, taken, kept))).ok()
+    let whole: Vec<Polygon<f64>> = whole.iter().map(|s| polygon(s)).collect();
+    let mut off: Vec<Polygon<f64>> = taken.iter().map(|s| polygon(s)).collect();
+    off.extend(kept.iter().map(|o| polygon(&o.corners())));
+    let together = |off: &[Polygon<f64>]| unary_union(&whole).difference(&unary_union(off));
+    let one_by_one = |off: &[Polygon<f64>]| off.iter().fold(unary_union(&whole), |left, p| left.difference(p));
+    let by = |way: &dyn Fn(&[Polygon<f64>]) -> MultiPolygon<f64>| -> Option<Vec<Offcut>> {
+        catch_unwind(AssertUnwindSafe(|| {
+            let found = without_crumbs(way(&off));
+            found.iter().all(|part| off.iter().all(|piece| !overlap(&polygon(part), piece))).then_some(found)
+        }))
+        .ok()
+        .flatten()
+        .map(|found| found.into_iter().map(Offcut::Polygon).collect())
+    };
+    by(&together).or_else(|| by(&one_by_one))
 }
 
-fn worked_out(whole: &[Vec<Point>], taken: &[Vec<Point>], kept: &[Offcut]) -> Vec<Offcut> {
-    let all = |shapes: &[Vec<Point>]| {
-        let polygons: Vec<Polygon<f64>> = shapes.iter().map(|s| polygon(s)).collect();
-        geo::algorithm::bool_ops::unary_union(&polygons)
-    };
-    let mut off: Vec<Vec<Point>> = taken.to_vec();
-    off.extend(kept.iter().map(Offcut::corners));
-    let left = all(whole).difference(&all(&off));
+/// More than a sliver of two units, since results are rounded to units.
+fn overlap(a: &Polygon<f64>, b: &Polygon<f64>) -> bool {
+    let (Some(box_a), Some(box_b)) = (a.bounding_rect(), b.bounding_rect()) else { return false };
+    box_a.intersects(&box_b) && a.intersection(b).unsigned_area() > (box_a.width() + box_a.height()) * 2.0
+}
+
+/// The corners of each part that is worth telling, largest first.
+fn without_crumbs(left: MultiPolygon<f64>) -> Vec<Vec<Point>> {
     let mut found: Vec<(f64, Vec<Point>)> = Vec::new();
     for part in left {
         without_holes(part, &mut found);
     }
     found.sort_by(|a, b| b.0.total_cmp(&a.0));
-    found.into_iter().map(|(_, corners)| Offcut::Polygon(corners)).collect()
+    found.into_iter().map(|(_, corners)| corners).collect()
 }
 
 fn polygon(corners: &[Point]) -> Polygon<f64> {

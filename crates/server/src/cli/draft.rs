@@ -125,6 +125,20 @@ fn print(read: &Specification, draft: &bofta_core::bag::Draft) -> ExitCode {
             println!("    {note}");
         }
     }
+    for seam in read.bag.seams(ruler) {
+        let Some([one, other]) = seam.lengths(draft) else { continue };
+        let named = |s: &bofta_core::bag::sewn::Stretch| {
+            format!("{} {}", draft.piece(&s.piece).map_or(s.piece.as_ref(), |p| p.name.as_ref()), s.edge.name())
+        };
+        println!(
+            "sewn, {}: {} {} to {} {}",
+            seam.name,
+            named(&seam.sides[0]),
+            show(one.round_to(ruler.step())),
+            named(&seam.sides[1]),
+            show(other.round_to(ruler.step()))
+        );
+    }
     for g in &draft.goods {
         println!("{} × {}, {}: {}", g.count, g.kind.name(), g.name, reason(&g.length, ruler));
     }
