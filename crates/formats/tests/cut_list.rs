@@ -112,6 +112,7 @@ fn each_side_has_its_own_unit() {
 #[case("14 in zip", true)]
 #[case("webbing cover 2 x 24", false)]
 #[case("ring tab 2 x 3", false)]
+#[case("cord for the casing 1/4 x 60", true)]
 fn what_is_bought_is_no_piece(#[case] line: &str, #[case] is_bought: bool) {
     let found = read_text(line, System::Inches);
     assert_eq!(found.rows.is_empty(), is_bought, "{line}: {found:?}");

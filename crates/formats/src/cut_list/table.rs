@@ -1,6 +1,6 @@
 //! Rows of a table: cells parted by tabs, semicolons or commas, under a header or without one.
 
-use super::words::{count, part_of};
+use super::words::{count, part_of, unit_named};
 use bofta_core::bag::Row;
 use bofta_core::measure::{Length, System, parse_length};
 use bofta_core::name;
@@ -56,14 +56,16 @@ pub(super) struct Columns {
     pub left_out: Vec<String>,
 }
 
-/// The unit a word names, as cells of a table give it: what its numbers are in, and what is written after them.
-fn unit_named(word: &str) -> Option<(System, &'static str)> {
-    Some(match word {
-        "in" | "ins" | "inch" | "inches" | "\"" => (System::Inches, ""),
-        "cm" | "cms" | "centimetre" | "centimetres" | "centimeter" | "centimeters" => (System::Centimetres, ""),
-        "mm" | "mms" | "millimetre" | "millimetres" | "millimeter" | "millimeters" => (System::Centimetres, "mm"),
-        _ => return None,
-    })
+/// What a column's numbers are in, and what is written after them.
+fn unit_of(word: &str) -> Option<(System, &'static str)> {
+    match unit_named(word) {
+        Some("in") => Some((System::Inches, "")),
+        Some("cm") => Some((System::Centimetres, "")),
+        Some("mm") => Some((System::Centimetres, "mm")),
+        _ if word == "\"" => Some((System::Inches, "")),
+        // Nobody writes a whole list in yards.
+        _ => None,
+    }
 }
 
 impl Columns {
@@ -78,16 +80,16 @@ impl Columns {
         };
         let titles: Vec<String> = cells
             .iter()
-            .map(|cell| words(cell).into_iter().filter(|w| unit_named(w).is_none()).collect::<Vec<_>>().join(" "))
+            .map(|cell| words(cell).into_iter().filter(|w| unit_of(w).is_none()).collect::<Vec<_>>().join(" "))
             .collect();
         let at = |known: &[&str]| titles.iter().position(|title| known.contains(&title.as_str()));
         let width = at(&["width", "wide", "w", "breadth"])?;
         let height = at(&["height", "tall", "h", "length", "high", "long"])?;
-        let unit_of = |at: usize| words(&cells[at]).iter().find_map(|w| unit_named(w));
+        let unit_at = |at: usize| words(&cells[at]).iter().find_map(|w| unit_of(w));
         let mut columns = Self {
             width,
             height,
-            units: [unit_of(width), unit_of(height)],
+            units: [unit_at(width), unit_at(height)],
             name: at(&["piece", "name", "pieces", "item", "description"]),
             part: at(&["part", "cloth", "fabric", "material", "bundle"]),
             count: at(&["count", "qty", "quantity", "how many", "no", "number", "cut", "pcs"]),
@@ -106,9 +108,7 @@ impl Columns {
         let cell = |at: Option<usize>| at.and_then(|i| cells.get(i)).map_or("", String::as_str);
         let own = match cell(self.unit).to_lowercase().as_str() {
             "" => None,
-            word => {
-                Some(unit_named(word).ok_or_else(|| format!("“{word}” is no unit that is read: it is in, cm or mm"))?)
-            }
+            word => Some(unit_of(word).ok_or_else(|| format!("“{word}” is no unit that is read: it is in, cm or mm"))?),
         };
         let length = |at: usize, header: Option<(System, &str)>, what: &str| {
             let (system, unit) = own.or(header).unwrap_or((system, ""));

@@ -1,5 +1,6 @@
 //! The signs a line of a cut list is made of: numbers with their units, words, and what stands between.
 
+use super::words::unit_named;
 use winnow::Parser;
 use winnow::combinator::{alt, opt, preceded, repeat};
 use winnow::error::ContextError;
@@ -143,18 +144,6 @@ fn unit(input: &mut Input<'_>, after_times: bool) -> Read<&'static str> {
     known.filter(|_| !counts).ok_or_else(|| {
         *input = before;
         ContextError::new()
-    })
-}
-
-fn unit_named(word: &str) -> Option<&'static str> {
-    Some(match word.to_lowercase().as_str() {
-        "in" | "ins" | "inch" | "inches" => "in",
-        "cm" | "cms" | "centimetre" | "centimetres" | "centimeter" | "centimeters" => "cm",
-        "mm" | "mms" | "millimetre" | "millimetres" | "millimeter" | "millimeters" => "mm",
-        "m" | "metre" | "metres" | "meter" | "meters" => "m",
-        "yd" | "yds" | "yard" | "yards" => "yd",
-        "ft" | "foot" | "feet" => "ft",
-        _ => return None,
     })
 }
 

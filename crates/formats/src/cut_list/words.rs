@@ -10,6 +10,19 @@ pub(super) fn count(word: &str) -> Option<u32> {
     word.parse().ok().or_else(spelled).filter(|n| *n > 0)
 }
 
+/// The unit a word names, as [`parse_length`](bofta_core::measure::parse_length) takes it.
+pub(super) fn unit_named(word: &str) -> Option<&'static str> {
+    Some(match word.to_lowercase().as_str() {
+        "in" | "ins" | "inch" | "inches" => "in",
+        "cm" | "cms" | "centimetre" | "centimetres" | "centimeter" | "centimeters" => "cm",
+        "mm" | "mms" | "millimetre" | "millimetres" | "millimeter" | "millimeters" => "mm",
+        "m" | "metre" | "metres" | "meter" | "meters" => "m",
+        "yd" | "yds" | "yard" | "yards" => "yd",
+        "ft" | "foot" | "feet" => "ft",
+        _ => return None,
+    })
+}
+
 /// The part a line speaks of, by the words makers use.
 pub(super) fn part_of(text: &str) -> Option<Part> {
     let lower = text.to_lowercase();
@@ -50,13 +63,17 @@ pub(super) fn bought<'a>(words: &[&'a str]) -> Option<&'a str> {
         "strips", "channel", "placket",
     ];
     let at = words.iter().position(|w| BOUGHT.contains(w))?;
-    // `zip panel`, `tab for a ring`, `strap with clasp`: the piece is of cloth.
-    let is_cut = words.iter().any(|w| CUT.contains(w)) || words.iter().any(|w| part_named(w));
-    (!is_cut).then(|| words[at])
+    // `zip panel`, `tab for a ring`, `strap with a clasp`, `fleece behind the zip`: the piece is of cloth. `cord for the
+    // casing` is not.
+    let next = words.get(at + 1).is_some_and(|w| CUT.contains(w));
+    let before = words[..at].iter().any(|w| CUT.contains(w));
+    let joined = words[..at].last().is_some_and(|w| matches!(*w, "for" | "behind" | "under" | "with" | "the" | "a"));
+    let behind = joined && words[..at].iter().any(|w| is_cloth(w));
+    (!next && !before && !behind).then(|| words[at])
 }
 
-fn part_named(word: &str) -> bool {
-    matches!(word, "lining" | "outer" | "interfacing" | "fleece" | "fabric" | "cloth" | "canvas" | "cotton")
+fn is_cloth(word: &str) -> bool {
+    matches!(word, "lining" | "outer" | "interfacing" | "fleece" | "batting" | "fabric" | "cloth" | "canvas" | "cotton")
 }
 
 /// What a piece is shaped like.
@@ -128,4 +145,65 @@ pub(super) fn is_idle(word: &str) -> bool {
         "measures",
     ];
     IDLE.contains(&word)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::{Shape, bought, count, part_of, shape, unit_named};
+    use bofta_core::piece::Part;
+    use rstest::rstest;
+
+    #[rstest]
+    #[case("twelve", Some(12))]
+    #[case("2", Some(2))]
+    #[case("0", None)]
+    #[case("zero", None)]
+    #[case("a few", None)]
+    fn counts(#[case] word: &str, #[case] n: Option<u32>) {
+        assert_eq!(count(word), n);
+    }
+
+    #[test]
+    fn every_way_to_write_a_unit_is_one() {
+        for (unit, words) in [("in", ["in", "Inches"]), ("cm", ["CM", "centimeters"]), ("mm", ["mm", "millimetres"])] {
+            assert!(words.iter().all(|w| unit_named(w) == Some(unit)), "{unit}");
+        }
+        assert_eq!(unit_named("furlongs"), None);
+    }
+
+    /// A zip is bought, a zip panel is cut, a strap with a hook is cut.
+    #[rstest]
+    #[case("webbing", Some("webbing"))]
+    #[case("webbing cover", None)]
+    #[case("14 in zip for the mouth", Some("zip"))]
+    #[case("zip panel lining", None)]
+    #[case("strap with a swivel hook", None)]
+    #[case("fleece behind the zip", None)]
+    #[case("cord for the casing", Some("cord"))]
+    #[case("outer zip", Some("zip"))]
+    #[case("two snaps", Some("snaps"))]
+    fn what_is_bought(#[case] text: &str, #[case] what: Option<&str>) {
+        assert_eq!(bought(&text.split(' ').collect::<Vec<_>>()), what, "{text}");
+    }
+
+    #[rstest]
+    #[case("half round flap", Some(Shape::HalfRound))]
+    #[case("semicircle", Some(Shape::HalfRound))]
+    #[case("base circle", Some(Shape::Circle))]
+    #[case("five squares", Some(Shape::Square))]
+    #[case("goes round the mouth", None)]
+    fn shapes(#[case] text: &str, #[case] found: Option<Shape>) {
+        assert_eq!(shape(&text.split(' ').collect::<Vec<_>>()).map(|(s, _)| s), found, "{text}");
+    }
+
+    /// What lies behind decides before what it lies behind, and a pocket's lining is a pocket.
+    #[rstest]
+    #[case("Interfacing for the pocket", Some(Part::Interfacing))]
+    #[case("Pocket lining", Some(Part::Pocket))]
+    #[case("Lining for the strap", Some(Part::Straps))]
+    #[case("Main panel", Some(Part::Outer))]
+    #[case("Gusset", None)]
+    fn parts(#[case] text: &str, #[case] part: Option<Part>) {
+        assert_eq!(part_of(text), part, "{text}");
+    }
 }
