@@ -135,13 +135,22 @@ impl<'a> BinSearch<'a> {
             since_proven: 0,
         };
         made.raise_bound();
+        made.fit_sides(false);
         let mut tries = 0;
         let most = if made.pieces() > 300 { 20 } else { TRIES_BEFORE_FULL };
         while made.over() && tries < most && !stop.asked() {
             made.iterate();
             tries += 1;
         }
+        made.fit_sides(true);
         made
+    }
+
+    /// Whether outlines are fitted together by their sides.
+    fn fit_sides(&mut self, wanted: bool) {
+        if let Search::Nest(nest, _) = &mut self.search {
+            nest.touching = wanted;
+        }
     }
 
     fn pieces(&self) -> u32 {

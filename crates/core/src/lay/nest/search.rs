@@ -44,6 +44,8 @@ const TOUCHING_EVERY: u64 = 2;
 const TOUCHING_AFTER: [u64; 2] = [16, 512];
 const TOUCHING_SHARES: [i64; 4] = [0, 2, 4, 6];
 const TOUCHING_WIDTH: usize = 16;
+/// The most lays side by side times placements times shapes: what one step may cost, in time and in places kept.
+const TOUCHING_WORK: usize = 100_000;
 /// Tiles whose corners were rounded to units may take a little more than their area.
 const ROUNDED: i64 = 64;
 /// How much shorter the next lay is asked to be, by turns, in thousandths.
@@ -76,6 +78,8 @@ pub(in crate::lay) struct NestSearch<'a> {
     finder: Finder,
     /// Whether deep searches are made at all.
     pub deep: bool,
+    /// Whether sides are fitted together: not before there is a first answer, which must not wait for it.
+    pub touching: bool,
     /// Made for the first of them.
     bare: Option<Bare>,
     /// What sides there are to fit together; nothing where that is no use.
@@ -128,6 +132,7 @@ impl<'a> NestSearch<'a> {
             random: Random::new(seed),
             finder: Finder::default(),
             deep: true,
+            touching: true,
             bare: None,
             sides: Sides::of(&nest),
             touching_runs: 0,
@@ -264,7 +269,7 @@ impl<'a> NestSearch<'a> {
 
     /// Whether sides are fitted together in this step.
     fn wants_touching(&self) -> bool {
-        let Some(sides) = self.sides.as_ref().filter(|_| self.deep) else { return false };
+        let Some(sides) = self.sides.as_ref().filter(|_| self.deep && self.touching) else { return false };
         let bin = &self.nest.bins[sides.bin()];
         let complete = self.best.left.is_empty();
         // What is bought whole is no cheaper for being laid more closely.
@@ -286,7 +291,9 @@ impl<'a> NestSearch<'a> {
             least + (longest - least).max(0) / 8 * share
         };
         let limit = nest.bins[bin].limit.unwrap_or_else(least);
-        let width = TOUCHING_WIDTH << self.touching_runs.trailing_zeros().min(3);
+        let steps = nest.placements() * nest.shapes.len();
+        let most = (TOUCHING_WORK / steps.max(1)).max(2);
+        let width = (TOUCHING_WIDTH << self.touching_runs.trailing_zeros().min(3)).min(most);
         let Some(reached) = touching::find(&nest, sides, limit, width, &mut self.random) else { return };
         let mut start = Layout { on: vec![vec![]; nest.bins.len()], left: vec![] };
         start.on[bin] = reached.placements;
