@@ -2,7 +2,7 @@
 #![allow(missing_docs)]
 
 use bofta_core::FieldProblem;
-use bofta_core::bag::{Bag, Family};
+use bofta_core::bag::{Body, Family};
 use bofta_core::cloth::Money;
 use bofta_core::lay::{Budget, Lay, Silent, solve, verify};
 use bofta_core::measure::System;
@@ -134,7 +134,7 @@ fn a_measure_follows_what_was_drafted() {
     let size = |p: &Project, id: &str| p.plan().expect("planned").draft.piece(id).expect("there").size();
     let was = size(&begun, "lining-panel");
     let mut later = begun.clone();
-    if let Bag::Tote(tote) = &mut later.bag {
+    if let Body::Tote(tote) = &mut later.bag.body {
         tote.height = tote.height * 2;
     }
     let show = |l| later.ruler.show(l).text;

@@ -9,7 +9,7 @@ use bofta_core::bag::piecing::{joined, square_for_triangles};
 use bofta_core::bag::round::{three_times_is_short_by, wall};
 use bofta_core::bag::strap::{Strap, StrapMake};
 use bofta_core::bag::zip::sold_for;
-use bofta_core::bag::{Bag, CutList, Design, Draft, Family, Row, RowShape, Severity, Slot};
+use bofta_core::bag::{Bag, Body, CutList, Design, Draft, Family, Row, RowShape, Severity, Slot};
 use bofta_core::measure::{Length, Ruler, System};
 use bofta_core::piece::{Figure, Part, Piece};
 use bofta_core::shape::{Outline, Point};
@@ -258,7 +258,7 @@ fn a_facing_takes_from_the_lining() {
 /// fold is not said.
 #[test]
 fn a_list_is_asked_about_bands_backings_and_folds() {
-    let list = |rows: Vec<Row>| Bag::CutList(CutList { rows, ..list_of_nothing() });
+    let list = |rows: Vec<Row>| Bag::from(Body::CutList(CutList { rows, ..list_of_nothing() }));
     let said = |rows: Vec<Row>| {
         let notices = drafted(&list(rows), System::Inches).notices;
         notices.into_iter().map(|n| n.text).collect::<Vec<_>>().join(" ")
@@ -448,6 +448,7 @@ fn vary(slot: &mut Slot<'_>, by: u32) {
         }
         Slot::Toggle(on) => **on = by.is_multiple_of(2),
         Slot::Count(count, among) => **count = among.start() + by % (among.end() - among.start() + 1),
+        Slot::Text(_) | Slot::Lengths(_) => {}
     }
 }
 
@@ -527,7 +528,7 @@ fn list(rows: Vec<Row>) -> CutList {
 fn a_list_is_audited() {
     let (outer, lining) = (Part::Outer, Part::Lining);
     let said = |list: CutList| -> Vec<String> {
-        let draft = Bag::CutList(list).draft(Ruler::Eighth).expect("drafts");
+        let draft = Bag::from(Body::CutList(list)).draft(Ruler::Eighth).expect("drafts");
         draft.notices.iter().filter(|n| n.severity == Severity::Attention).map(|n| n.text.clone()).collect()
     };
     let fine = list(vec![
@@ -577,7 +578,7 @@ fn a_list_is_audited() {
 #[case(Row { shape: RowShape::HalfRound, ..Row::new("a", Part::Outer, 1, inch(4, 1), inch(1, 1)) }, "rows[0].height")]
 #[case(Row { shape: RowShape::Free { corners: [(0, 0), (4, 4), (4, 0), (0, 4)].map(|(x, y)| Point::new(inch(x, 1), inch(y, 1))).to_vec() }, ..Row::new("a", Part::Outer, 1, inch(4, 1), inch(4, 1)) }, "rows[0].corners")]
 fn rows_that_cannot_stand(#[case] row: Row, #[case] field: &str) {
-    let problems = Bag::CutList(list(vec![row])).draft(Ruler::Eighth).expect_err("refused");
+    let problems = Bag::from(Body::CutList(list(vec![row]))).draft(Ruler::Eighth).expect_err("refused");
     assert_eq!(problems[0].field, field, "{problems:?}");
 }
 
@@ -642,7 +643,7 @@ fn row_with_seam(shape: RowShape, width: i64, height: i64) -> Row {
 
 #[test]
 fn a_seam_is_added_all_round() {
-    let cut = |row: Row| drafted(&Bag::CutList(list(vec![row])), System::Inches).pieces[0].clone();
+    let cut = |row: Row| drafted(&Bag::from(Body::CutList(list(vec![row]))), System::Inches).pieces[0].clone();
     assert_eq!(cut(row_with_seam(RowShape::Rectangle, 9, 12)).size(), (inch(19, 2), inch(25, 2)));
     assert_eq!(cut(row_with_seam(RowShape::Circle, 9, 9)).size(), (inch(19, 2), inch(19, 2)));
     // The corner of a notch moves with both its edges: as deep as before, in from a panel that is larger all round.
@@ -660,7 +661,8 @@ fn a_seam_is_added_all_round() {
     // Its inner circle has radius 1: grown by a quarter it is the same triangle one and a quarter times as large.
     let (width, height) = grown.size();
     assert!((width.0 - inch(5, 1).0).abs() < 3 && (height.0 - inch(15, 4).0).abs() < 3, "{width:?} {height:?}");
-    let refused = Bag::CutList(list(vec![Row { seam: inch(5, 1), ..row_with_seam(RowShape::Rectangle, 9, 12) }]));
+    let refused =
+        Bag::from(Body::CutList(list(vec![Row { seam: inch(5, 1), ..row_with_seam(RowShape::Rectangle, 9, 12) }])));
     assert_eq!(refused.draft(Ruler::Eighth).expect_err("refused")[0].field, "rows[0].seam");
 }
 

@@ -4,10 +4,11 @@
 #![allow(missing_docs)]
 
 use bofta_core::bag::sewn::{Edge, Seam, Stretch};
-use bofta_core::bag::{Bag, Draft, Family, Slot};
+use bofta_core::bag::{Bag, Choice, Draft, Family, Field, PartKind, Slot};
 use bofta_core::lay::Random;
 use bofta_core::measure::{Length, Ruler, System};
 use bofta_core::piece::{Dimension, Figure, Term};
+use bofta_core::project::{Edit, Project};
 use rstest::rstest;
 
 /// What may be typed or chosen in a field.
@@ -17,33 +18,61 @@ enum Kind {
     Answers(Vec<String>),
 }
 
-fn kinds(bag: &Bag) -> Vec<(&'static str, Kind)> {
-    let mut copy = bag.clone();
+fn kinds(fields: &[Field<'_>]) -> Vec<(&'static str, Kind)> {
     let of = |key: &str, slot: &Slot<'_>| match slot {
         Slot::Choice(choice) => Kind::Answers(choice.answers().iter().map(|a| a.key.to_owned()).collect()),
         Slot::Toggle(_) => Kind::Answers(vec!["yes".into(), "no".into()]),
         Slot::Count(_, among) => Kind::Answers((*among.start()..=*among.end()).map(|n| n.to_string()).collect()),
         Slot::Length(_) if key.starts_with("seam") => Kind::Seam,
         Slot::Length(length) => Kind::Size(**length),
+        Slot::Text(_) => Kind::Answers(vec![String::new(), "Seed tin".into()]),
+        Slot::Lengths(_) => Kind::Answers(vec![String::new(), "1, 2".into(), "1 1/2, 1 1/2, 3".into()]),
     };
-    copy.fields().iter().map(|f| (f.key, of(f.key, &f.slot))).collect()
+    fields.iter().map(|f| (f.key, of(f.key, &f.slot))).collect()
+}
+
+/// Something to type into a field.
+fn any_value(kind: Kind, system: System, random: &mut Random) -> String {
+    let step = Ruler::default_for(system).step();
+    let typed = |length: Length| format!("{} {}", length.in_units(system), system.symbol());
+    match kind {
+        Kind::Size(usual) => typed((usual * (40 + random.below(140) as i64) / 100).round_to(step)),
+        // From 1/8 to 7/8 in.
+        Kind::Seam => typed((Length::inches(1 + random.below(7) as i64, 8)).round_to(step)),
+        Kind::Answers(answers) => answers[random.below(answers.len())].clone(),
+    }
+}
+
+/// The bag with up to three parts put on it, about half of their fields typed anew; what is refused stays as it was.
+fn with_parts(bag: Bag, system: System, random: &mut Random) -> Bag {
+    let mut project = Project { bag, ..Project::new("Seams", system) };
+    for _ in 0..random.below(4) {
+        let part = PartKind::CHOICES[random.below(PartKind::CHOICES.len())].0.to_owned();
+        let walls = project.bag.walls(project.ruler);
+        let wall = walls.get(random.below(walls.len() + 1)).map(|w| w.side.answer().key.to_owned());
+        let wall = wall.filter(|_| part == "pocket" || part == "decoration");
+        let Ok((next, _)) = project.edited(&Edit::AddPart { part, wall }) else { continue };
+        project = next;
+        let Some(added) = project.bag.parts.last().cloned() else { continue };
+        for (field, kind) in kinds(&added.clone().fields()) {
+            if random.below(2) == 0 {
+                let value = any_value(kind, system, random);
+                let edit = Edit::Part { id: added.id, field: field.to_owned(), value };
+                project = project.edited(&edit).map_or(project, |(next, _)| next);
+            }
+        }
+    }
+    project.bag
 }
 
 /// A bag with about half of its fields typed anew.
 fn any_bag(family: Family, system: System, random: &mut Random) -> Bag {
     let mut bag = family.default_for(system);
-    for (key, kind) in kinds(&bag) {
+    for (key, kind) in kinds(&bag.clone().fields()) {
         if random.below(2) == 0 {
             continue;
         }
-        let step = Ruler::default_for(system).step();
-        let typed = |length: Length| format!("{} {}", length.in_units(system), system.symbol());
-        let value = match kind {
-            Kind::Size(usual) => typed((usual * (40 + random.below(140) as i64) / 100).round_to(step)),
-            // From 1/8 to 7/8 in.
-            Kind::Seam => typed((Length::inches(1 + random.below(7) as i64, 8)).round_to(step)),
-            Kind::Answers(answers) => answers[random.below(answers.len())].clone(),
-        };
+        let value = any_value(kind, system, random);
         // What cannot be read is tested elsewhere.
         let _ = bag.set(key, &value, system);
     }
@@ -88,15 +117,24 @@ fn a_printed_reason_adds_up() {
 fn both_edges_of_a_seam_are_equally_long() {
     let bags: u64 = std::env::var("BOFTA_SEAMS").ok().and_then(|n| n.parse().ok()).unwrap_or(20_000);
     let families: Vec<Family> = Family::ALL.iter().copied().filter(|f| *f != Family::CutList).collect();
-    let (mut drafted, mut seams) = (0, 0);
+    let (mut drafted, mut seams, mut parts) = (0, 0, 0);
     for number in 0..bags {
         let random = &mut Random::new(number);
         let family = families[number as usize % families.len()];
         let system = [System::Inches, System::Centimetres][random.below(2)];
         let ruler = Ruler::default_for(system);
         let bag = any_bag(family, system, random);
-        let Ok(draft) = bag.draft(ruler) else { continue };
+        if bag.draft(ruler).is_err() {
+            continue;
+        }
+        let bag = with_parts(bag, system, random);
+        let draft = bag.draft(ruler).unwrap_or_else(|p| panic!("{number}: {p:?}\n{bag:?}"));
         drafted += 1;
+        parts += bag.parts.len();
+        for finished in bag.finished_from_cut(&draft) {
+            let apart = (finished.back - finished.asked).0.abs();
+            assert!(apart <= ruler.step().0 * 2, "{number}, {family:?}: {finished:?}\n{bag:?}");
+        }
         let sizes =
             draft.pieces.iter().flat_map(|p| [&p.width, &p.height]).chain(draft.goods.iter().map(|g| &g.length));
         for size in sizes {
@@ -110,7 +148,8 @@ fn both_edges_of_a_seam_are_equally_long() {
         }
     }
     // A test that drafts hardly any bag shows nothing.
-    assert!(drafted * 3 >= bags && seams > bags as usize, "{drafted} of {bags} drafted, {seams} seams");
+    let enough = drafted * 3 >= bags && seams > bags as usize && parts > drafted as usize;
+    assert!(enough, "{drafted} of {bags} drafted, {seams} seams, {parts} parts");
 }
 
 /// Every seam of the usual bags is there: a name that no piece has would never be compared.

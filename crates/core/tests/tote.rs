@@ -6,7 +6,7 @@ mod support;
 use bofta_core::bag::boxing::{self, Boxing, Square};
 use bofta_core::bag::pocket::PocketChoice;
 use bofta_core::bag::{
-    BackingChoice, BackingSchool, Bag, Design, Family, LiningFit, Mouth, MouthFinish, StrapEnds, Tote, hem, strap,
+    BackingChoice, BackingSchool, Bag, Body, Design, Family, LiningFit, Mouth, MouthFinish, StrapEnds, Tote, hem, strap,
 };
 use bofta_core::measure::{Length, Ruler, System};
 use bofta_core::piece::{Figure, Mark, Part, Piece, Term};
@@ -275,9 +275,9 @@ proptest! {
 #[test]
 fn a_reversible_tote_has_no_hidden_side() {
     let system = System::Inches;
-    let mut bag = Bag::Tote(Tote { strap_ends: StrapEnds::Outside, ..hemmed(tote().mouth) });
+    let mut bag = Bag::from(Body::Tote(Tote { strap_ends: StrapEnds::Outside, ..hemmed(tote().mouth) }));
     bag.set("lining", "reversible", system).expect("a choice");
-    let Bag::Tote(made) = &bag else { panic!("a tote") };
+    let Body::Tote(made) = &bag.body else { panic!("a tote") };
     assert_eq!((made.mouth.kind, made.strap_ends), (Mouth::TurnedThrough, StrapEnds::InMouth));
     let draft = bag.draft(Ruler::Eighth).expect("drafts");
     let sizes = |id: &str| draft.piece(id).expect("a panel").size();
@@ -287,7 +287,7 @@ fn a_reversible_tote_has_no_hidden_side() {
     assert!(gaps.len() == 1 && gaps[0].name.contains("in the mouth"), "{gaps:?}");
     // Another mouth makes it an ordinary lining again; asked for together they are refused.
     bag.set("mouth", "facing-zip", system).expect("a choice");
-    assert!(matches!(&bag, Bag::Tote(t) if t.lining == LiningFit::Same));
+    assert!(matches!(&bag.body, Body::Tote(t) if t.lining == LiningFit::Same));
     let both = Tote { lining: LiningFit::Reversible, ..hemmed(tote().mouth) };
     assert_eq!(both.draft(Ruler::Eighth).expect_err("refused")[0].field, "lining");
 }

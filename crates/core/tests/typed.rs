@@ -2,7 +2,7 @@
 #![allow(missing_docs)]
 
 use bofta_core::FieldProblem;
-use bofta_core::bag::{Bag, Family, RowShape};
+use bofta_core::bag::{Body, Family, RowShape};
 use bofta_core::buying::washed;
 use bofta_core::cloth::{Material, Money};
 use bofta_core::measure::{Length, Ruler, System};
@@ -134,7 +134,7 @@ fn rows_are_typed_one_by_one() {
     assert_eq!((planned.job, planned.problems, planned.unassigned), (None, vec![], vec![]));
     let two =
         made(&empty, &[row(["2", "Front", "outer", "38", "40,5"]), row(["1", "Binding", "binding", "WOF", "6 cm"])]);
-    let Bag::CutList(found) = &two.bag else { panic!("a cut list") };
+    let Body::CutList(found) = &two.bag.body else { panic!("a cut list") };
     assert_eq!(found.rows[0].width, Some(Length::CENTIMETRE * 38));
     assert_eq!(found.rows[0].height, Length::MILLIMETRE * 405);
     assert_eq!((found.rows[1].width, found.rows[1].part), (None, Part::Binding), "right across the cloth");
@@ -170,7 +170,7 @@ fn every_shape_of_a_row_can_be_chosen() {
     let one = made(&list(System::Inches), &[row(["2", "Flap", "outer", "12", "8"])]);
     for (key, _) in RowShape::CHOICES {
         let edit = Edit::Row { row: 0, field: RowField::Shape, value: key.into() };
-        let Bag::CutList(found) = made(&one, &[edit]).bag else { panic!("a cut list") };
+        let Body::CutList(found) = made(&one, &[edit]).bag.body else { panic!("a cut list") };
         let kept = serde_json::to_value(&found.rows[0].shape).expect("kept");
         assert_eq!(kept["shape"], key);
     }

@@ -19,7 +19,8 @@ fn tote() -> Project {
 }
 
 fn came(before: &Project, after: &Project, typed: &[&str]) -> Vec<String> {
-    after.bag.came_along(&before.bag, typed, Ruler::Eighth)
+    let typed: Vec<String> = typed.iter().map(|t| (*t).to_owned()).collect();
+    after.bag.came_along(&before.bag, &typed, Ruler::Eighth)
 }
 
 #[rstest]

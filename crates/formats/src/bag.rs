@@ -3,7 +3,7 @@
 use crate::FormatError;
 use crate::cut_list::read_text;
 use bofta_core::FieldProblem;
-use bofta_core::bag::{Bag, Family, MadeUp};
+use bofta_core::bag::{Added, Bag, Body, Family, MadeUp, PartKind};
 use bofta_core::measure::{Ruler, System};
 use serde::Deserialize;
 use serde_json::{Map, Value};
@@ -41,6 +41,9 @@ struct File {
     /// How panels are made up: by a panel's id the fields of it, as `sizes`.
     #[serde(default)]
     panels: BTreeMap<String, Map<String, Value>>,
+    /// What is put on the bag: each `part`, a kind, and the fields of it, as `sizes`.
+    #[serde(default)]
+    parts: Vec<Map<String, Value>>,
     /// Rows of a cut list of one's own, as text.
     #[serde(default)]
     rows: Vec<String>,
@@ -76,7 +79,19 @@ pub fn read_bag(text: &str) -> Result<Specification, FormatError> {
         set_all(&format!("panels.{id}"), &fields, |key, typed| made.set(key, typed, system))?;
         made_up.insert(id, made);
     }
-    if let Bag::CutList(list) = &mut bag {
+    for (at, mut fields) in file.parts.into_iter().enumerate() {
+        let within = format!("parts[{at}]");
+        let kind = fields.remove("part").and_then(|v| v.as_str().map(str::to_owned)).unwrap_or_default();
+        let Some(mut part) = Added::new(&kind, at as u32 + 1, system).filter(|_| family != Family::CutList) else {
+            let all: Vec<&str> = PartKind::CHOICES.iter().map(|(key, ..)| *key).collect();
+            let message = format!("“{kind}” should be one of {}; a cut list has rows instead", all.join(", "));
+            return refuse(&format!("{within}.part"), &kind, message);
+        };
+        let walls = bag.walls(Ruler::default_for(system));
+        set_all(&within, &fields, |key, typed| part.set(key, typed, &walls, system))?;
+        bag.parts.push(part);
+    }
+    if let Body::CutList(list) = &mut bag.body {
         let found = read_text(&file.rows.join("\n"), system);
         if let Some(unread) = found.unread.first() {
             return refuse(&format!("rows[{}]", unread.line - 1), &unread.text, unread.why.clone());

@@ -1,7 +1,7 @@
 //! Cut lists as people have them: free text, tables, spreadsheets, outlines; and back again.
 #![allow(missing_docs)]
 
-use bofta_core::bag::{Bag, CutList, Row, RowShape};
+use bofta_core::bag::{Bag, Body, CutList, Row, RowShape};
 use bofta_core::measure::{Length, Ruler, System};
 use bofta_core::piece::Part;
 use bofta_core::shape::{Outline, Point};
@@ -324,7 +324,7 @@ proptest! {
             .map(|(i, (n, w, h, p))| Row::new(format!("Piece {}", i + 1), Part::ALL[*p], *n, inch(*w, 8), inch(*h, 8)))
             .collect();
         let list = CutList { rows: rows.clone(), width: Length::ZERO, height: Length::ZERO, depth: Length::ZERO, seam_side: inch(1, 4) };
-        let draft = Bag::CutList(list).draft(Ruler::Eighth).expect("drafts");
+        let draft = Bag::from(Body::CutList(list)).draft(Ruler::Eighth).expect("drafts");
         let found = read_text(&csv::cut_list(&draft.pieces, Ruler::Eighth), System::Centimetres);
         prop_assert_eq!(found.unread.len(), 0);
         prop_assert_eq!(found.rows, rows);
@@ -346,7 +346,7 @@ fn shapes() -> CutList {
 /// What is written as DXF or SVG reads back to a thousandth of an inch, by readers that are not this project's own.
 #[test]
 fn outlines_come_back() {
-    let pieces = Bag::CutList(shapes()).draft(Ruler::Eighth).expect("drafts").pieces;
+    let pieces = Bag::from(Body::CutList(shapes())).draft(Ruler::Eighth).expect("drafts").pieces;
     let near = |a: Length, b: Length| (a - b).0.abs() <= inch(1, 1000).0;
     for found in [
         read_dxf(&write_dxf(&pieces, System::Inches).expect("written"), None).expect("read"),
@@ -390,7 +390,7 @@ fn polylines(dxf: &[u8]) -> Vec<Corners> {
 /// Areas of what is written agree with the pieces, each worked out by the shoelace formula from the file alone.
 #[test]
 fn a_drawing_holds_the_outlines_to_the_letter_of_its_format() {
-    let pieces = Bag::CutList(shapes()).draft(Ruler::Eighth).expect("drafts").pieces;
+    let pieces = Bag::from(Body::CutList(shapes())).draft(Ruler::Eighth).expect("drafts").pieces;
     for (system, unit) in [(System::Inches, Length::INCH), (System::Centimetres, Length::CENTIMETRE)] {
         let dxf = write_dxf(&pieces, system).expect("written");
         let drawn = polylines(&dxf);
@@ -488,7 +488,7 @@ fn drawings_that_are_no_pieces() {
 /// A DXF without a unit asks for it.
 #[test]
 fn a_drawing_without_a_unit_is_asked() {
-    let pieces = Bag::CutList(shapes()).draft(Ruler::Eighth).expect("drafts").pieces;
+    let pieces = Bag::from(Body::CutList(shapes())).draft(Ruler::Eighth).expect("drafts").pieces;
     let bytes = write_dxf(&pieces, System::Inches).expect("written");
     let text = String::from_utf8(bytes).expect("text");
     let at = text.find("$INSUNITS").expect("a unit");
@@ -552,7 +552,7 @@ proptest! {
         };
         let row = Row { shape, seam: inch(seam, 8), ..Row::new("Piece", Part::Outer, 1, inch(w, 8), inch(h, 8)) };
         let list = CutList { rows: vec![row], width: Length::ZERO, height: Length::ZERO, depth: Length::ZERO, seam_side: inch(1, 4) };
-        let pieces = Bag::CutList(list).draft(Ruler::Eighth).expect("drafts").pieces;
+        let pieces = Bag::from(Body::CutList(list)).draft(Ruler::Eighth).expect("drafts").pieces;
         let area = |corners: Vec<Point>| Outline::polygon(corners).expect("a polygon").area().0 as f64;
         let cut = area(pieces[0].outline().corners());
         for found in [

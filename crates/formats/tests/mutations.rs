@@ -1,7 +1,7 @@
 //! Files as nobody meant to write them: read, or refused by a sentence, without a panic and in time.
 #![allow(missing_docs)]
 
-use bofta_core::bag::{Bag, CutList, Row, RowShape};
+use bofta_core::bag::{Bag, Body, CutList, Row, RowShape};
 use bofta_core::lay::{Budget, Silent, Stop, solve, verify};
 use bofta_core::measure::{Length, Ruler, System};
 use bofta_core::piece::Part;
@@ -121,7 +121,7 @@ fn pieces() -> Vec<bofta_core::piece::Piece> {
     ];
     let zero = Length::ZERO;
     let list = CutList { rows, width: zero, height: zero, depth: zero, seam_side: inch(1) };
-    Bag::CutList(list).draft(Ruler::Eighth).expect("drafts").pieces
+    Bag::from(Body::CutList(list)).draft(Ruler::Eighth).expect("drafts").pieces
 }
 
 #[test]

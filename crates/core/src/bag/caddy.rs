@@ -13,6 +13,7 @@ use super::problems::Problems;
 use super::sewn::{Edge, Seam, Stretch};
 use super::solid::{Solid, ThreadKind};
 use super::strap::{Strap, StrapMake};
+use super::wall::{Side, Wall};
 use crate::FieldProblem;
 use crate::measure::{Length, Ruler, System, default_length};
 use crate::piece::{Dimension, From, Mark, Part, Piece, Term};
@@ -246,6 +247,26 @@ impl Design for Caddy {
             }
             _ => {}
         }
+    }
+
+    fn walls(&self, ruler: Ruler) -> Vec<Wall> {
+        let sum = |terms: Vec<Term>| terms.iter().map(Term::value).sum::<Length>();
+        let wall = |side, piece, wide, top| {
+            let wall = Wall::new(side, piece, (wide, self.height), self.seam_side, top);
+            wall.between((self.seam_side, "seam_side")).based(Length::ZERO, (self.seam_base, "seam_base"))
+        };
+        let open = |wall: Wall| {
+            if self.mouth.kind == Mouth::FacingZip { wall } else { wall.open(self.mouth.caught(ruler.system())) }
+        };
+        let (outer, lining) = (sum(self.mouth.outer()), sum(self.mouth.lining()));
+        vec![
+            open(wall(Side::Front, "front", self.width, outer)),
+            open(wall(Side::Back, "front", self.width, outer)),
+            open(wall(Side::Left, "side", self.depth, outer)),
+            open(wall(Side::Right, "side", self.depth, outer)),
+            wall(Side::InsideFront, "lining-front", self.width, lining),
+            wall(Side::InsideBack, "lining-front", self.width, lining),
+        ]
     }
 
     fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {

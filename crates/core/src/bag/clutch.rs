@@ -12,6 +12,7 @@ use super::pocket::{PocketChoice, PocketKind};
 use super::problems::Problems;
 use super::sewn::{Edge, Seam, Stretch};
 use super::solid::{Solid, ThreadKind};
+use super::wall::{Side, Wall};
 use crate::FieldProblem;
 use crate::measure::{Length, Ruler, System, default_length};
 use crate::piece::{Dimension, Figure, From, Mark, Part, Piece, Term};
@@ -118,6 +119,15 @@ impl Design for Clutch {
 
     fn update_dependents(&mut self, key: &str, system: System) {
         self.pocket.update_dependents(key, system);
+    }
+
+    fn walls(&self, _: Ruler) -> Vec<Wall> {
+        let (face, side) = ((self.width, self.height), (self.seam_side, "seam_side"));
+        // The body's upper end is the front, under the flap; the back hangs from the fold of the flap.
+        let front = Wall::new(Side::Front, "outer-panel", face, self.seam_side, self.seam_top).between(side);
+        let inside = Wall { piece: Some("lining-panel"), ..front.on(Side::InsideFront) };
+        let fold = self.seam_top + self.flap;
+        vec![front.clone(), front.on(Side::Back).turned(fold), inside.clone(), inside.on(Side::InsideBack).turned(fold)]
     }
 
     fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {

@@ -15,6 +15,7 @@ use super::problems::Problems;
 use super::sewn::{Edge, Seam, Stretch, boxed};
 use super::solid::{Solid, ThreadKind};
 use super::strap::{self, Strap, StrapMake};
+use super::wall::{Side, Wall};
 use super::zip::zip;
 use crate::FieldProblem;
 use crate::measure::{Length, Ruler, System, default_length};
@@ -218,6 +219,19 @@ impl Design for CrossBody {
 
     fn update_dependents(&mut self, key: &str, system: System) {
         self.pocket.update_dependents(key, system);
+    }
+
+    fn walls(&self, _: Ruler) -> Vec<Wall> {
+        let (side, base) = ((self.seam_side, "seam_side"), (self.seam_base, "seam_base"));
+        let beside = self.seam_side + self.depth / 2;
+        // The upper ends where the base cloth begins: that seam catches what reaches its foot.
+        let upper = (self.width, self.height - self.base_height);
+        let front =
+            Wall::new(Side::Front, "upper", upper, beside, self.seam_top).between(side).based(Length::ZERO, base);
+        let face = (self.width, self.height);
+        let inside = Wall::new(Side::InsideFront, "lining-panel", face, beside, self.seam_top);
+        let inside = inside.between(side).based(self.depth / 2, base);
+        vec![front.clone(), front.on(Side::Back), inside.clone(), inside.on(Side::InsideBack)]
     }
 
     fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {

@@ -14,6 +14,7 @@ use super::problems::Problems;
 use super::seam::SeamKind;
 use super::sewn::{Edge, Seam, Stretch, boxed};
 use super::solid::{Solid, ThreadKind, ring};
+use super::wall::{Side, Wall};
 use super::{Design, hem, round};
 use crate::FieldProblem;
 use crate::measure::{Length, Ruler, System, default_length};
@@ -378,6 +379,38 @@ impl Design for Drawstring {
             "seam_kind" => self.seam_side = self.seam_kind.default_for(system),
             _ => self.pocket.update_dependents(key, system),
         }
+    }
+
+    fn walls(&self, _: Ruler) -> Vec<Wall> {
+        let side = (self.seam_side, "seam_side");
+        let top: Length = self.top().iter().map(Term::value).sum();
+        let (fold, seam) = (self.base == SackBase::Fold, (self.seam_base, "seam_base"));
+        let based = |wall: Wall| if fold { wall } else { wall.based(self.depth() / 2, seam) };
+        // Below the stitching of a folded casing the lining begins; otherwise at its top seam.
+        let inside_top = if self.folded_casing() { self.hem_turn - self.casing_depth } else { self.seam_top };
+        if self.round() {
+            // The wall is one piece, seamed at the back: the half round the front is its middle.
+            let half = round::circumference(self.width) / 2;
+            let front = Wall::new(Side::Front, "outer-panel", (half, self.height), self.seam_side + half / 2, top);
+            let front = based(front);
+            let inside = Wall { top: inside_top, piece: Some("lining-panel"), ..front.on(Side::InsideFront) };
+            return [vec![front], if self.lined { vec![inside] } else { vec![] }].concat();
+        }
+        let face = (self.width, self.height);
+        let beside = self.seam_side + self.depth() / 2;
+        let front = based(Wall::new(Side::Front, "outer-panel", face, beside, top).between(side));
+        let turned = |wall: Wall| if fold { wall.turned_over() } else { wall };
+        let mut walls = vec![front.clone(), turned(front.on(Side::Back))];
+        if self.boxed() {
+            let end = Wall { width: self.depth, across_a_seam: true, ..front.clone() };
+            walls.extend([end.on(Side::Left), end.on(Side::Right)]);
+        }
+        if self.lined {
+            // The lining is cut like the body, over the base or not.
+            let inside = Wall { top: inside_top, piece: Some("lining-panel"), ..front.on(Side::InsideFront) };
+            walls.extend([inside.clone(), turned(inside.on(Side::InsideBack))]);
+        }
+        walls
     }
 
     fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {

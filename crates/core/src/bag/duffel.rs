@@ -10,6 +10,7 @@ use super::pocket::{Pocket, PocketKind, PocketSides};
 use super::problems::Problems;
 use super::sewn::{Edge, Seam, Stretch};
 use super::solid::{Solid, ThreadKind};
+use super::wall::{Side, Wall};
 use super::zip::zip;
 use super::{Design, quilting, round};
 use crate::FieldProblem;
@@ -219,6 +220,19 @@ impl Design for Duffel {
         all
     }
 
+    fn walls(&self, _: Ruler) -> Vec<Wall> {
+        // From the zip down to the middle of the base; what is left and right of it is caught in the end seams.
+        let face = (self.width, (self.girth() - self.zip_shows) / 2);
+        let front = Wall::new(Side::Front, "outer-panel", face, self.seam_side, self.seam_top);
+        let front = front.between((self.seam_side, "seam_side"));
+        let mut walls = vec![front.clone(), front.on(Side::Back).turned(self.seam_top)];
+        if self.lined {
+            let inside = Wall { piece: Some("lining-panel"), ..front };
+            walls.extend([inside.on(Side::InsideFront), inside.on(Side::InsideBack).turned(self.seam_top)]);
+        }
+        walls
+    }
+
     fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
         self.problems(ruler)?;
         let body = self.body("outer-panel", "Body", Part::Outer, ruler);
@@ -302,17 +316,13 @@ impl Design for Duffel {
 
     fn finished_from_cut(&self, draft: &Draft) -> Vec<Finished> {
         let (Some(body), Some(end)) = (draft.piece("outer-panel"), draft.piece("end")) else { return vec![] };
-        let over = match body.when {
-            crate::piece::When::OverAndTrimmed(over) => over,
-            _ => Length::ZERO,
-        };
-        let girth = body.height.size - over - self.seam_top * 2 + self.zip_shows;
+        let girth = body.height.size - self.seam_top * 2 + self.zip_shows;
         vec![
             Finished {
                 name: "from end to end".into(),
                 field: "width".into(),
                 asked: self.width,
-                back: body.width.size - over - self.seam_side * 2,
+                back: body.width.size - self.seam_side * 2,
             },
             Finished {
                 name: "across the ends".into(),

@@ -1,7 +1,8 @@
 //! The fields of a bag: named, grouped and bounded in one listing a family, which keeping, editing and showing all read.
 
 use crate::FieldProblem;
-use crate::measure::{Length, System, parse_length};
+use crate::measure::{Length, System, parse_length, split_lengths};
+use crate::name::{MOST_LETTERS, clean};
 use std::ops::RangeInclusive;
 
 /// Where on the bag a field acts.
@@ -143,7 +144,14 @@ pub enum Slot<'a> {
     Toggle(&'a mut bool),
     /// A number of things.
     Count(&'a mut u32, RangeInclusive<u32>),
+    /// Words of the maker's own; may be empty.
+    Text(&'a mut String),
+    /// Several lengths in order, commas or semicolons between them; may be none.
+    Lengths(&'a mut Vec<Length>),
 }
+
+/// More lengths in one field than these are a slip of the finger.
+const MOST_LENGTHS: usize = 24;
 
 /// One field of a bag.
 pub struct Field<'a> {
@@ -195,6 +203,16 @@ impl<'a> Field<'a> {
         Self { key, label, group, idle: false, scales: false, reaches: false, slot: Slot::Count(value, among) }
     }
 
+    /// Words of the maker's own.
+    pub fn text(key: &'static str, label: &'static str, group: Group, value: &'a mut String) -> Self {
+        Self { key, label, group, idle: false, scales: false, reaches: false, slot: Slot::Text(value) }
+    }
+
+    /// Several lengths in order.
+    pub fn lengths(key: &'static str, label: &'static str, group: Group, value: &'a mut Vec<Length>) -> Self {
+        Self { key, label, group, idle: false, scales: false, reaches: false, slot: Slot::Lengths(value) }
+    }
+
     /// The same field, acting elsewhere.
     #[must_use]
     pub fn within(self, group: Group) -> Self {
@@ -227,11 +245,22 @@ impl<'a> Field<'a> {
         let plain = value.trim();
         let refuse = |message: String| Err(FieldProblem::new(self.key, value, message));
         match &mut self.slot {
-            Slot::Length(length) => {
-                **length = parse_length(plain, system).map_err(|e| {
-                    let sentence = sentence(&e.to_string());
-                    FieldProblem::new(self.key, value, sentence)
-                })?;
+            Slot::Length(length) => **length = read_length(self.key, plain, system)?,
+            Slot::Lengths(lengths) => {
+                let typed = split_lengths(plain);
+                if typed.len() > MOST_LENGTHS {
+                    let many = typed.len();
+                    return refuse(format!("{many} lengths will not do: at most {MOST_LENGTHS} are allowed."));
+                }
+                **lengths = typed.into_iter().map(|t| read_length(self.key, t, system)).collect::<Result<_, _>>()?;
+            }
+            Slot::Text(text) => {
+                let words = clean(plain);
+                let many = words.chars().count();
+                if many > MOST_LETTERS {
+                    return refuse(format!("These are {many} letters: at most {MOST_LETTERS} are allowed."));
+                }
+                **text = words;
             }
             Slot::Choice(choice) => {
                 if !choice.choose(plain) {
@@ -254,6 +283,11 @@ impl<'a> Field<'a> {
         }
         Ok(())
     }
+}
+
+/// The length `typed` into the field `key`.
+fn read_length(key: &str, typed: &str, system: System) -> Result<Length, FieldProblem> {
+    parse_length(typed, system).map_err(|e| FieldProblem::new(key, typed, sentence(&e.to_string())))
 }
 
 /// `text` with a capital and a full stop.

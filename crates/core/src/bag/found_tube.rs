@@ -10,6 +10,7 @@ use super::field::{Field, Group};
 use super::problems::Problems;
 use super::solid::{Solid, ThreadKind};
 use super::strap::{self, Strap, StrapMake};
+use super::wall::{Side, Wall};
 use crate::FieldProblem;
 use crate::measure::{Length, Ruler, System, default_length};
 use crate::piece::{Dimension, Figure, Part, Piece, Term, When};
@@ -170,6 +171,20 @@ impl Design for FoundTube {
             Field::seam("seam_side", "The lining’s side seams", &mut self.seam_side).only_if(lined),
             Field::seam("seam_base", "Base seam", &mut self.seam_base),
         ]
+    }
+
+    fn walls(&self, ruler: Ruler) -> Vec<Wall> {
+        let widest = self.girth_top.min(self.girth_base) / 2 - self.depth;
+        let tube = Wall::new(Side::Front, "tube", (widest, self.height), self.depth / 2, Length::ZERO);
+        let inch = default_length(ruler.system(), 8, 25);
+        let caught = if self.keep_hem {
+            vec![Term::times("inside the hem, both ends", 2, inch, "keep_hem")]
+        } else {
+            vec![Term::times("inside the hem, both ends", 2, self.hem_depth, "hem_depth")]
+        };
+        // It is there already: nothing of it is cut, and what is marked is marked on the tube.
+        let tube = Wall { piece: None, ..tube }.open(caught);
+        vec![tube.clone(), tube.on(Side::Back)]
     }
 
     fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {

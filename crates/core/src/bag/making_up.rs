@@ -1,8 +1,8 @@
 //! How a panel is made up before it is cut to size: any panel of any bag may be pieced of patches or quilted.
 
 use super::draft::{Draft, Notice};
-use super::family::{put_all, values_of};
 use super::field::{Field, Group};
+use super::kept::{put_all, values_of};
 use super::piecing::{Patchwork, Piecing};
 use super::quilting;
 use crate::FieldProblem;

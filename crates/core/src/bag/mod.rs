@@ -1,5 +1,5 @@
-//! Families of bags: finished sizes in; pieces, goods, marks, checks and *reasons* out. One file a family, over shared
-//! building blocks (`boxing`, `strap`, `pocket`, `backing`, `binding`, `cord`, `piecing`, `quilting`, `making_up`, `seam`, `sewn`, `hem`, `mouth`, `extras`).
+//! Bags: finished sizes in; pieces, goods, marks, checks and *reasons* out. A bag is a body ([`Body`], one file a family)
+//! and the parts put on its walls ([`Wall`], `parts/`), over shared building blocks (`boxing`, `strap`, `pocket`, `backing`, `binding`, `cord`, `piecing`, `quilting`, `making_up`, `seam`, `sewn`, `hem`, `mouth`, `extras`).
 //!
 //! For the Bag and Pieces stages and for `project`, which lays what is drafted here. A family lists its fields once
 //! ([`Design::fields`]); keeping, editing, reading a specification and showing all go by that listing.
@@ -21,8 +21,10 @@ mod field;
 pub mod fit;
 mod found_tube;
 pub mod hem;
+mod kept;
 pub mod making_up;
 pub mod mouth;
+pub mod parts;
 pub mod piecing;
 pub mod pocket;
 mod pouch;
@@ -35,6 +37,8 @@ mod solid;
 pub mod strap;
 mod tote;
 mod untouched;
+pub mod wall;
+mod whole;
 pub mod zip;
 
 pub use backing::{BackingChoice, BackingCloth, BackingSchool};
@@ -46,15 +50,18 @@ pub use draft::{Draft, Finished, Good, GoodKind, Hardware, Notice, Severity, Sta
 pub use drawstring::Drawstring;
 pub use duffel::Duffel;
 pub use extras::{Closure, Extras};
-pub use family::{Bag, Family};
+pub use family::{Body, Family};
 pub use field::{Answer, Choice, Field, Group, Slot};
 pub use found_tube::FoundTube;
 pub use making_up::MadeUp;
 pub use mouth::{Mouth, MouthFinish};
+pub use parts::{Added, PartKind};
 pub use pouch::Pouch;
 pub use solid::{AWAY, Face, Grip, Place, Solid, Thread, ThreadKind};
 pub use strap::StrapMake;
 pub use tote::{LiningFit, StrapEnds, Tote, ToteBase};
+pub use wall::{Side, Wall};
+pub use whole::Bag;
 
 use crate::FieldProblem;
 use crate::measure::{Ruler, System};
@@ -79,8 +86,13 @@ pub trait Design {
     /// Every field that cannot stand, each once, with what is allowed.
     fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>>;
 
-    /// The finished sizes, worked out back from the cut pieces of a draft of this bag.
+    /// The finished sizes, worked out back from the cut pieces of a draft of this bag, each as it is once trimmed.
     fn finished_from_cut(&self, draft: &Draft) -> Vec<Finished>;
+
+    /// The walls that parts can be put on.
+    fn walls(&self, _ruler: Ruler) -> Vec<Wall> {
+        vec![]
+    }
 
     /// What is sewn to what; habits of making, such as how much smaller a lining is, go by the ruler's system.
     fn seams(&self, ruler: Ruler) -> Vec<Seam>;

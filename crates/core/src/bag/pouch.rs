@@ -13,6 +13,7 @@ use super::problems::Problems;
 use super::seam::SeamKind;
 use super::sewn::{Edge, Seam, Stretch, boxed};
 use super::solid::{Solid, ThreadKind};
+use super::wall::{Side, Wall};
 use super::zip::zip;
 use super::{Design, round};
 use crate::FieldProblem;
@@ -248,6 +249,27 @@ impl Design for Pouch {
             "seam_kind" => self.seam_side = self.seam_kind.default_for(system),
             _ => self.pocket.update_dependents(key, system),
         }
+    }
+
+    fn walls(&self, _: Ruler) -> Vec<Wall> {
+        let (face, side) = ((self.width, self.height), (self.seam_side, "seam_side"));
+        let half = self.depth() / 2;
+        let (beside, top, below) = match self.style {
+            PouchStyle::Flat => (Length::ZERO, Length::ZERO, Length::ZERO),
+            PouchStyle::Boxed => (half, Length::ZERO, half),
+            PouchStyle::AllBoxed => (half, half, half),
+            PouchStyle::HalfRound => (Length::ZERO, Length::ZERO, Length::ZERO),
+        };
+        let front = Wall::new(Side::Front, "outer-panel", face, self.seam_side + beside, self.seam_top + top);
+        // Round a curve no straight edge can be caught.
+        let front =
+            if self.half_round() { front } else { front.between(side).based(below, (self.seam_base, "seam_base")) };
+        let mut walls = vec![front.clone(), front.on(Side::Back)];
+        if self.lined {
+            let inside = Wall { piece: Some("lining-panel"), ..front };
+            walls.extend([inside.on(Side::InsideFront), inside.on(Side::InsideBack)]);
+        }
+        walls
     }
 
     fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {

@@ -21,19 +21,11 @@ pub fn quilt(pieces: &mut [Piece], id: &str, ruler: Ruler) {
 }
 
 fn quilted(panel: Piece, ruler: Ruler) -> Piece {
-    let over = over(ruler);
-    let add = |d: &Dimension| {
-        let mut terms = d.terms.clone();
-        terms.push(Term::once("over, trimmed after quilting", over, "quilted"));
-        Dimension { size: d.size + over, terms }
-    };
     let note = format!(
         "quilt, trim to {} × {}, then mark it",
         ruler.show(panel.width.size).text,
         ruler.show(panel.height.size).text
     );
-    let (figure, corners) = trimmed_later(&panel.figure);
-    let (width, height) = (add(&panel.width), add(&panel.height));
     let lines = Mark {
         boxes: false,
         name: "quilting lines so far apart, from the middle out".into(),
@@ -41,8 +33,30 @@ fn quilted(panel: Piece, ruler: Ruler) -> Piece {
         from: From::Middle,
         and: None,
     };
-    let marks = corners.into_iter().chain([lines]);
-    Piece { width, height, figure, ..panel }.cut(When::OverAndTrimmed(over)).marked(marks).noted(note)
+    larger(panel, over(ruler), "over, trimmed after quilting", "quilted").marked([lines]).noted(note)
+}
+
+/// `panel` cut `over` larger in each direction, for the reason in the field `key`, worked on and trimmed; what is cut
+/// out of it is marked and cut then.
+pub(super) fn cut_over(panel: Piece, over: Length, key: &str, ruler: Ruler) -> Piece {
+    let note = format!(
+        "cut over; trim to {} × {} when it is worked, then mark it",
+        ruler.show(panel.width.size).text,
+        ruler.show(panel.height.size).text
+    );
+    larger(panel, over, "over, trimmed when it is worked", key).noted(note)
+}
+
+fn larger(panel: Piece, over: Length, why: &'static str, key: &str) -> Piece {
+    let add = |d: &Dimension| {
+        let mut terms = d.terms.clone();
+        terms.push(Term { name: why.into(), times: 1, each: over, field: Some(key.to_owned().into()) });
+        Dimension { size: d.size + over, terms }
+    };
+    let (figure, corners) = trimmed_later(&panel.figure);
+    let (width, height) = (add(&panel.width), add(&panel.height));
+    let trimmed = Some(panel.figure.clone());
+    Piece { width, height, figure, trimmed, ..panel }.cut(When::OverAndTrimmed(over)).marked(corners)
 }
 
 /// What a panel that is cut over looks like at the table, and the marks that keep what is cut out of it or off it once

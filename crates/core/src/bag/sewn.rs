@@ -3,7 +3,7 @@
 
 use super::draft::Draft;
 use crate::measure::Length;
-use crate::piece::{Dimension, Figure, Piece, When};
+use crate::piece::{Dimension, Figure, Piece};
 use std::borrow::Cow;
 use std::f64::consts::{FRAC_PI_2, PI};
 
@@ -20,6 +20,8 @@ pub enum Edge {
     LegAcross,
     /// And the leg up.
     LegUp,
+    /// From one raw side edge to the other, where it is widest: what is laid on it reaches as far.
+    Across,
     /// All round a circle; of a half-round face, round its curve and up both sides.
     Round,
 }
@@ -33,6 +35,7 @@ impl Edge {
             Self::Side => "side",
             Self::LegAcross => "cut-out corner, across",
             Self::LegUp => "cut-out corner, up",
+            Self::Across => "right across",
             Self::Round => "all round",
         }
     }
@@ -77,18 +80,14 @@ impl Stretch {
     }
 
     fn by(&self, draft: &Draft, size: fn(&Dimension) -> Length) -> Option<Length> {
-        let piece = draft.piece(&self.piece)?;
-        Some((edge_of(piece, self.edge, self.seam, size)? - self.ends) * i64::from(self.times))
+        let piece = draft.piece(&self.piece)?.as_trimmed();
+        Some((edge_of(&piece, self.edge, self.seam, size)? - self.ends) * i64::from(self.times))
     }
 }
 
 /// From corner to corner of the cut edge; of a curve, on the seam line.
 fn edge_of(piece: &Piece, edge: Edge, seam: Length, size: fn(&Dimension) -> Length) -> Option<Length> {
-    let over = match piece.when {
-        When::OverAndTrimmed(over) => over,
-        _ => Length::ZERO,
-    };
-    let (width, height) = (size(&piece.width) - over, size(&piece.height) - over);
+    let (width, height) = (size(&piece.width), size(&piece.height));
     let round = |length: f64| Length(length.round() as i64);
     Some(match (edge, &piece.figure) {
         (Edge::Round, Figure::Circle) => round((width - seam * 2).0 as f64 * PI),
@@ -99,6 +98,7 @@ fn edge_of(piece: &Piece, edge: Edge, seam: Length, size: fn(&Dimension) -> Leng
         (Edge::Base, Figure::CutOut { across, .. }) => width - size(across) * 2,
         (Edge::Side, Figure::CutOut { up, .. }) => height - size(up),
         (Edge::Side, Figure::CutAtFold { up, .. }) => height / 2 - size(up),
+        (Edge::Across, _) => width,
         (_, Figure::Free(corners)) => return of_free(corners, edge, width, height),
         (Edge::Top, Figure::Tapered(by)) => width - *by * 2,
         (Edge::Top | Edge::Base, _) => width,
@@ -116,6 +116,7 @@ fn of_free(corners: &[crate::shape::Point], edge: Edge, width: Length, height: L
         Edge::Side => height - up - top,
         Edge::LegAcross => across,
         Edge::LegUp => up,
+        Edge::Across => width,
         Edge::Round => return None,
     })
 }

@@ -16,10 +16,11 @@ use super::seam::SeamKind;
 use super::sewn::{Edge, Seam, Stretch, boxed};
 use super::solid::{Solid, ThreadKind};
 use super::strap::{self, Strap, StrapMake};
+use super::wall::{Side, Wall};
 use super::{Design, hem, mouth, quilting};
 use crate::FieldProblem;
 use crate::measure::{LONGEST, Length, Ruler, System, default_length};
-use crate::piece::{Dimension, Figure, From, Mark, Part, Piece, Term, When};
+use crate::piece::{Dimension, Figure, From, Mark, Part, Piece, Term};
 
 choice! {
     /// The lining's size.
@@ -124,6 +125,11 @@ impl Tote {
 
     fn folded(&self) -> bool {
         self.base == ToteBase::Fold
+    }
+
+    /// The panel that is seen in front.
+    fn front_piece(&self) -> &'static str {
+        if self.front.piecing == Piecing::Whole { "outer-panel" } else { "front-panel" }
     }
 
     /// Both sides of the mouth can be seen.
@@ -663,19 +669,12 @@ impl Design for Tote {
 
     fn finished_from_cut(&self, draft: &Draft) -> Vec<Finished> {
         let Some(panel) = draft.piece("outer-panel") else { return vec![] };
-        let over = match panel.when {
-            When::OverAndTrimmed(over) => over,
-            _ => Length::ZERO,
-        };
-        let (cut_width, cut_height) = (panel.width.size - over, panel.height.size - over);
+        let (cut_width, cut_height) = panel.size();
         let depth = match &panel.figure {
             Figure::CutOut { up, .. } => (up.size + self.seam_boxing - self.seam_base) * 2,
             Figure::CutAtFold { up, .. } => (up.size + self.seam_boxing) * 2,
-            // Of a panel left whole the marks say where its corners are sewn or will be cut.
-            _ => panel.marks.iter().find(|m| m.boxes).map_or(Length::ZERO, |mark| {
-                let later = if self.boxing == Boxing::CutOut { self.seam_boxing } else { Length::ZERO };
-                (mark.distance - self.seam_side + later) * 2
-            }),
+            // Of a panel left whole the marks say where its corners are sewn.
+            _ => panel.marks.iter().find(|m| m.boxes).map_or(Length::ZERO, |m| (m.distance - self.seam_side) * 2),
         };
         let across = match &panel.figure {
             Figure::CutOut { across, .. } | Figure::CutAtFold { across, .. } => across.size + self.seam_boxing,
@@ -692,6 +691,41 @@ impl Design for Tote {
             Finished { name: "tall".into(), field: "height".into(), asked: self.height, back: height },
             Finished { name: "deep".into(), field: "depth".into(), asked: self.depth, back: depth },
         ]
+    }
+
+    fn walls(&self, ruler: Ruler) -> Vec<Wall> {
+        let side = (self.seam_side, "seam_side");
+        let beside = self.seam_side + self.depth / 2;
+        let sum = |terms: Vec<Term>| terms.iter().map(Term::value).sum::<Length>();
+        let top = sum(self.above_outer());
+        let based = |wall: Wall| {
+            if self.folded() { wall } else { wall.based(self.depth / 2, (self.seam_base, "seam_base")) }
+        };
+        let open = |wall: Wall| {
+            if self.mouth.kind == Mouth::FacingZip { wall } else { wall.open(self.mouth.caught(ruler.system())) }
+        };
+        let back = Wall::new(Side::Back, "outer-panel", (self.width, self.height), beside, top).between(side);
+        let back = open(based(back));
+        let front = Wall { piece: Some(self.front_piece()), ..back.on(Side::Front) };
+        let turned = |wall: Wall| if self.folded() { wall.turned_over() } else { wall };
+        let mut walls = vec![front.clone(), turned(back)];
+        if self.boxed() {
+            // Half of a side wall is on each panel.
+            let end = Wall { width: self.depth, across_a_seam: true, piece: Some("outer-panel"), ..front };
+            walls.extend([end.on(Side::Left), end.on(Side::Right)]);
+        }
+        if self.lined() {
+            let mut above = self.mouth.lining();
+            if self.lining == LiningFit::Border {
+                above.push(Term::once("band that shows", self.lining_border, "lining_border"));
+            }
+            let ease = if self.lining == LiningFit::Smaller { Self::lining_ease(ruler) } else { Length::ZERO };
+            let inside =
+                Wall::new(Side::InsideFront, "lining-panel", (self.width, self.height), beside - ease, sum(above));
+            let inside = based(inside.between(side));
+            walls.extend([inside.clone(), turned(inside.on(Side::InsideBack))]);
+        }
+        walls
     }
 
     fn seams(&self, ruler: Ruler) -> Vec<Seam> {

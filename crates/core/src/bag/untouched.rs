@@ -1,7 +1,7 @@
 //! Sizes nobody has typed go along with those that were: a small tote is not refused for a pocket nobody asked for.
 
-use super::family::Bag;
 use super::field::{Group, Slot};
+use super::whole::Bag;
 use crate::measure::{Length, Ruler, System};
 use std::collections::BTreeMap;
 
@@ -80,7 +80,7 @@ impl Bag {
     }
 
     /// What changed since `before` besides the fields in `typed`, each a short sentence.
-    pub fn came_along(&self, before: &Self, typed: &[&str], ruler: Ruler) -> Vec<String> {
+    pub fn came_along(&self, before: &Self, typed: &[String], ruler: Ruler) -> Vec<String> {
         if self.family() != before.family() {
             return vec![];
         }
@@ -88,8 +88,8 @@ impl Bag {
         let show = |l: Length| format!("{} {}", ruler.show(l).text, ruler.system().symbol());
         let mut bag = self.clone();
         let fields = bag.fields();
-        let others = fields.iter().filter(|f| !f.idle && !typed.contains(&f.key));
-        others
+        let others = fields.iter().filter(|f| !f.idle && !typed.iter().any(|t| t == f.key));
+        let mut told: Vec<String> = others
             .filter_map(|f| {
                 let Slot::Length(length) = &f.slot else { return None };
                 let was = was.get(f.key).filter(|was| **was != **length)?;
@@ -101,7 +101,13 @@ impl Bag {
                     show(*was)
                 ))
             })
-            .collect()
+            .collect();
+        for part in &self.parts {
+            if let Some(was) = before.part(part.id) {
+                told.extend(part.came_along(was, typed, &show));
+            }
+        }
+        told
     }
 
     fn lengths(&self) -> BTreeMap<&'static str, Length> {

@@ -173,6 +173,9 @@ pub struct Piece {
     pub height: Dimension,
     /// What it looks like within them.
     pub figure: Figure,
+    /// Of a piece that is cut over: what it looks like once it is trimmed.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub trimmed: Option<Figure>,
     /// It goes right across the cloth: the width is the cloth's own.
     pub spans: bool,
     /// When it is cut to size.
@@ -214,6 +217,7 @@ impl Piece {
             width,
             height,
             figure: Figure::Rectangle,
+            trimmed: None,
             spans: false,
             when: When::Now,
             grain: Grain::Length,
@@ -279,6 +283,15 @@ impl Piece {
     /// Whether it comes off the cloth as a rectangle, whatever is cut out of it later.
     pub fn is_square_cut(&self) -> bool {
         matches!(self.figure, Figure::Rectangle | Figure::CutOut { .. } | Figure::CutAtFold { .. })
+    }
+
+    /// As it is once it is trimmed: a piece that is not cut over is that already.
+    #[must_use]
+    pub fn as_trimmed(&self) -> Self {
+        let When::OverAndTrimmed(over) = self.when else { return self.clone() };
+        let less = |d: &Dimension| Dimension { size: d.size - over, ..d.clone() };
+        let figure = self.trimmed.clone().unwrap_or_else(|| self.figure.clone());
+        Self { width: less(&self.width), height: less(&self.height), figure, when: When::Now, ..self.clone() }
     }
 
     /// Its outline when cut.

@@ -3,7 +3,7 @@
 
 use super::Project;
 use super::cloth::ProjectCloth;
-use crate::bag::{Bag, Draft, Notice, Row, RowShape, Stage};
+use crate::bag::{Body, Draft, Notice, Row, RowShape, Stage};
 use crate::cloth::{Material, Print};
 use crate::measure::Length;
 use crate::piece::Part;
@@ -27,7 +27,7 @@ pub(super) fn advice(project: &Project, draft: &Draft) -> Vec<Notice> {
         );
         found.push(Notice::attention("strap_make", text));
     }
-    if let Bag::CutList(list) = &project.bag {
+    if let Body::CutList(list) = &project.bag.body {
         found.extend(which_way_up(project, &list.rows));
     }
     let stands = |c: &&ProjectCloth| c.print == Print::OneWay || c.nap;

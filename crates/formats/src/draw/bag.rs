@@ -7,14 +7,14 @@ use super::pattern::paint;
 use super::solid::solid_bag;
 use bofta_core::bag::piecing::Piecing;
 use bofta_core::bag::pocket::PocketKind;
-use bofta_core::bag::{Bag, Draft, LiningFit, Tote};
+use bofta_core::bag::{Body, Draft, LiningFit, Tote};
 use bofta_core::measure::Length;
 use bofta_core::piece::Part;
 use bofta_core::project::Project;
 
 /// Draws the project's bag into `width` × `height` pixels.
 pub fn bag(project: &Project, draft: &Draft, width: f64, height: f64) -> BagDrawing {
-    let Bag::Tote(tote) = &project.bag else {
+    let Body::Tote(tote) = &project.bag.body else {
         return solid_bag(project, &project.bag.solid(draft), width, height);
     };
     let mut canvas = Canvas::default();

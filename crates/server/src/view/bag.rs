@@ -1,7 +1,7 @@
 //! The bag: its fields by the place they act, its rows, its drawing, and what is bought beside cloth.
 
 use super::{DimensionView, DrawingView, Measure};
-use bofta_core::bag::{Bag, Choice, CutList, Family, Field, GoodKind, Row, RowShape, Slot};
+use bofta_core::bag::{Body, Choice, CutList, Family, Field, GoodKind, Row, RowShape, Slot};
 use bofta_core::measure::{Length, show_bought};
 use bofta_core::project::{Planned, Project};
 use bofta_formats::draw::{bag, family};
@@ -298,8 +298,8 @@ pub(super) fn bag_view(project: &Project, planned: &Planned) -> BagView {
         title: project.bag.title().to_owned(),
         about: project.bag.family().about().to_owned(),
         groups: groups(project),
-        rows: match &project.bag {
-            Bag::CutList(list) => list.rows.iter().map(|r| row_view(r, list, project)).collect(),
+        rows: match &project.bag.body {
+            Body::CutList(list) => list.rows.iter().map(|r| row_view(r, list, project)).collect(),
             _ => vec![],
         },
         goods: draft

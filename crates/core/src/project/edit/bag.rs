@@ -5,7 +5,7 @@ use super::{Edit, Lies};
 use crate::FieldProblem;
 use crate::bag::fit::Thing;
 use crate::bag::making_up::may_be_made_up;
-use crate::bag::{Bag, CutList, Design, Family, MadeUp, Row};
+use crate::bag::{Bag, Body, CutList, Design, Family, MadeUp, Row};
 use crate::measure::{LONGEST, Length};
 use crate::name::named;
 use crate::project::Project;
@@ -17,8 +17,9 @@ impl Project {
         let mut typed = vec![];
         for edit in edits {
             match edit {
-                Edit::Bag { field, .. } => typed.push(field.as_str()),
-                Edit::Fit { .. } => typed.extend(["width", "height", "depth"]),
+                Edit::Bag { field, .. } => typed.push(field.clone()),
+                Edit::Part { id, field, .. } => typed.push(format!("part-{id}.{field}")),
+                Edit::Fit { .. } => typed.extend(["width", "height", "depth"].map(str::to_owned)),
                 Edit::Scale { .. } => return vec![],
                 _ => {}
             }
@@ -41,15 +42,15 @@ impl Project {
 
     pub(super) fn edit_rows(&mut self, rows: &[Row]) -> Result<String, FieldProblem> {
         let count = rows.len();
-        let mut list = match &self.bag {
-            Bag::CutList(list) => list.clone(),
+        let mut list = match &self.bag.body {
+            Body::CutList(list) => list.clone(),
             _ => CutList::default_for(self.system),
         };
         list.rows = rows.to_vec();
         for (at, row) in list.rows.iter_mut().enumerate() {
             row.name = named(&format!("rows[{at}].name"), &row.name)?;
         }
-        self.bag = Bag::CutList(list);
+        self.bag = Bag::from(Body::CutList(list));
         self.made_up.clear();
         self.measured.clear();
         self.turned.clear();

@@ -2,6 +2,7 @@
 
 mod bag;
 mod cloth;
+mod part;
 mod read;
 mod row;
 mod whole;
@@ -205,6 +206,38 @@ pub enum Edit {
         /// As typed or chosen.
         value: String,
     },
+    /// One more part on the bag, as large as it fits.
+    AddPart {
+        /// Its kind: a key of `PartKind`.
+        part: String,
+        /// The key of the wall it goes on; nothing for the usual one.
+        #[serde(default)]
+        wall: Option<String>,
+    },
+    /// A field of a part.
+    Part {
+        /// Its number.
+        id: u32,
+        /// The key of the field.
+        field: String,
+        /// As typed or chosen.
+        value: String,
+    },
+    /// Takes a part off the bag.
+    TakePartOff {
+        /// Its number.
+        id: u32,
+    },
+    /// The same part once more, on the wall across where there is one.
+    CopyPart {
+        /// Its number.
+        id: u32,
+    },
+    /// A part that was kept aside is made again.
+    PutPartBack {
+        /// Its number.
+        id: u32,
+    },
     /// A field of a cloth.
     Cloth {
         /// Its id.
@@ -343,6 +376,11 @@ impl Project {
         match edit {
             Edit::Bag { field, value } => self.edit_bag(field, value),
             Edit::Family { family } => self.edit_family(family),
+            Edit::AddPart { part, wall } => self.add_part(part, wall.as_deref()),
+            Edit::Part { id, field, value } => self.edit_part(*id, field, value),
+            Edit::TakePartOff { id } => self.take_part_off(*id),
+            Edit::CopyPart { id } => self.copy_part(*id),
+            Edit::PutPartBack { id } => self.put_part_back(*id),
             Edit::Rows { rows } => self.edit_rows(rows),
             Edit::Row { row, field, value } => self.edit_row(*row, *field, value),
             Edit::AddRow { name, part, count, width, height } => self.add_row(name, part, [count, width, height]),

@@ -3,7 +3,7 @@
 use super::RowField;
 use super::read::{choice, corners, key_of, size, yes_or_no};
 use crate::FieldProblem;
-use crate::bag::{Bag, Row, RowShape};
+use crate::bag::{Body, Row, RowShape};
 use crate::measure::{Length, Ruler, System};
 use crate::name::named;
 use crate::project::Project;
@@ -37,7 +37,7 @@ impl Project {
         let (system, name, part) = (self.system, named("name", name)?, choice("part", part)?);
         let count = pieces("count", count)?;
         let (width, height) = (across("width", width, system)?, size("height", height, system)?);
-        let Bag::CutList(list) = &mut self.bag else {
+        let Body::CutList(list) = &mut self.bag.body else {
             return Err(FieldProblem::new("rows", &name, "Only a cut list of one's own has rows."));
         };
         let row = Row { width, ..Row::new(name, part, count, Length::ZERO, height) };
@@ -49,7 +49,7 @@ impl Project {
     pub(super) fn edit_row(&mut self, row: usize, field: RowField, value: &str) -> Result<String, FieldProblem> {
         let key = format!("rows[{row}].{}", key_of(&field));
         let system = self.system;
-        let Bag::CutList(list) = &mut self.bag else {
+        let Body::CutList(list) = &mut self.bag.body else {
             return Err(FieldProblem::new(key, value, "Only a cut list of one's own has rows."));
         };
         let count = list.rows.len();

@@ -1,0 +1,191 @@
+//! The walls of a bag: what a body says of itself so that any part can be put on it, whatever the family.
+
+use super::boxing::Named;
+use super::field::choice;
+use crate::measure::Length;
+use crate::piece::{From, Mark, Term};
+
+choice! {
+    /// A wall of a bag, seen from where one stands before it.
+    Side {
+        /// Outside, in front.
+        Front = "front", "Front", "";
+        /// Outside, behind.
+        Back = "back", "Back", "";
+        /// Outside, at the left.
+        Left = "left", "Left side", "";
+        /// Outside, at the right.
+        Right = "right", "Right side", "";
+        /// On the lining of the front.
+        InsideFront = "inside-front", "Inside, front", "";
+        /// On the lining of the back.
+        InsideBack = "inside-back", "Inside, back", "";
+    }
+}
+
+impl Side {
+    /// In a sentence: `on the front`.
+    pub const fn on(self) -> &'static str {
+        match self {
+            Self::Front => "on the front",
+            Self::Back => "on the back",
+            Self::Left => "on the left side",
+            Self::Right => "on the right side",
+            Self::InsideFront => "inside, on the front",
+            Self::InsideBack => "inside, on the back",
+        }
+    }
+
+    /// Before the name of a part: `Front pocket`.
+    pub const fn before(self) -> &'static str {
+        match self {
+            Self::Front => "Front",
+            Self::Back => "Back",
+            Self::Left => "Left side",
+            Self::Right => "Right side",
+            Self::InsideFront => "Inside front",
+            Self::InsideBack => "Inside back",
+        }
+    }
+
+    /// The wall across from it.
+    pub const fn opposite(self) -> Self {
+        match self {
+            Self::Front => Self::Back,
+            Self::Back => Self::Front,
+            Self::Left => Self::Right,
+            Self::Right => Self::Left,
+            Self::InsideFront => Self::InsideBack,
+            Self::InsideBack => Self::InsideFront,
+        }
+    }
+
+    /// It is on the lining.
+    pub const fn is_inside(self) -> bool {
+        matches!(self, Self::InsideFront | Self::InsideBack)
+    }
+}
+
+/// One wall: its finished face, and where that lies on the piece it is cut as.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Wall {
+    /// Which one.
+    pub side: Side,
+    /// The piece it is part of; nothing of a tube that is there already.
+    pub piece: Option<&'static str>,
+    /// Finished width of the face.
+    pub width: Length,
+    /// Finished height, from the base to the mouth.
+    pub height: Length,
+    /// From the raw edge at each side to the face.
+    pub beside: Length,
+    /// From the raw edge at the mouth down to the finished mouth; less than nothing where a band, a facing or a seam to
+    /// another piece takes the upper end of the wall.
+    pub top: Length,
+    /// The mouth is at the piece's lower edge: the back of what is cut in one over the base.
+    pub upside_down: bool,
+    /// It is made of two halves, one on each of two panels, with a side seam up its middle.
+    pub across_a_seam: bool,
+    /// What lies below the face down to a base seam, that seam included; nothing where the cloth goes on over the base.
+    pub below: Option<Vec<Term>>,
+    /// The side seams, where they can catch the edge of a part.
+    pub sides: Option<Named>,
+    /// What two strap ends take in the mouth; nothing where a zip or a flap closes it.
+    pub caught: Option<Vec<Term>>,
+}
+
+impl Wall {
+    /// A wall `piece` with a face `width` × `height`, `beside` and `top` from its raw edges.
+    pub(super) fn new(side: Side, piece: &'static str, face: (Length, Length), beside: Length, top: Length) -> Self {
+        Self {
+            side,
+            piece: Some(piece),
+            width: face.0,
+            height: face.1,
+            beside,
+            top,
+            upside_down: false,
+            across_a_seam: false,
+            below: None,
+            sides: None,
+            caught: None,
+        }
+    }
+
+    /// Ending in a base seam, `half` the depth and `seam` below the face.
+    #[must_use]
+    pub(super) fn based(self, half: Length, seam: Named) -> Self {
+        let below = vec![Term::once("half the depth", half, "depth"), Term::once("base seam", seam.0, seam.1)];
+        Self { below: Some(below), ..self }
+    }
+
+    /// Between side seams.
+    #[must_use]
+    pub(super) fn between(self, seam: Named) -> Self {
+        Self { sides: Some(seam), ..self }
+    }
+
+    /// Open at the mouth, two strap ends taking so much there.
+    #[must_use]
+    pub(super) fn open(self, caught: Vec<Term>) -> Self {
+        Self { caught: Some(caught), ..self }
+    }
+
+    /// The same wall on another side.
+    #[must_use]
+    pub(super) fn on(&self, side: Side) -> Self {
+        Self { side, ..self.clone() }
+    }
+
+    /// The same, its mouth at the piece's lower edge, `top` from it.
+    #[must_use]
+    pub(super) fn turned(self, top: Length) -> Self {
+        Self { upside_down: true, top, ..self }
+    }
+
+    /// The same, its mouth at the piece's lower edge, as far from it as at the upper.
+    #[must_use]
+    pub(super) fn turned_over(self) -> Self {
+        Self { upside_down: true, ..self }
+    }
+
+    /// From side seam to side seam on the seam lines: half the mouth.
+    pub fn across(&self) -> Option<Length> {
+        self.sides.map(|(seam, _)| self.width + self.beside * 2 - seam * 2)
+    }
+
+    /// What lies below the face down to the base's raw edge.
+    pub fn under(&self) -> Length {
+        self.below.iter().flatten().map(Term::value).sum()
+    }
+
+    /// A mark on its piece: `in_by` from the left of the face, or from each side of it when it stands in the middle, and
+    /// `down` from the finished mouth.
+    pub(super) fn mark(&self, name: String, at: At, down: Length) -> Mark {
+        let edge = if self.upside_down { From::BaseEdge } else { From::TopEdge };
+        let (distance, from) = match at {
+            At::Middle => (Length::ZERO, From::Middle),
+            At::EachSide(in_by) => (self.beside + in_by, From::SideEdges),
+            // Seen with its mouth up the piece lies turned round: what is left on the face is at its right edge.
+            At::FromLeft { in_by, wide } if self.upside_down => {
+                (self.beside + self.width - in_by - wide, From::LeftEdge)
+            }
+            At::FromLeft { in_by, .. } => (self.beside + in_by, From::LeftEdge),
+            At::OfMiddle(apart) => (apart, From::Middle),
+        };
+        Mark { boxes: false, name: name.into(), distance, from, and: Some((self.top + down, edge)) }
+    }
+}
+
+/// How far across a face something stands.
+#[derive(Clone, Copy, Debug)]
+pub(super) enum At {
+    /// Its centre is in the middle.
+    Middle,
+    /// So far in from each side.
+    EachSide(Length),
+    /// So far in from the left, and so wide.
+    FromLeft { in_by: Length, wide: Length },
+    /// So far to each side of the middle.
+    OfMiddle(Length),
+}

@@ -1,0 +1,294 @@
+//! A bag: a body of some family, and the parts put on it.
+
+use super::backing;
+use super::field::{Field, Group, Slot};
+use super::fit::{Holds, Thing, fitted};
+use super::kept::{put, values_of};
+use super::parts::Added;
+use super::sewn::Seam;
+use super::wall::Wall;
+use super::{Body, Draft, Family, Finished, Notice, Solid};
+use crate::FieldProblem;
+use crate::measure::{Length, Ruler, System};
+use crate::piece::Piece;
+use serde_json::{Map, Value};
+use std::collections::BTreeSet;
+
+/// A body and the parts put on it, kept and edited by their fields.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Bag {
+    /// The body.
+    pub body: Body,
+    /// What is put on it, in the order it was added.
+    pub parts: Vec<Added>,
+}
+
+impl From<Body> for Bag {
+    fn from(body: Body) -> Self {
+        Self { body, parts: vec![] }
+    }
+}
+
+impl Bag {
+    /// What kind of bag it is.
+    pub const fn family(&self) -> Family {
+        self.body.family()
+    }
+
+    /// Every field of the body, once, in the order they are shown.
+    pub fn fields(&mut self) -> Vec<Field<'_>> {
+        self.body.design_mut().fields()
+    }
+
+    /// Sets the body's field `key` as the maker typed or chose it.
+    ///
+    /// # Errors
+    /// There is no such field, or what was typed cannot be read.
+    pub fn set(&mut self, key: &str, value: &str, system: System) -> Result<(), FieldProblem> {
+        let family = self.family();
+        let design = self.body.design_mut();
+        let mut fields = design.fields();
+        let Some(field) = fields.iter_mut().find(|f| f.key == key) else {
+            let all: Vec<&str> = fields.iter().map(|f| f.key).collect();
+            let message =
+                format!("A {} has no field “{key}”: it has {}.", family.name().to_lowercase(), all.join(", "));
+            return Err(FieldProblem::new(key, value, message));
+        };
+        field.set(value, system)?;
+        drop(fields);
+        design.update_dependents(key, system);
+        Ok(())
+    }
+
+    /// What it is called: the family, or what makers call a bag of it.
+    pub fn title(&self) -> &'static str {
+        match &self.body {
+            Body::Tote(tote) if tote.depth > Length::ZERO => "Boxed tote",
+            _ => self.family().name(),
+        }
+    }
+
+    /// The word for the finished size in the field `key`: `wide`, or `across` of a round base, whose width is its
+    /// diameter.
+    pub fn size_word(&self, key: &str) -> Option<&'static str> {
+        match key {
+            "width" if self.answer("base") == Some("round") => Some("across"),
+            "width" => Some("wide"),
+            "height" => Some("tall"),
+            "depth" => Some("deep"),
+            _ => None,
+        }
+    }
+
+    /// Title and finished sizes: `Boxed tote, 15 wide × 13 tall × 5 deep (in)`.
+    pub fn headline(&self, ruler: Ruler) -> String {
+        let mut copy = self.clone();
+        let sizes: Vec<String> = copy
+            .fields()
+            .into_iter()
+            .filter(|f| !f.idle)
+            .filter_map(|f| {
+                let word = self.size_word(f.key)?;
+                match f.slot {
+                    Slot::Length(length) if *length > Length::ZERO => {
+                        Some(format!("{} {word}", ruler.show(*length).text))
+                    }
+                    _ => None,
+                }
+            })
+            .collect();
+        if sizes.is_empty() {
+            return self.title().to_owned();
+        }
+        format!("{}, {} ({})", self.title(), sizes.join(" × "), ruler.system().symbol())
+    }
+
+    /// The length in the field `key`.
+    pub fn length(&self, key: &str) -> Option<Length> {
+        self.clone().fields().into_iter().find(|f| f.key == key).and_then(|f| match f.slot {
+            Slot::Length(length) => Some(*length),
+            _ => None,
+        })
+    }
+
+    /// The key of the answer in the field `key`; `yes` or `no` of a toggle.
+    pub fn answer(&self, key: &str) -> Option<&'static str> {
+        self.clone().fields().into_iter().find(|f| f.key == key).and_then(|f| match f.slot {
+            Slot::Choice(choice) => Some(choice.answer().key),
+            Slot::Toggle(on) => Some(if *on { "yes" } else { "no" }),
+            _ => None,
+        })
+    }
+
+    /// A bag of `family` at its usual sizes, but for the finished sizes and seams that both have and the maker has
+    /// changed from what is usual here. Its parts come along; what does not fit the new body is kept aside.
+    #[must_use]
+    pub fn turned_into(&self, family: Family, system: System) -> Self {
+        let mut next = self.body_turned_into(family, system);
+        if family != Family::CutList {
+            for part in &self.parts {
+                next.parts.push(part.clone());
+                let fits = next.draft(Ruler::default_for(system)).is_ok();
+                if let Some(part) = next.parts.last_mut().filter(|_| !fits) {
+                    part.aside = true;
+                }
+            }
+        }
+        next
+    }
+
+    fn body_turned_into(&self, family: Family, system: System) -> Self {
+        let mut next = family.default_for(system);
+        let (known, usual) = (self.values(), self.family().default_for(system).values());
+        let mut fields = next.fields();
+        for field in fields.iter_mut().filter(|f| matches!(f.group, Group::Size | Group::Seams)) {
+            if let Some(value) = known.get(field.key).filter(|v| usual.get(field.key) != Some(*v)) {
+                // What does not fit the other family stays as is usual there.
+                let _ = put(field, value);
+            }
+        }
+        drop(fields);
+        // What cannot be drafted with these sizes starts from its own.
+        if next.draft(Ruler::default_for(system)).is_err() { family.default_for(system) } else { next }
+    }
+
+    /// Keys of the fields that grow with the bag: its finished sizes and those of its parts.
+    pub fn finished_sizes(&self) -> BTreeSet<&'static str> {
+        self.clone().fields().iter().filter(|f| f.scales).map(|f| f.key).collect()
+    }
+
+    /// Drafts the bag.
+    ///
+    /// # Errors
+    /// Every field that cannot stand, each once, with what is allowed.
+    pub fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
+        let mut draft = self.body.design().draft(ruler)?;
+        let mut problems = vec![];
+        let walls = self.walls(ruler);
+        for part in self.in_order() {
+            problems.extend(part.onto(&walls, &mut draft, ruler).err().unwrap_or_default());
+        }
+        if !problems.is_empty() {
+            return Err(problems);
+        }
+        backing::fuse_blocks(&mut draft, ruler);
+        let show = |l: Length| format!("{} {}", ruler.show(l).text, ruler.system().symbol());
+        // Cuts are brought to a line of the ruler: what that changes on the made bag is said.
+        for size in self.finished_from_cut(&draft) {
+            if (size.back - size.asked).0.abs() >= ruler.step().0 {
+                let (asked, back, name) = (show(size.asked), show(size.back), size.name);
+                let text =
+                    format!("Cut to the lines of the ruler the bag comes out {back} {name}, where {asked} was asked.");
+                draft.notices.push(Notice::note(size.field.clone(), text));
+            }
+        }
+        Ok(draft)
+    }
+
+    /// The finished sizes, worked out back from the cut pieces of a draft of this bag.
+    pub fn finished_from_cut(&self, draft: &Draft) -> Vec<Finished> {
+        let trimmed = Draft { pieces: draft.pieces.iter().map(Piece::as_trimmed).collect(), ..draft.clone() };
+        self.body.design().finished_from_cut(&trimmed)
+    }
+
+    /// Parts in the order they are made: what splits a panel off its pair comes last, so that it takes marks along.
+    fn in_order(&self) -> impl Iterator<Item = &Added> {
+        let (last, first): (Vec<&Added>, Vec<&Added>) = self.parts.iter().partition(|p| p.splits_a_panel());
+        first.into_iter().chain(last)
+    }
+
+    /// The walls that parts can be put on.
+    pub fn walls(&self, ruler: Ruler) -> Vec<Wall> {
+        self.body.design().walls(ruler)
+    }
+
+    /// The part with the number `id`.
+    pub fn part(&self, id: u32) -> Option<&Added> {
+        self.parts.iter().find(|p| p.id == id)
+    }
+
+    /// A number no part has.
+    pub(crate) fn next_part(&self) -> u32 {
+        self.parts.iter().map(|p| p.id).max().unwrap_or(0) + 1
+    }
+
+    /// What is sewn to what.
+    pub fn seams(&self, ruler: Ruler) -> Vec<Seam> {
+        let walls = self.walls(ruler);
+        let of_parts = self.parts.iter().flat_map(|p| p.seams(&walls, ruler));
+        self.body.design().seams(ruler).into_iter().chain(of_parts).collect()
+    }
+
+    /// The bag as a solid, to be drawn.
+    pub fn solid(&self, draft: &Draft) -> Solid {
+        self.body.design().solid(draft)
+    }
+
+    /// Finished width, height and depth for `thing`, brought up to `ruler`; a bag with a depth in use is boxed as deep as
+    /// the thing is thick.
+    pub fn fit(&mut self, thing: Thing, ease: Length, above: Length, ruler: Ruler) {
+        let round = self.answer("base") == Some("round");
+        let mut fields = self.fields();
+        let deep = fields
+            .iter()
+            .any(|f| f.key == "depth" && !f.idle && matches!(&f.slot, Slot::Length(l) if **l > Length::ZERO));
+        let holds = if round {
+            Holds::Round
+        } else if deep {
+            Holds::Boxed
+        } else {
+            Holds::Flat
+        };
+        let (width, height, depth) = fitted(thing, holds, ease, above);
+        for (key, size) in [("width", width), ("height", height), ("depth", depth)] {
+            let field = fields.iter_mut().find(|f| f.key == key && (key != "depth" || deep));
+            if let Some(Field { slot: Slot::Length(length), .. }) = field {
+                **length = ruler.up(size);
+            }
+        }
+    }
+
+    /// Finished lengths times `percent`/100, brought to `ruler`; seams, turns, ease, hardware and strap widths stay (the
+    /// default of common practice). Returns what rounding changed, as sentences.
+    ///
+    /// # Errors
+    /// A field that cannot stand at that scale.
+    pub fn scaled(&self, percent: u32, ruler: Ruler) -> Result<(Self, Vec<String>), Vec<FieldProblem>> {
+        let mut next = self.clone();
+        let mut rounded = Vec::new();
+        if let Body::CutList(list) = &mut next.body {
+            rounded = list.scale(percent, ruler);
+        }
+        let mut scale = |name: &str, length: &mut Length| {
+            let exact = Length(length.0 * i64::from(percent) / 100);
+            let shown = exact.round_to(ruler.step());
+            if shown != exact {
+                let show = |l: Length| ruler.show(l).text;
+                rounded.push(format!("{name}: {} brought to {}", show(exact), show(shown)));
+            }
+            *length = shown;
+        };
+        for field in &mut next.fields() {
+            if let (true, Slot::Length(length)) = (field.scales, &mut field.slot) {
+                scale(field.label, length);
+            }
+        }
+        for part in &mut next.parts {
+            let name = part.name();
+            for field in &mut part.fields() {
+                let label = format!("{name}, {}", field.label.to_lowercase());
+                match &mut field.slot {
+                    Slot::Length(length) if field.scales => scale(&label, length),
+                    Slot::Lengths(lengths) if field.scales => lengths.iter_mut().for_each(|l| scale(&label, l)),
+                    _ => {}
+                }
+            }
+        }
+        next.draft(ruler).map(|_| (next, rounded))
+    }
+
+    /// The fields' values, as they are kept.
+    pub(super) fn values(&self) -> Map<String, Value> {
+        values_of(self.clone().fields())
+    }
+}
