@@ -321,6 +321,21 @@ fn parts_are_copied_taken_off_and_scaled() {
     assert!(made.edited(&Edit::AddPart { part: "wing".into(), wall: None }).is_err());
 }
 
+/// Worked out: a pocket 5 tall 3 below the mouth ends 8 down; a window 6 down lies over it, at 8½ it does not, nor does one on
+/// the other side.
+#[rstest]
+#[case("front", "6", true)]
+#[case("front", "8 1/2", false)]
+#[case("back", "6", false)]
+fn parts_that_lie_over_each_other_are_told(#[case] wall: &str, #[case] below: &str, #[case] told: bool) {
+    let tote = project(Family::Tote, IN, &[("width", "14"), ("height", "13")]);
+    let made = put_on(&tote, "pocket", &[("width", "6"), ("below", "3"), ("height", "5")]);
+    let made = put_on(&made, "pocket", &[("wall", wall), ("make", "zip"), ("height", "3"), ("below", below)]);
+    let found = drafted(&made).notices.into_iter().find(|n| n.text.contains("lies over"));
+    assert_eq!(found.is_some(), told);
+    assert!(found.is_none_or(|n| n.field.as_deref() == Some("part-2.below")));
+}
+
 /// What was chosen brings sizes along that nobody typed, and says so: a side 2 in deep holds no sleeve as wide as the pocket.
 #[test]
 fn a_choice_brings_sizes_along_and_tells() {

@@ -7,6 +7,7 @@ export const api = createClient<paths>({ baseUrl: '' });
 type Schemas = components['schemas'];
 export type ProjectView = Schemas['ProjectView'];
 export type BagView = Schemas['BagView'];
+export type AddedView = Schemas['AddedView'];
 export type PieceView = Schemas['PieceView'];
 export type PartView = Schemas['PartView'];
 export type MeasuredView = Schemas['MeasuredView'];

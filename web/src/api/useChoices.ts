@@ -11,6 +11,7 @@ const NONE: ChoicesView = {
   print_up: [],
   joins: [],
   parts: [],
+  part_kinds: [],
   row_shapes: [],
 };
 

@@ -1,6 +1,7 @@
 // The tally: what this project needs, costs and wastes now, and what is to look at.
 import { useSyncExternalStore } from 'react';
 import { Link } from 'react-router';
+import type { ProjectView } from '../api/client';
 import { useProject } from '../project/ProjectContext';
 
 const wide = window.matchMedia('(min-width: 900px)');
@@ -8,6 +9,13 @@ const onChange = (changed: () => void) => {
   wide.addEventListener('change', changed);
   return () => wide.removeEventListener('change', changed);
 };
+
+/** Whether both edges of every seam are equally long; nothing where no seam is known. */
+function seamsMeet({ seams }: ProjectView): string | null {
+  const apart = seams.find((s) => !s.meets);
+  if (apart) return `no: ${apart.name}`;
+  return seams.length > 0 ? `yes, ${seams.length}` : null;
+}
 
 export function Tally() {
   const { view } = useProject();
@@ -23,6 +31,7 @@ export function Tally() {
     ],
     ['strap drop', tally.strap_drop ? `${tally.strap_drop.text} ${view.system}` : null],
     ['holds', tally.holds],
+    ['every seam meets', seamsMeet(view)],
   ];
   const notices = [...view.notices].sort((a, b) => Number(b.attention) - Number(a.attention));
   return (

@@ -12,7 +12,7 @@ use super::pocket::{PocketChoice, PocketKind};
 use super::problems::Problems;
 use super::sewn::{Edge, Seam, Stretch};
 use super::solid::{Solid, ThreadKind};
-use super::wall::{Side, Wall};
+use super::wall::{Seen, Side, Wall};
 use crate::FieldProblem;
 use crate::measure::{Length, Ruler, System, default_length};
 use crate::piece::{Dimension, Figure, From, Mark, Part, Piece, Term};
@@ -119,6 +119,10 @@ impl Design for Clutch {
 
     fn update_dependents(&mut self, key: &str, system: System) {
         self.pocket.update_dependents(key, system);
+    }
+
+    fn seen(&self) -> Vec<Seen> {
+        self.pocket.seen(true, self.width)
     }
 
     fn walls(&self, _: Ruler) -> Vec<Wall> {

@@ -15,7 +15,7 @@ use super::problems::Problems;
 use super::sewn::{Edge, Seam, Stretch, boxed};
 use super::solid::{Solid, ThreadKind};
 use super::strap::{self, Strap, StrapMake};
-use super::wall::{Side, Wall};
+use super::wall::{Seen, Side, Wall};
 use super::zip::zip;
 use crate::FieldProblem;
 use crate::measure::{Length, Ruler, System, default_length};
@@ -219,6 +219,10 @@ impl Design for CrossBody {
 
     fn update_dependents(&mut self, key: &str, system: System) {
         self.pocket.update_dependents(key, system);
+    }
+
+    fn seen(&self) -> Vec<Seen> {
+        self.pocket.seen(true, self.width)
     }
 
     fn walls(&self, _: Ruler) -> Vec<Wall> {

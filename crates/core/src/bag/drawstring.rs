@@ -14,7 +14,7 @@ use super::problems::Problems;
 use super::seam::SeamKind;
 use super::sewn::{Edge, Seam, Stretch, boxed};
 use super::solid::{Solid, ThreadKind, ring};
-use super::wall::{Side, Wall};
+use super::wall::{Seen, Side, Wall};
 use super::{Design, hem, round};
 use crate::FieldProblem;
 use crate::measure::{Length, Ruler, System, default_length};
@@ -381,6 +381,10 @@ impl Design for Drawstring {
         }
     }
 
+    fn seen(&self) -> Vec<Seen> {
+        self.pocket.seen(self.lined, self.width)
+    }
+
     fn walls(&self, _: Ruler) -> Vec<Wall> {
         let side = (self.seam_side, "seam_side");
         let top: Length = self.top().iter().map(Term::value).sum();
@@ -567,7 +571,7 @@ impl Design for Drawstring {
         let solid = if d > 0.0 {
             Solid::open_box(w, h, d, Part::Outer, Part::Outer)
         } else {
-            Solid::default().face(front, Part::Outer, 0)
+            Solid::default().face(front, Part::Outer, 0).flat_front([0.0, h, 0.0], [0.0; 3])
         };
         let casing = if self.casing == Casing::SewnOn { Part::Contrast } else { Part::Outer };
         let deep = self.casing_depth.0 as f64;

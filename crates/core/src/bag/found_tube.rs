@@ -275,6 +275,8 @@ impl Design for FoundTube {
                 .face([[wb, 0.0, 0.0], [wb, 0.0, d], [wb + shift, h, d], [wb + shift, h, 0.0]], Part::Outer, 2);
         }
         solid = solid.face([[0.0; 3], [wb, 0.0, 0.0], [wb + shift, h, 0.0], [-shift, h, 0.0]], Part::Outer, 0);
+        let narrow = (wb - wt.min(wb)) / 2.0;
+        solid = solid.flat_front([narrow, h, 0.0], [narrow, 0.0, 0.0]);
         let hem = h - self.hem_depth.0 as f64;
         solid = solid.thread(ThreadKind::Stitch, [[-shift, hem, 0.0], [wb + shift, hem, 0.0]]);
         if let Some(drop) = draft.strap_drop {

@@ -60,7 +60,7 @@ pub use pouch::Pouch;
 pub use solid::{AWAY, Face, Grip, Place, Solid, Thread, ThreadKind};
 pub use strap::StrapMake;
 pub use tote::{LiningFit, StrapEnds, Tote, ToteBase};
-pub use wall::{Side, Wall};
+pub use wall::{Looks, Moves, Seen, Side, Wall};
 pub use whole::Bag;
 
 use crate::FieldProblem;
@@ -91,6 +91,11 @@ pub trait Design {
 
     /// The walls that parts can be put on.
     fn walls(&self, _ruler: Ruler) -> Vec<Wall> {
+        vec![]
+    }
+
+    /// What is seen on the walls of what the body has itself: its own straps and pocket.
+    fn seen(&self) -> Vec<Seen> {
         vec![]
     }
 

@@ -4,6 +4,7 @@ use super::draft::{Hardware, Notice};
 use super::field::{Field, Group, choice};
 use super::fit::{Holds, Thing, fitted};
 use super::problems::Problems;
+use super::wall::{Looks, Moves, Seen, Side};
 use super::zip::zip;
 use crate::measure::{Length, Ruler, System, default_length};
 use crate::piece::{Dimension, From, Mark, Part, Piece, Term};
@@ -180,6 +181,23 @@ impl PocketChoice {
             let message = format!("The ease is {}: from 0 to 8 in (20 cm) is allowed.", problems.show(self.ease));
             problems.refuse("pocket_ease", self.ease, message);
         }
+    }
+
+    /// What is seen of it on the lining of a face `face` wide.
+    pub(super) fn seen(&self, on_a_lining: bool, face: Length) -> Vec<Seen> {
+        if !on_a_lining || self.kind == PocketKind::None {
+            return vec![];
+        }
+        let each = self.width / i64::from(self.divisions.max(1));
+        let divisions = if self.kind == PocketKind::Divided { self.divisions } else { 1 };
+        let dividers = (1..divisions).map(|n| each * i64::from(n)).collect();
+        let (looks, height) = match self.kind {
+            PocketKind::Zip => (Looks::Zip { hangs: self.height }, Length::inches(3, 8)),
+            _ => (Looks::Patch { cloth: Part::Pocket, dividers }, self.height),
+        };
+        let left = (face - self.width) / 2;
+        let moves = Moves::default();
+        vec![Seen { side: Side::InsideBack, looks, left, down: self.below, width: self.width, height, moves }]
     }
 
     /// The pocket, sewn with this seam; none without a lining to sew it on.

@@ -13,7 +13,7 @@ use super::problems::Problems;
 use super::seam::SeamKind;
 use super::sewn::{Edge, Seam, Stretch, boxed};
 use super::solid::{Solid, ThreadKind};
-use super::wall::{Side, Wall};
+use super::wall::{Seen, Side, Wall};
 use super::zip::zip;
 use super::{Design, round};
 use crate::FieldProblem;
@@ -251,6 +251,10 @@ impl Design for Pouch {
         }
     }
 
+    fn seen(&self) -> Vec<Seen> {
+        self.pocket.seen(self.lined, self.width)
+    }
+
     fn walls(&self, _: Ruler) -> Vec<Wall> {
         let (face, side) = ((self.width, self.height), (self.seam_side, "seam_side"));
         let half = self.depth() / 2;
@@ -424,12 +428,14 @@ impl Design for Pouch {
         match self.style {
             PouchStyle::Flat => Solid::default()
                 .face([[0.0; 3], [w, 0.0, 0.0], [w, h, 0.0], [0.0, h, 0.0]], Part::Outer, 0)
+                .flat_front([0.0, h, 0.0], [0.0; 3])
                 .thread(ThreadKind::Zip, [[w * 0.05, h, 0.0], [w * 0.95, h, 0.0]])
                 .sizes(w, h, 0.0),
             PouchStyle::Boxed => Solid::default()
                 // Flat at the zip, deep at the base.
                 .face([[w, 0.0, 0.0], [w, 0.0, d], [w, h, d / 2.0]], Part::Outer, 2)
                 .face([[0.0; 3], [w, 0.0, 0.0], [w, h, d / 2.0], [0.0, h, d / 2.0]], Part::Outer, 0)
+                .flat_front([0.0, h, d / 2.0], [0.0; 3])
                 .thread(ThreadKind::Zip, [[w * 0.04, h, d / 2.0], [w * 0.96, h, d / 2.0]])
                 .sizes(w, h, d),
             PouchStyle::AllBoxed => Solid::closed_box(w, h, d, Part::Outer)
@@ -451,6 +457,7 @@ impl Design for Pouch {
                     .face([[w, w / 2.0, 0.0], [w, w / 2.0, d], [w, h, d], [w, h, 0.0]], Part::Outer, 2)
                     .face([[0.0, h, 0.0], [0.0, h, d], [w, h, d], [w, h, 0.0]], Part::Lining, 1)
                     .face(curve(0.0), Part::Outer, 0)
+                    .flat_front([0.0, h, 0.0], [0.0; 3])
                     .thread(ThreadKind::Zip, [[w * 0.03, h, d / 2.0], [w * 0.97, h, d / 2.0]])
                     .sizes(w, h, d)
             }

@@ -69,6 +69,8 @@ pub struct Solid {
     pub threads: Vec<Thread>,
     /// Sizes.
     pub grips: Vec<Grip>,
+    /// The upper and the lower left corner of a flat front, on which parts are seen; nothing where the front is round.
+    pub front: Option<[Place; 2]>,
 }
 
 /// How what lies behind is seen: one away goes so far to the right and so far up.
@@ -124,12 +126,18 @@ impl Solid {
         if d > 0.0 { sized.grip("depth", [w, 0.0, 0.0], [w, 0.0, d]) } else { sized }
     }
 
+    /// With a flat front between these two corners at its left.
+    pub(super) fn flat_front(self, upper: Place, lower: Place) -> Self {
+        Self { front: Some([upper, lower]), ..self }
+    }
+
     /// A box open at the top: inside, right side and front.
     pub(super) fn open_box(w: f64, h: f64, d: f64, inside: Part, outside: Part) -> Self {
         Self::default()
             .face([[0.0, h, 0.0], [0.0, h, d], [w, h, d], [w, h, 0.0]], inside, 3)
             .face([[w, 0.0, 0.0], [w, 0.0, d], [w, h, d], [w, h, 0.0]], outside, 2)
             .face([[0.0; 3], [w, 0.0, 0.0], [w, h, 0.0], [0.0, h, 0.0]], outside, 0)
+            .flat_front([0.0, h, 0.0], [0.0; 3])
     }
 
     /// A closed box: top, right side and front.
@@ -138,6 +146,20 @@ impl Solid {
             .face([[0.0, h, 0.0], [0.0, h, d], [w, h, d], [w, h, 0.0]], part, 1)
             .face([[w, 0.0, 0.0], [w, 0.0, d], [w, h, d], [w, h, 0.0]], part, 2)
             .face([[0.0; 3], [w, 0.0, 0.0], [w, h, 0.0], [0.0, h, 0.0]], part, 0)
+            .flat_front([0.0, h, 0.0], [0.0; 3])
+    }
+
+    /// How wide it is, by its grips.
+    pub(super) fn wide(&self) -> Option<f64> {
+        self.grips.iter().find(|g| g.field == "width").map(|g| g.to[0] - g.from[0])
+    }
+
+    /// With a handle from side to side over the middle of its mouth.
+    pub(super) fn over_the_mouth(self, drop: Length, width: Length) -> Self {
+        let size = |field: &str, axis: usize| self.grips.iter().find(|g| g.field == field).map(|g| g.to[axis]);
+        let (Some(w), Some(h)) = (size("width", 0), size("height", 1)) else { return self };
+        let middle = size("depth", 2).unwrap_or(0.0) / 2.0;
+        self.handle([0.0, h, middle], [w, h, middle], drop.0 as f64, width)
     }
 
     /// An arch over a line, as a handle hangs.

@@ -16,7 +16,7 @@ use super::seam::SeamKind;
 use super::sewn::{Edge, Seam, Stretch, boxed};
 use super::solid::{Solid, ThreadKind};
 use super::strap::{self, Strap, StrapMake};
-use super::wall::{Side, Wall};
+use super::wall::{Looks, Moves, Seen, Side, Wall};
 use super::{Design, hem, mouth, quilting};
 use crate::FieldProblem;
 use crate::measure::{LONGEST, Length, Ruler, System, default_length};
@@ -691,6 +691,26 @@ impl Design for Tote {
             Finished { name: "tall".into(), field: "height".into(), asked: self.height, back: height },
             Finished { name: "deep".into(), field: "depth".into(), asked: self.depth, back: depth },
         ]
+    }
+
+    fn seen(&self) -> Vec<Seen> {
+        let spacing = self.strap_spacing();
+        let handle = |side| {
+            let drop = strap::drop(self.strap_length, spacing).filter(|_| self.straps)?;
+            let cloth = (self.strap_make != StrapMake::Webbing).then_some(Part::Straps);
+            let height = if self.strap_ends == StrapEnds::Outside { Length::INCH * 2 } else { Length::ZERO };
+            Some(Seen {
+                side,
+                looks: Looks::Handle { cloth, wide: self.strap_width, drop },
+                left: self.strap_inset,
+                down: Length::ZERO,
+                width: spacing + self.strap_width,
+                height,
+                moves: Moves::default(),
+            })
+        };
+        let handles = [Side::Front, Side::Back].into_iter().filter_map(handle);
+        handles.chain(self.pocket.seen(self.lined(), self.width)).collect()
     }
 
     fn walls(&self, ruler: Ruler) -> Vec<Wall> {

@@ -3,7 +3,7 @@
 use super::boxing::Named;
 use super::field::choice;
 use crate::measure::Length;
-use crate::piece::{From, Mark, Term};
+use crate::piece::{From, Mark, Part, Term};
 
 choice! {
     /// A wall of a bag, seen from where one stands before it.
@@ -188,4 +188,100 @@ pub(super) enum At {
     FromLeft { in_by: Length, wide: Length },
     /// So far to each side of the middle.
     OfMiddle(Length),
+}
+
+/// What is seen of a part on a face, to be drawn: a rectangle, measured from the left of the face and from the mouth down.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Seen {
+    /// The wall it is on.
+    pub side: Side,
+    /// What it looks like.
+    pub looks: Looks,
+    /// From the left of the face.
+    pub left: Length,
+    /// From the mouth down.
+    pub down: Length,
+    /// How wide.
+    pub width: Length,
+    /// How tall.
+    pub height: Length,
+    /// How it is moved.
+    pub moves: Moves,
+}
+
+impl Seen {
+    /// What of its wall it takes: the bag behind a window hangs over more than the window. Nothing of what rises above it.
+    fn takes(&self) -> Option<[Length; 4]> {
+        let hangs = match &self.looks {
+            Looks::Patch { .. } | Looks::Work => Length::ZERO,
+            Looks::Zip { hangs } | Looks::Welt { hangs, .. } => *hangs,
+            Looks::Handle { .. } | Looks::Strip { .. } => return None,
+        };
+        Some([self.left, self.left + self.width, self.down, self.down + self.height + hangs])
+    }
+
+    /// Both lie over each other on one wall.
+    pub fn meets(&self, other: &Self) -> bool {
+        let (Some(a), Some(b)) = (self.takes(), other.takes()) else { return false };
+        self.side == other.side && a[0] < b[1] && b[0] < a[1] && a[2] < b[3] && b[2] < a[3]
+    }
+
+    /// How far it stands above the mouth.
+    pub fn rises(&self) -> Length {
+        match &self.looks {
+            Looks::Handle { drop, .. } => *drop,
+            _ => Length::ZERO,
+        }
+    }
+}
+
+/// What is seen.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum Looks {
+    /// A patch of a part's cloth, its lines of division from its left.
+    Patch {
+        /// Whose cloth.
+        cloth: Part,
+        /// From its left.
+        dividers: Vec<Length>,
+    },
+    /// A slit with a zip in it, the bag behind it as deep as it hangs.
+    Zip {
+        /// How far the bag hangs below it.
+        hangs: Length,
+    },
+    /// A slit filled by a welt.
+    Welt {
+        /// Whose cloth.
+        cloth: Part,
+        /// How far the bag hangs below it.
+        hangs: Length,
+    },
+    /// Two ends of a handle so far in from left and right, the handle above the mouth.
+    Handle {
+        /// Whose cloth; nothing for webbing.
+        cloth: Option<Part>,
+        /// How wide the strap is.
+        wide: Length,
+        /// How high it rises above the mouth.
+        drop: Length,
+    },
+    /// A small strip that hangs or is stitched down.
+    Strip {
+        /// Whose cloth.
+        cloth: Part,
+    },
+    /// Needlework, cloth or paint within its margins.
+    Work,
+}
+
+/// The fields that move a part over its face.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub struct Moves {
+    /// The field of how far down it is, and what that is now.
+    pub down: Option<(&'static str, Length)>,
+    /// The field of how far from the left it is, and what that is now.
+    pub across: Option<(&'static str, Length)>,
+    /// The choice that lets it stand anywhere across, and its answer.
+    pub freely: Option<(&'static str, &'static str)>,
 }

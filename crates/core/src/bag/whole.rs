@@ -6,7 +6,7 @@ use super::fit::{Holds, Thing, fitted};
 use super::kept::{put, values_of};
 use super::parts::Added;
 use super::sewn::Seam;
-use super::wall::Wall;
+use super::wall::{Seen, Wall};
 use super::{Body, Draft, Family, Finished, Notice, Solid};
 use crate::FieldProblem;
 use crate::measure::{Length, Ruler, System};
@@ -166,11 +166,13 @@ impl Bag {
         let mut problems = vec![];
         let walls = self.walls(ruler);
         for part in self.in_order() {
-            problems.extend(part.onto(&walls, &mut draft, ruler).err().unwrap_or_default());
+            let name = self.part_name(part);
+            problems.extend(part.onto(&name, &walls, &mut draft, ruler).err().unwrap_or_default());
         }
         if !problems.is_empty() {
             return Err(problems);
         }
+        draft.notices.extend(self.lying_over_each_other(ruler));
         backing::fuse_blocks(&mut draft, ruler);
         let show = |l: Length| format!("{} {}", ruler.show(l).text, ruler.system().symbol());
         // Cuts are brought to a line of the ruler: what that changes on the made bag is said.
@@ -191,6 +193,31 @@ impl Bag {
         self.body.design().finished_from_cut(&trimmed)
     }
 
+    /// Parts on one wall that lie over each other: who stitches one stitches through the other.
+    fn lying_over_each_other(&self, ruler: Ruler) -> Vec<Notice> {
+        let own = self.own_seen().into_iter().map(|s| (0, s));
+        let seen: Vec<(u32, Seen)> = own.chain(self.seen(ruler)).collect();
+        let name = |id| self.part(id).map_or_else(|| "the bag’s own pocket".to_owned(), |p| self.part_name(p));
+        let mut told: Vec<(u32, u32)> = vec![];
+        let mut notices = vec![];
+        for (n, (one, first)) in seen.iter().enumerate() {
+            for (other, second) in &seen[n + 1..] {
+                if one == other || told.contains(&(*one, *other)) || !first.meets(second) {
+                    continue;
+                }
+                told.push((*one, *other));
+                let text = format!(
+                    "{} lies over {} {}: move it beside or below, or the stitching goes through both.",
+                    name(*other),
+                    name(*one),
+                    first.side.on()
+                );
+                notices.push(Notice::attention(format!("part-{other}.below"), text));
+            }
+        }
+        notices
+    }
+
     /// Parts in the order they are made: what splits a panel off its pair comes last, so that it takes marks along.
     fn in_order(&self) -> impl Iterator<Item = &Added> {
         let (last, first): (Vec<&Added>, Vec<&Added>) = self.parts.iter().partition(|p| p.splits_a_panel());
@@ -207,21 +234,45 @@ impl Bag {
         self.parts.iter().find(|p| p.id == id)
     }
 
+    /// What a part is called on this bag: the second of one name is numbered.
+    pub fn part_name(&self, part: &Added) -> String {
+        let name = part.name();
+        let before = self.parts.iter().take_while(|p| p.id != part.id).filter(|p| p.name() == name).count();
+        if before == 0 { name } else { format!("{name} {}", before + 1) }
+    }
+
     /// A number no part has.
     pub(crate) fn next_part(&self) -> u32 {
         self.parts.iter().map(|p| p.id).max().unwrap_or(0) + 1
     }
 
+    /// What is seen on the walls of what the body has itself.
+    pub fn own_seen(&self) -> Vec<Seen> {
+        self.body.design().seen()
+    }
+
+    /// What is seen of the parts on the walls, each with its part's number.
+    pub fn seen(&self, ruler: Ruler) -> Vec<(u32, Seen)> {
+        let walls = self.walls(ruler);
+        self.parts.iter().flat_map(|p| p.seen(&walls, ruler).into_iter().map(|seen| (p.id, seen))).collect()
+    }
+
     /// What is sewn to what.
     pub fn seams(&self, ruler: Ruler) -> Vec<Seam> {
         let walls = self.walls(ruler);
-        let of_parts = self.parts.iter().flat_map(|p| p.seams(&walls, ruler));
+        let of_parts = self.parts.iter().flat_map(|p| p.seams(&self.part_name(p), &walls, ruler));
         self.body.design().seams(ruler).into_iter().chain(of_parts).collect()
     }
 
     /// The bag as a solid, to be drawn.
     pub fn solid(&self, draft: &Draft) -> Solid {
-        self.body.design().solid(draft)
+        let mut solid = self.body.design().solid(draft);
+        for part in self.parts.iter().filter(|p| !p.aside) {
+            if let Some((drop, width)) = part.over_the_mouth(&solid) {
+                solid = solid.over_the_mouth(drop, width);
+            }
+        }
+        solid
     }
 
     /// Finished width, height and depth for `thing`, brought up to `ruler`; a bag with a depth in use is boxed as deep as

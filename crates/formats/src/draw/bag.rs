@@ -3,11 +3,12 @@
 
 use super::anchor::{Anchor, BagDrawing};
 use super::canvas::{Canvas, Style, ink, num};
+use super::dress::{Dress, Onto, part};
 use super::pattern::paint;
 use super::solid::solid_bag;
 use bofta_core::bag::piecing::Piecing;
 use bofta_core::bag::pocket::PocketKind;
-use bofta_core::bag::{Body, Draft, LiningFit, Tote};
+use bofta_core::bag::{Body, Draft, LiningFit, Side, Tote};
 use bofta_core::measure::Length;
 use bofta_core::piece::Part;
 use bofta_core::project::Project;
@@ -47,18 +48,35 @@ pub fn bag(project: &Project, draft: &Draft, width: f64, height: f64) -> BagDraw
     let drop = draft.strap_drop.unwrap_or_default();
     // Flat: as wide as W + D at the mouth. Standing: W, and D going back at an angle.
     let total_wide = (tote.width + tote.depth).0 as f64 + tote.width.0 as f64 + tote.depth.0 as f64 * 0.6;
-    let total_tall = (tote.height + drop).0 as f64 + tote.depth.0 as f64 * 0.45;
+    // What is put on may rise higher than the bag's own straps.
+    let risen = project.bag.seen(project.ruler).iter().map(|(_, s)| s.rises()).max().unwrap_or_default().max(drop);
+    let total_tall = (tote.height + risen).0 as f64 + tote.depth.0 as f64 * 0.45;
     // Room is left for the height's line between the two, and for the depth's box at the right.
     let (between, aside) = (190.0, 110.0);
     let scale = ((width - 60.0 - between - aside) / total_wide).min((height - 72.0) / total_tall);
     let margin = ((width - between - aside - total_wide * scale) / 2.0).max(30.0);
     let unit = project.system.unit().0 as f64 * scale;
     let bottom = height - 52.0;
+    let dress = Dress::of(&mut canvas, project, "bag-part");
+    let seen = project.bag.seen(project.ruler);
+    let of = |side: Side| seen.iter().filter(move |(_, s)| s.side == side).map(|(_, s)| s);
     let flat = Flat { tote, scale, left: margin, bottom, spacing: draft.strap_spacing, drop };
     let mut anchors = flat.draw(&mut canvas, &paints, unit);
+    let (x, y) = (flat.left + tote.depth.0 as f64 / 2.0 * scale, bottom - tote.height.0 as f64 * scale);
+    for s in of(Side::Front) {
+        part(&mut canvas, s, &dress, &Onto { at: &|a, b| (x + a * scale, y + b * scale), scale });
+    }
     let left = flat.left + (tote.width + tote.depth).0 as f64 * scale + between;
     let standing = Standing { tote, scale, left, bottom, spacing: draft.strap_spacing, drop };
     anchors.extend(standing.draw(&mut canvas, &paints, unit));
+    for s in of(Side::Front) {
+        part(&mut canvas, s, &dress, &Onto { at: &|a, b| (left + a * scale, y + b * scale), scale });
+    }
+    let right = left + tote.width.0 as f64 * scale;
+    for s in of(Side::Right) {
+        let at = |a: f64, b: f64| (right + a * 0.6 * scale, y + (b - a * 0.34) * scale);
+        part(&mut canvas, s, &dress, &Onto { at: &at, scale });
+    }
     BagDrawing { drawing: canvas.finish(width, height), anchors }
 }
 

@@ -3,15 +3,11 @@
 
 use super::anchor::{Anchor, BagDrawing};
 use super::canvas::{Canvas, Drawing, Style, ink, num};
-use super::pattern::paint;
-use bofta_core::bag::{AWAY, Family, Place, Solid, ThreadKind};
+use super::dress::{Cloth, Dress, Onto, WEBBING, part};
+use bofta_core::bag::{AWAY, Family, Place, Seen, Side, Solid, ThreadKind};
 use bofta_core::measure::System;
 use bofta_core::piece::Part;
 use bofta_core::project::Project;
-use std::collections::BTreeMap;
-
-/// Webbing as shops have it: undyed.
-const WEBBING: &str = "#B9A680";
 
 /// A view of the solid: scale and where its origin lands.
 struct Camera {
@@ -26,11 +22,12 @@ fn flat([x, y, z]: Place) -> (f64, f64) {
 }
 
 impl Camera {
-    /// Fits `solid` into the frame with `margin` (left, top, right, bottom) kept clear.
-    fn fitting(solid: &Solid, (width, height): (f64, f64), margin: [f64; 4]) -> Self {
+    /// Fits `solid` into the frame with `margin` (left, top, right, bottom) kept clear, and what rises so far above it.
+    fn fitting(solid: &Solid, rises: f64, (width, height): (f64, f64), margin: [f64; 4]) -> Self {
         let points = solid.faces.iter().flat_map(|f| &f.corners).chain(solid.threads.iter().flat_map(|t| &t.points));
+        let above = solid.front.map(|[[x, y, z], _]| [x, y + rises, z]);
         let (mut low, mut high) = ((f64::MAX, f64::MAX), (f64::MIN, f64::MIN));
-        for p in points {
+        for p in points.chain(&above) {
             let (x, y) = flat(*p);
             low = (low.0.min(x), low.1.min(y));
             high = (high.0.max(x), high.1.max(y));
@@ -51,15 +48,8 @@ impl Camera {
     }
 }
 
-/// What a strap is painted with: its ground under its figures.
-struct Cloth {
-    ground: String,
-    figures: String,
-}
-
-fn draw(canvas: &mut Canvas, solid: &Solid, camera: &Camera, cloths: &BTreeMap<Part, Cloth>) {
-    let paper = Cloth { ground: ink::PAPER.into(), figures: ink::PAPER.into() };
-    let of = |part: Part| cloths.get(&part).unwrap_or(&paper);
+fn draw(canvas: &mut Canvas, solid: &Solid, camera: &Camera, dress: &Dress, seen: &[(u32, Seen)]) {
+    let of = |part: Part| dress.cloth(part);
     let path = |points: &[Place]| {
         let mut d = String::new();
         for (i, p) in points.iter().enumerate() {
@@ -73,7 +63,7 @@ fn draw(canvas: &mut Canvas, solid: &Solid, camera: &Camera, cloths: &BTreeMap<P
     let strap = |canvas: &mut Canvas, t: &bofta_core::bag::Thread, dim: bool| {
         let wide = (t.width * camera.scale).max(3.0);
         let d = path(&t.points);
-        let webbing = Cloth { ground: WEBBING.into(), figures: WEBBING.into() };
+        let webbing = Cloth::plain(WEBBING);
         let cloth = if t.kind == ThreadKind::Webbing { &webbing } else { of(Part::Straps) };
         canvas.path(&d, &Style::line(ink::INDIGO, wide + 3.0));
         canvas.path(&d, &Style::line(cloth.ground.clone(), wide));
@@ -115,6 +105,20 @@ fn draw(canvas: &mut Canvas, solid: &Solid, camera: &Camera, cloths: &BTreeMap<P
             ThreadKind::Strap | ThreadKind::Webbing => {}
         }
     }
+    if let Some(front) = solid.front {
+        // Down the front from its upper to its lower corner, which may lie nearer.
+        let [upper, lower] = front;
+        let tall = (upper[1] - lower[1]).max(1.0);
+        let at = |x: f64, y: f64| {
+            let t = y / tall;
+            let down = |k: usize| upper[k] + (lower[k] - upper[k]) * t;
+            camera.at([down(0) + x, down(1), down(2)])
+        };
+        let onto = Onto { at: &at, scale: camera.scale };
+        for (_, s) in seen.iter().filter(|(_, s)| s.side == Side::Front) {
+            part(canvas, s, dress, &onto);
+        }
+    }
     for t in straps.iter().filter(|t| !t.behind) {
         strap(canvas, t, false);
     }
@@ -132,15 +136,11 @@ fn polygon(canvas: &mut Canvas, corners: &[(f64, f64)], fill: &str, shade: u8) {
 /// Draws `solid` dressed in the project's cloths.
 pub(super) fn solid_bag(project: &Project, solid: &Solid, width: f64, height: f64) -> BagDrawing {
     let mut canvas = Canvas::default();
-    let mut cloths = BTreeMap::new();
-    for part in Part::ALL {
-        if let Some(cloth) = project.cloth_of(part) {
-            let figures = paint(&mut canvas, &cloth.look, &format!("bag-{}", part.key()), 0);
-            cloths.insert(part, Cloth { ground: cloth.look.ground.clone(), figures });
-        }
-    }
-    let camera = Camera::fitting(solid, (width, height), [200.0, 24.0, 200.0, 64.0]);
-    draw(&mut canvas, solid, &camera, &cloths);
+    let dress = Dress::of(&mut canvas, project, "bag");
+    let seen = project.bag.seen(project.ruler);
+    let rises = seen.iter().map(|(_, s)| s.rises()).max().unwrap_or_default();
+    let camera = Camera::fitting(solid, rises.0 as f64, (width, height), [200.0, 24.0, 200.0, 64.0]);
+    draw(&mut canvas, solid, &camera, &dress, &seen);
     let unit = project.system.unit().0 as f64;
     let anchors = solid
         .grips
@@ -170,7 +170,7 @@ pub fn family(family: Family, width: f64, height: f64) -> Drawing {
         if solid.faces.is_empty() {
             rows(&mut canvas, width, height);
         } else {
-            let camera = Camera::fitting(&solid, (width, height), [8.0; 4]);
+            let camera = Camera::fitting(&solid, 0.0, (width, height), [8.0; 4]);
             let tints = [
                 (Part::Outer, "#E7D9BC"),
                 (Part::Contrast, "#C9D3DE"),
@@ -180,11 +180,8 @@ pub fn family(family: Family, width: f64, height: f64) -> Drawing {
                 (Part::Binding, "#B98E6B"),
                 (Part::Base, "#A9835F"),
             ];
-            let cloths = tints
-                .map(|(part, tint)| (part, Cloth { ground: tint.to_owned(), figures: tint.to_owned() }))
-                .into_iter()
-                .collect();
-            draw(&mut canvas, &solid, &camera, &cloths);
+            let cloths = tints.map(|(part, tint)| (part, Cloth::plain(tint))).into_iter().collect();
+            draw(&mut canvas, &solid, &camera, &Dress::new(cloths), &[]);
         }
     }
     canvas.finish(width, height)

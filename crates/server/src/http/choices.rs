@@ -1,8 +1,8 @@
 //! Every list of choices the screens offer that belongs to no one project, from the core.
 
 use axum::Json;
-use bofta_core::bag::RowShape;
 use bofta_core::bag::binding::Join;
+use bofta_core::bag::{PartKind, RowShape};
 use bofta_core::cloth::{Material, Print, PrintUp};
 use bofta_core::measure::{Ruler, System};
 use bofta_core::piece::Part;
@@ -17,6 +17,15 @@ pub struct ChoiceView {
     pub key: String,
     /// In words.
     pub name: String,
+}
+
+/// A kind of part.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PartKindView {
+    pub key: String,
+    pub name: String,
+    /// What it is for.
+    pub about: String,
 }
 
 /// A ruler.
@@ -51,6 +60,8 @@ pub struct ChoicesView {
     pub print_up: Vec<ChoiceView>,
     pub joins: Vec<ChoiceView>,
     pub parts: Vec<ChoiceView>,
+    /// Kinds of part that can be put on a bag.
+    pub part_kinds: Vec<PartKindView>,
     /// Shapes of a row of one's own cut list.
     pub row_shapes: Vec<ChoiceView>,
 }
@@ -78,6 +89,14 @@ pub async fn choices() -> Json<ChoicesView> {
         print_up: list(&PrintUp::ALL, PrintUp::name),
         joins: list(&Join::ALL, Join::name),
         parts: list(&Part::ALL, Part::name),
+        part_kinds: PartKind::CHOICES
+            .iter()
+            .map(|(key, name, about)| PartKindView {
+                key: (*key).to_owned(),
+                name: (*name).to_owned(),
+                about: (*about).to_owned(),
+            })
+            .collect(),
         row_shapes: RowShape::CHOICES
             .iter()
             .map(|(key, name)| ChoiceView { key: (*key).to_owned(), name: (*name).to_owned() })

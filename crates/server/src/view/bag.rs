@@ -1,5 +1,6 @@
 //! The bag: its fields by the place they act, its rows, its drawing, and what is bought beside cloth.
 
+use super::part::{AddedView, FaceView, face_views, part_views};
 use super::{DimensionView, DrawingView, Measure};
 use bofta_core::bag::{Body, Choice, CutList, Family, Field, GoodKind, Row, RowShape, Slot};
 use bofta_core::measure::{Length, show_bought};
@@ -24,6 +25,8 @@ pub struct FieldView {
     /// It says nothing while another choice stands.
     pub idle: bool,
     pub length: Option<Measure>,
+    /// It takes several lengths, as they are typed.
+    pub lengths: bool,
     /// Empty unless it is a choice.
     pub answers: Vec<AnswerView>,
     /// The key of the answer; the figures of a count.
@@ -141,6 +144,10 @@ pub struct BagView {
     pub title: String,
     pub about: String,
     pub groups: Vec<GroupView>,
+    /// What is put on it.
+    pub parts: Vec<AddedView>,
+    /// Its walls, each drawn straight on with the parts on it.
+    pub faces: Vec<FaceView>,
     /// Only of one's own cut list.
     pub rows: Vec<RowView>,
     pub goods: Vec<GoodView>,
@@ -170,6 +177,7 @@ pub(super) fn field_view(field: &Field<'_>, project: &Project) -> FieldView {
         label: field.label.to_owned(),
         idle: field.idle,
         length: None,
+        lengths: false,
         answers: vec![],
         value: String::new(),
         count: None,
@@ -189,6 +197,11 @@ pub(super) fn field_view(field: &Field<'_>, project: &Project) -> FieldView {
             ..bare
         },
         Slot::Count(count, _) => FieldView { count: Some(**count), value: count.to_string(), ..bare },
+        Slot::Text(text) => FieldView { value: text.to_string(), ..bare },
+        Slot::Lengths(lengths) => {
+            let each: Vec<String> = lengths.iter().map(|l| project.ruler.show(*l).text).collect();
+            FieldView { value: each.join(", "), lengths: true, ..bare }
+        }
     }
 }
 
@@ -298,6 +311,8 @@ pub(super) fn bag_view(project: &Project, planned: &Planned) -> BagView {
         title: project.bag.title().to_owned(),
         about: project.bag.family().about().to_owned(),
         groups: groups(project),
+        parts: part_views(project, draft),
+        faces: face_views(project, draft),
         rows: match &project.bag.body {
             Body::CutList(list) => list.rows.iter().map(|r| row_view(r, list, project)).collect(),
             _ => vec![],

@@ -5,6 +5,7 @@ mod cloth;
 mod lay;
 mod measure;
 mod notice;
+mod part;
 mod piece;
 mod project;
 mod seam;

@@ -19,6 +19,8 @@ pub struct SeamView {
     pub length: String,
     /// How far from the edge it is sewn.
     pub seam: String,
+    /// Both sides are equally long, but for what bringing sizes to the ruler adds.
+    pub meets: bool,
     /// That one side is longer than the other by a line of the ruler or more, and what is done about it.
     pub apart: Option<String>,
 }
@@ -40,7 +42,10 @@ pub(super) fn seams(project: &Project, planned: &Planned) -> Vec<SeamView> {
                 format!("{} is {} longer, from sizes brought up to the ruler: ease it in", named(longer), show(by))
             })
         };
+        // Sizes, corners and a curve are each brought up to a line.
+        let meets = seam.exact(draft).is_none_or(|[one, other]| (one - other).0.abs() <= ruler.step().0 * 2);
         Some(SeamView {
+            meets,
             name: seam.name.to_string(),
             one: named(&seam.sides[0]),
             other: (seam.sides[0] != seam.sides[1]).then(|| named(&seam.sides[1])),

@@ -421,6 +421,32 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description A piece that a part is cut as. */
+        AddedPieceView: {
+            /** Format: int32 */
+            count: number;
+            height: components["schemas"]["DimensionView"];
+            name: string;
+            width: components["schemas"]["DimensionView"];
+        };
+        /** @description A part put on the bag. */
+        AddedView: {
+            /** @description It is not made: it was kept aside, or its wall is not there. */
+            aside: boolean;
+            /** @description It was kept aside and can be put back; else its wall is missing. */
+            can_be_put_back: boolean;
+            fields: components["schemas"]["FieldView"][];
+            /** Format: int32 */
+            id: number;
+            /** @description The key of its kind. */
+            kind: string;
+            name: string;
+            pieces: components["schemas"]["AddedPieceView"][];
+            /** @description What stands, in a few words. */
+            summary: string;
+            /** @description Keys of the walls it is on. */
+            walls: string[];
+        };
         /** @description Another way to lay a project. */
         Alternative: {
             bought: string;
@@ -475,6 +501,8 @@ export interface components {
             about: string;
             anchors: components["schemas"]["AnchorView"][];
             drawing: components["schemas"]["DrawingView"];
+            /** @description Its walls, each drawn straight on with the parts on it. */
+            faces: components["schemas"]["FaceView"][];
             family: string;
             /** @description The finished sizes, worked out back from the pieces. */
             finished: components["schemas"]["FinishedView"][];
@@ -483,6 +511,8 @@ export interface components {
             hardware: components["schemas"]["HardwareView"][];
             /** @description `about 11 litres`. */
             holds: string;
+            /** @description What is put on it. */
+            parts: components["schemas"]["AddedView"][];
             reels: components["schemas"]["ReelView"][];
             /** @description Only of one's own cut list. */
             rows: components["schemas"]["RowView"][];
@@ -535,6 +565,8 @@ export interface components {
         ChoicesView: {
             joins: components["schemas"]["ChoiceView"][];
             materials: components["schemas"]["ChoiceView"][];
+            /** @description Kinds of part that can be put on a bag. */
+            part_kinds: components["schemas"]["PartKindView"][];
             parts: components["schemas"]["ChoiceView"][];
             patterns: components["schemas"]["ChoiceView"][];
             print_up: components["schemas"]["ChoiceView"][];
@@ -727,6 +759,49 @@ export interface components {
             /** @description As typed or chosen. */
             value: string;
         } | {
+            /** @enum {string} */
+            edit: "add-part";
+            /** @description Its kind: a key of `PartKind`. */
+            part: string;
+            /** @description The key of the wall it goes on; nothing for the usual one. */
+            wall?: string | null;
+        } | {
+            /** @enum {string} */
+            edit: "part";
+            /** @description The key of the field. */
+            field: string;
+            /**
+             * Format: int32
+             * @description Its number.
+             */
+            id: number;
+            /** @description As typed or chosen. */
+            value: string;
+        } | {
+            /** @enum {string} */
+            edit: "take-part-off";
+            /**
+             * Format: int32
+             * @description Its number.
+             */
+            id: number;
+        } | {
+            /** @enum {string} */
+            edit: "copy-part";
+            /**
+             * Format: int32
+             * @description Its number.
+             */
+            id: number;
+        } | {
+            /** @enum {string} */
+            edit: "put-part-back";
+            /**
+             * Format: int32
+             * @description Its number.
+             */
+            id: number;
+        } | {
             /** @description Its id. */
             cloth: string;
             /** @enum {string} */
@@ -823,6 +898,19 @@ export interface components {
             based_on: number;
             edits: components["schemas"]["Edit"][];
         };
+        /** @description A wall drawn straight on. */
+        FaceView: {
+            drawing: components["schemas"]["DrawingView"];
+            name: string;
+            /**
+             * Format: double
+             * @description Pixels for one inch or centimetre.
+             */
+            per_unit: number;
+            places: components["schemas"]["PlaceView"][];
+            /** @description The key of the wall. */
+            wall: string;
+        };
         /** @description A family to choose. */
         FamilyView: {
             about: string;
@@ -841,6 +929,8 @@ export interface components {
             key: string;
             label: string;
             length?: components["schemas"]["Measure"] | null;
+            /** @description It takes several lengths, as they are typed. */
+            lengths: boolean;
             /** @description The key of the answer; the figures of a count. */
             value: string;
         };
@@ -867,6 +957,11 @@ export interface components {
             copy: string;
             name: string;
             size: string;
+        };
+        /** @description A choice and its answer. */
+        FreelyView: {
+            field: string;
+            value: string;
         };
         /**
          * @description What is sold by the length and has no width to lay.
@@ -993,6 +1088,11 @@ export interface components {
             /** @description Which, and by how much of which cloth the plan is short. */
             told: string[];
         };
+        /** @description A field that moves a part. */
+        MoveView: {
+            field: string;
+            is: components["schemas"]["Measure"];
+        };
         /** @description A project to begin. */
         NewProject: {
             /** @description The kind of bag it begins with; a tote when nothing is said. */
@@ -1034,6 +1134,13 @@ export interface components {
          * @enum {string}
          */
         Part: "outer" | "contrast" | "base" | "lining" | "pocket" | "straps" | "binding" | "backing" | "interfacing";
+        /** @description A kind of part. */
+        PartKindView: {
+            /** @description What it is for. */
+            about: string;
+            key: string;
+            name: string;
+        };
         /** @description A part of the bag and its cloth. */
         PartView: {
             cloth?: string | null;
@@ -1077,6 +1184,22 @@ export interface components {
             /** @description `at the table`, or when else it is cut to size. */
             when?: string | null;
             width: components["schemas"]["DimensionView"];
+        };
+        /** @description Where a part is on the drawing of a wall, in its pixels. */
+        PlaceView: {
+            across?: components["schemas"]["MoveView"] | null;
+            down?: components["schemas"]["MoveView"] | null;
+            freely?: components["schemas"]["FreelyView"] | null;
+            /** Format: double */
+            height: number;
+            /** Format: int32 */
+            part: number;
+            /** Format: double */
+            width: number;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
         };
         /** @description A place on a piece or a cloth. */
         Point: {
@@ -1304,6 +1427,8 @@ export interface components {
             apart?: string | null;
             /** @description How long it is on the line it is sewn on. */
             length: string;
+            /** @description Both sides are equally long, but for what bringing sizes to the ruler adds. */
+            meets: boolean;
             /** @description `base seam`. */
             name: string;
             /** @description `Outer panel, base`. */

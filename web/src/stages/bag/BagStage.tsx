@@ -14,6 +14,11 @@ import { CutListRows } from './CutListRows';
 import { FamilyChooser } from './FamilyChooser';
 import { FitAndScale } from './FitAndScale';
 import { GroupIcon, OptionFields } from './options';
+import { PartCards } from './parts/PartCards';
+import { PartSheet } from './parts/PartSheet';
+import { useParts } from './parts/useParts';
+import { WallDrawing } from './parts/WallDrawing';
+import { WallViews } from './parts/WallViews';
 import { SizeOnDrawing } from './SizeOnDrawing';
 
 export function BagStage() {
@@ -23,6 +28,7 @@ export function BagStage() {
   const focus = search.get('field');
   const { bag } = view;
   const [open, setOpen] = useState<string | null>(null);
+  const parts = useParts(bag);
 
   const onDrawing = new Set(bag.anchors.map((a) => a.field));
   // Sizes that cannot be taken hold of on the drawing have a card of their own.
@@ -94,38 +100,64 @@ export function BagStage() {
         {own ? (
           <CutListRows />
         ) : (
-          <div className="relative mt-1 max-sm:mb-12" data-drawing>
-            <Drawing drawing={bag.drawing} label={`${bag.title}, its sizes as typed`} className="w-full">
-              {bag.anchors.map((a) => (
-                <g key={a.field} stroke="#A9412A" strokeWidth="1.4">
-                  <line x1={a.x1} y1={a.y1} x2={a.x2} y2={a.y2} />
-                  <circle cx={a.x1} cy={a.y1} r="4.5" fill="#FFFDF8" />
-                </g>
-              ))}
-            </Drawing>
-            {bag.anchors.map((anchor, at) => {
-              const size = bag.groups.flatMap((g) => g.fields).find((f) => f.key === anchor.field)?.length;
-              if (!size) return null;
-              return (
-                <SizeOnDrawing
-                  key={anchor.field}
-                  anchor={anchor}
-                  at={at}
-                  name={anchor.name}
-                  value={size}
-                  unit={view.system}
-                  exactUnit={systems.find((s) => s.key === view.system)?.unit ?? 0}
-                  exactStep={rulers.find((r) => r.key === view.ruler)?.step ?? 0}
-                  frame={bag.drawing}
-                  focusKey={focus === anchor.field ? focus : null}
-                  onPreview={(value) =>
-                    preview(value === null ? null : [{ edit: 'bag', field: anchor.field, value }])
-                  }
-                  onCommit={commit}
-                  onProblem={(field, text) => setProblems((all) => ({ ...all, [field]: text }))}
-                />
-              );
-            })}
+          <div
+            className={`mt-1 grid gap-3 ${parts.part ? 'lg:grid-cols-[86px_minmax(0,1fr)_340px]' : 'lg:grid-cols-[86px_minmax(0,1fr)]'}`}
+          >
+            <WallViews bag={bag} wall={parts.face?.wall ?? null} onLook={parts.look} />
+            {parts.face ? (
+              <WallDrawing
+                face={parts.face}
+                parts={bag.parts}
+                open={parts.part?.id ?? null}
+                onOpen={parts.open}
+              />
+            ) : (
+              <div className="relative self-start max-sm:mb-12" data-drawing>
+                <Drawing drawing={bag.drawing} label={`${bag.title}, its sizes as typed`} className="w-full">
+                  {bag.anchors.map((a) => (
+                    <g key={a.field} stroke="#A9412A" strokeWidth="1.4">
+                      <line x1={a.x1} y1={a.y1} x2={a.x2} y2={a.y2} />
+                      <circle cx={a.x1} cy={a.y1} r="4.5" fill="#FFFDF8" />
+                    </g>
+                  ))}
+                </Drawing>
+                {!parts.part &&
+                  bag.anchors.map((anchor, at) => {
+                    const size = bag.groups
+                      .flatMap((g) => g.fields)
+                      .find((f) => f.key === anchor.field)?.length;
+                    if (!size) return null;
+                    return (
+                      <SizeOnDrawing
+                        key={anchor.field}
+                        anchor={anchor}
+                        at={at}
+                        name={anchor.name}
+                        value={size}
+                        unit={view.system}
+                        exactUnit={systems.find((s) => s.key === view.system)?.unit ?? 0}
+                        exactStep={rulers.find((r) => r.key === view.ruler)?.step ?? 0}
+                        frame={bag.drawing}
+                        focusKey={focus === anchor.field ? focus : null}
+                        onPreview={(value) =>
+                          preview(value === null ? null : [{ edit: 'bag', field: anchor.field, value }])
+                        }
+                        onCommit={commit}
+                        onProblem={(field, text) => setProblems((all) => ({ ...all, [field]: text }))}
+                      />
+                    );
+                  })}
+              </div>
+            )}
+            {parts.part && (
+              <PartSheet
+                key={parts.part.id}
+                part={parts.part}
+                focus={parts.focus}
+                onClose={() => parts.open(null)}
+                onAdd={parts.add}
+              />
+            )}
           </div>
         )}
       </PlanFields>
@@ -147,6 +179,15 @@ export function BagStage() {
       )}
       {!own && <Reasons />}
       <PlanFields>
+        {!own && (
+          <PartCards
+            parts={bag.parts}
+            open={parts.part?.id ?? null}
+            wall={parts.face?.wall ?? null}
+            onOpen={parts.open}
+            onAdd={parts.add}
+          />
+        )}
         <ul className="mt-3 grid grid-cols-2 gap-2 sm:grid-cols-3 lg:grid-cols-4 xl:grid-cols-5">
           {(own ? [] : cards).map((option) => (
             <li key={option.key}>

@@ -71,11 +71,13 @@ export function GroupIcon({ group }: { group: GroupView }) {
 interface Props {
   fields: FieldView[];
   focus: string | null;
+  /** Choices in rows, where there are many fields. */
+  inline?: boolean;
   /** Sends what was typed or chosen for a field; gives the problems, none if it stands. */
   onSet: (field: string, value: string) => Promise<Outcome>;
 }
 
-export function OptionFields({ fields, focus, onSet }: Props) {
+export function OptionFields({ fields, focus, inline, onSet }: Props) {
   const { view } = useProject();
   const used = fields.filter((f) => !f.idle);
   if (used.length === 0) return <p>Nothing to choose here while the bag is as it is.</p>;
@@ -86,7 +88,7 @@ export function OptionFields({ fields, focus, onSet }: Props) {
           <ChoiceField
             key={field.key}
             label={field.label}
-            inline={field.answers.every((a) => !a.note)}
+            inline={inline || field.answers.every((a) => !a.note)}
             choices={field.answers.map((a) => ({ value: a.key, name: a.name, note: a.note || undefined }))}
             value={field.value}
             onChoose={(value) => onSet(field.key, value)}
@@ -97,7 +99,8 @@ export function OptionFields({ fields, focus, onSet }: Props) {
             label={field.label}
             value={field.length?.text ?? field.value}
             words={field.length?.words}
-            unit={field.length ? view.system : undefined}
+            unit={field.length || field.lengths ? view.system : undefined}
+            hint={field.lengths ? 'from the left, commas between; empty for none' : undefined}
             focusKey={focus === field.key ? field.key : null}
             onCommit={(value) => onSet(field.key, value)}
           />

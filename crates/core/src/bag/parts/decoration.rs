@@ -7,7 +7,7 @@ use crate::bag::draft::Draft;
 use crate::bag::field::{Choice, Field, Group, choice};
 use crate::bag::problems::Problems;
 use crate::bag::quilting::cut_over;
-use crate::bag::wall::{At, Side, Wall};
+use crate::bag::wall::{At, Looks, Moves, Seen, Side, Wall};
 use crate::measure::{Length, Ruler, System, default_length};
 use crate::piece::{Piece, When};
 
@@ -145,6 +145,23 @@ impl PartOn for AddedDecoration {
         if self.technique == Technique::Applique {
             problems.between("turn", "turn", self.turn, Length::ZERO, Length::CENTIMETRE * 3);
         }
+    }
+
+    fn seen(&self, on: &Ground<'_>) -> Vec<Seen> {
+        let Some(wall) = on.wall(self.wall) else { return vec![] };
+        let centre = if self.middle { wall.width / 2 } else { self.from_left };
+        let looks = if self.technique == Technique::Applique {
+            Looks::Patch { cloth: self.cloth.part(), dividers: vec![] }
+        } else {
+            Looks::Work
+        };
+        let moves = Moves {
+            down: Some(("below", self.below)),
+            across: Some(("from_left", centre)),
+            freely: Some(("middle", "no")),
+        };
+        let (left, down) = (centre - self.width / 2, self.below - self.height / 2);
+        vec![Seen { side: self.wall, looks, left, down, width: self.width, height: self.height, moves }]
     }
 
     fn onto(&self, on: &Ground<'_>, draft: &mut Draft) {

@@ -22,7 +22,8 @@ use super::field::{Choice, Field, Slot};
 use super::kept::{put_all, values_of};
 use super::problems::Problems;
 use super::sewn::Seam;
-use super::wall::{Side, Wall};
+use super::solid::Solid;
+use super::wall::{Seen, Side, Wall};
 use crate::FieldProblem;
 use crate::measure::{Length, Ruler, System};
 use crate::piece::{Dimension, Mark, Piece, Term};
@@ -67,6 +68,11 @@ pub(super) trait PartOn {
 
     /// Adds its pieces, marks, goods, hardware and steps to `draft`.
     fn onto(&self, on: &Ground<'_>, draft: &mut Draft);
+
+    /// What is seen of it on the walls.
+    fn seen(&self, _on: &Ground<'_>) -> Vec<Seen> {
+        vec![]
+    }
 
     /// What is sewn to what within it.
     fn seams(&self, _on: &Ground<'_>) -> Vec<Seam> {
@@ -324,13 +330,19 @@ impl Added {
         self.sides().into_iter().find(|side| !walls.iter().any(|w| w.side == *side))
     }
 
-    /// Puts it on the bag.
+    /// Puts it on the bag, where it is called `name`.
     ///
     /// # Errors
     /// Every field of it that cannot stand, under `part-3.width`.
-    pub(super) fn onto(&self, walls: &[Wall], draft: &mut Draft, ruler: Ruler) -> Result<(), Vec<FieldProblem>> {
-        let (name, prefix) = (self.name(), self.prefix());
-        let on = Ground { name: &name, prefix: &prefix, walls, ruler };
+    pub(super) fn onto(
+        &self,
+        name: &str,
+        walls: &[Wall],
+        draft: &mut Draft,
+        ruler: Ruler,
+    ) -> Result<(), Vec<FieldProblem>> {
+        let prefix = self.prefix();
+        let on = Ground { name, prefix: &prefix, walls, ruler };
         if self.aside {
             draft
                 .notices
@@ -352,10 +364,25 @@ impl Added {
         Ok(())
     }
 
-    /// What is sewn to what within it.
-    pub(super) fn seams(&self, walls: &[Wall], ruler: Ruler) -> Vec<Seam> {
+    /// What is seen of it on the walls; nothing while it is kept aside.
+    pub(super) fn seen(&self, walls: &[Wall], ruler: Ruler) -> Vec<Seen> {
         let (name, prefix) = (self.name(), self.prefix());
         let on = Ground { name: &name, prefix: &prefix, walls, ruler };
+        if self.aside || self.missing(walls).is_some() { vec![] } else { self.kind.part().seen(&on) }
+    }
+
+    /// Of a strap from side to side of a bag like `solid`: its drop and width.
+    pub(super) fn over_the_mouth(&self, solid: &Solid) -> Option<(Length, Length)> {
+        match &self.kind {
+            PartKind::Strap(strap) => strap.over(Length(solid.wide()?.round() as i64)),
+            _ => None,
+        }
+    }
+
+    /// What is sewn to what within it.
+    pub(super) fn seams(&self, name: &str, walls: &[Wall], ruler: Ruler) -> Vec<Seam> {
+        let prefix = self.prefix();
+        let on = Ground { name, prefix: &prefix, walls, ruler };
         if self.aside || self.missing(walls).is_some() { vec![] } else { self.kind.part().seams(&on) }
     }
 }

@@ -15,10 +15,10 @@ use crate::bag::field::{Choice, Field, Group, choice};
 use crate::bag::problems::Problems;
 use crate::bag::round;
 use crate::bag::sewn::{Edge, Seam, Stretch};
-use crate::bag::wall::{At, Side, Wall};
+use crate::bag::wall::{At, Looks, Moves, Seen, Side, Wall};
 use crate::bag::zip::zip;
 use crate::measure::{Length, Ruler, System, default_length};
-use crate::piece::{Dimension, From, Grain, Mark, Piece, Term};
+use crate::piece::{Dimension, From, Grain, Mark, Part, Piece, Term};
 
 choice! {
     /// How a pocket is made.
@@ -704,6 +704,42 @@ impl PartOn for AddedPocket {
             );
             draft.notices.push(on.note("make", text));
         }
+    }
+
+    fn seen(&self, on: &Ground<'_>) -> Vec<Seen> {
+        let Some(wall) = on.wall(self.wall) else { return vec![] };
+        let (width, down) = (self.sits(wall), self.down(wall));
+        let left = match self.place {
+            PocketPlace::FromLeft if !self.full_width() && self.make != PocketMake::Sleeve => self.from_left,
+            _ => (wall.width - width) / 2,
+        };
+        let dividers = self.divisions.iter().scan(Length::ZERO, |at, width| {
+            *at = *at + *width;
+            Some(*at)
+        });
+        let mut dividers: Vec<Length> = dividers.collect();
+        dividers.pop();
+        let (looks, height) = match self.make {
+            PocketMake::Zip => (Looks::Zip { hangs: self.height }, self.opening),
+            PocketMake::Welt => (Looks::Welt { cloth: self.inner.part(), hangs: self.height }, self.opening),
+            _ => (Looks::Patch { cloth: self.cloth.part(), dividers }, self.height),
+        };
+        let moves = Moves {
+            down: (!self.into_base()).then_some(("below", self.below)),
+            across: (!self.full_width() && self.make != PocketMake::Sleeve).then_some(("from_left", left)),
+            freely: Some(("place", "from-left")),
+        };
+        let pocket = Seen { side: self.wall, looks, left, down, width, height, moves };
+        let mut seen = vec![pocket.clone()];
+        if self.make == PocketMake::Bound {
+            let binding = Looks::Patch { cloth: Part::Binding, dividers: vec![] };
+            seen.push(Seen { looks: binding, height: self.binding, ..pocket.clone() });
+        }
+        if self.flap && self.make != PocketMake::Sleeve {
+            let flap = Looks::Patch { cloth: self.cloth.part(), dividers: vec![] };
+            seen.push(Seen { looks: flap, height: self.flap_depth, ..pocket });
+        }
+        seen
     }
 
     fn seams(&self, on: &Ground<'_>) -> Vec<Seam> {

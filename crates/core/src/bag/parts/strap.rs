@@ -10,7 +10,7 @@ use crate::bag::draft::{Draft, Hardware};
 use crate::bag::field::{Choice, Field, Group, choice};
 use crate::bag::problems::Problems;
 use crate::bag::strap::{self, Strap, StrapMake};
-use crate::bag::wall::{At, Side, Wall};
+use crate::bag::wall::{At, Looks, Moves, Seen, Side, Wall};
 use crate::measure::{Length, Ruler, System, default_length};
 use crate::piece::{Grain, Part, Piece, Term};
 
@@ -149,6 +149,12 @@ impl AddedStrap {
             StrapWhere::SideToSide | StrapWhere::Front => vec![Side::Front],
             StrapWhere::Back => vec![Side::Back],
         }
+    }
+
+    /// Drop and width of a handle that spans `mouth` from side to side; an adjustable strap hangs as it is set.
+    pub(super) fn over(&self, mouth: Length) -> Option<(Length, Length)> {
+        let spans = self.runs == StrapWhere::SideToSide && self.end != StrapEnd::Slider;
+        spans.then(|| strap::drop(self.shows, mouth)).flatten().map(|drop| (drop, self.width))
     }
 
     fn step(&self, on: &Ground<'_>) -> String {
@@ -291,6 +297,32 @@ impl PartOn for AddedStrap {
                 problems.refuse("shows", self.shows, text);
             }
         }
+    }
+
+    fn seen(&self, on: &Ground<'_>) -> Vec<Seen> {
+        let handle = |side| {
+            let wall = on.wall(side)?;
+            let drop = strap::drop(self.shows, self.apart)?;
+            let cloth = (self.make != StrapMake::Webbing).then_some(self.cloth.part());
+            let height = match self.end {
+                StrapEnd::Outside => self.depth,
+                StrapEnd::BaseUp => wall.height,
+                StrapEnd::Rings | StrapEnd::Slider => self.width,
+                StrapEnd::Mouth | StrapEnd::Tucked => Length::ZERO,
+            };
+            let left = (wall.width - self.apart - self.width) / 2;
+            Some(Seen {
+                side,
+                looks: Looks::Handle { cloth, wide: self.width, drop },
+                left,
+                down: Length::ZERO,
+                width: self.apart + self.width,
+                height,
+                moves: Moves::default(),
+            })
+        };
+        // What runs from side to side is not on a face.
+        if self.on_a_face() { self.walls_of().into_iter().filter_map(handle).collect() } else { vec![] }
     }
 
     fn onto(&self, on: &Ground<'_>, draft: &mut Draft) {

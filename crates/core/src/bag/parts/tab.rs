@@ -10,7 +10,7 @@ use crate::bag::draft::{Draft, Hardware};
 use crate::bag::field::{Choice, Field, Group, choice};
 use crate::bag::problems::Problems;
 use crate::bag::strap::{Strap, StrapMake};
-use crate::bag::wall::{At, Side, Wall};
+use crate::bag::wall::{At, Looks, Moves, Seen, Side, Wall};
 use crate::measure::{Length, Ruler, System, default_length};
 use crate::piece::{Figure, From, Grain, Mark, Piece};
 
@@ -290,6 +290,27 @@ impl PartOn for AddedTab {
             }
             TabAt::Mouth => {}
         }
+    }
+
+    fn seen(&self, on: &Ground<'_>) -> Vec<Seen> {
+        let Some(wall) = on.wall(self.wall) else { return vec![] };
+        let moves = Moves { down: (self.at != TabAt::Mouth).then_some(("below", self.below)), ..Moves::default() };
+        let (width, height) = match self.what {
+            TabKind::Bow => (self.length, self.width),
+            TabKind::Button => (self.width, self.width),
+            _ if matches!(self.at, TabAt::SideSeam | TabAt::BothSides) => (self.length.min(wall.width / 3), self.width),
+            _ => (self.width, self.length.min(wall.height)),
+        };
+        let down = if self.at == TabAt::Mouth { Length::ZERO } else { self.below };
+        let middle = (wall.width - width) / 2;
+        let lefts = match self.at {
+            TabAt::SideSeam => vec![Length::ZERO],
+            TabAt::BothSides => vec![Length::ZERO, wall.width - width],
+            TabAt::Mouth | TabAt::Face => vec![middle],
+        };
+        let looks = Looks::Strip { cloth: self.cloth.part() };
+        let one = Seen { side: self.wall, looks, left: middle, down, width, height, moves };
+        lefts.into_iter().map(|left| Seen { left, ..one.clone() }).collect()
     }
 
     fn onto(&self, on: &Ground<'_>, draft: &mut Draft) {

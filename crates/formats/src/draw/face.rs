@@ -1,0 +1,106 @@
+//! One wall of a bag seen straight on, with the parts on it and where each can be taken hold of.
+
+use super::canvas::{Canvas, Drawing, Style, ink};
+use super::dress::{Dress, Onto, part};
+use bofta_core::bag::{Choice, Draft, Moves, Seen, Side, Wall};
+use bofta_core::measure::Length;
+use bofta_core::piece::Part;
+use bofta_core::project::Project;
+
+/// Where a part is on a drawing, in its pixels.
+#[derive(Clone, Debug, PartialEq)]
+pub struct PartPlace {
+    /// Its number.
+    pub part: u32,
+    /// Left.
+    pub x: f64,
+    /// Top.
+    pub y: f64,
+    /// Across.
+    pub width: f64,
+    /// Down.
+    pub height: f64,
+    /// The fields that move it.
+    pub moves: Moves,
+}
+
+/// A wall drawn.
+#[derive(Clone, Debug, PartialEq)]
+pub struct FaceDrawing {
+    /// Which one.
+    pub side: Side,
+    /// The drawing.
+    pub drawing: Drawing,
+    /// The parts on it.
+    pub places: Vec<PartPlace>,
+    /// Pixels for one inch or centimetre.
+    pub per_unit: f64,
+}
+
+/// Every wall of the project's bag, each into `width` × `height` pixels.
+pub fn faces(project: &Project, draft: &Draft, width: f64, height: f64) -> Vec<FaceDrawing> {
+    let walls = project.bag.walls(project.ruler);
+    // What the body has itself is no part: it has no number.
+    let own = project.bag.own_seen().into_iter().map(|s| (0, s));
+    let seen: Vec<(u32, Seen)> = own.chain(project.bag.seen(project.ruler)).collect();
+    walls.iter().map(|wall| face(project, draft, wall, &seen, (width, height))).collect()
+}
+
+fn face(
+    project: &Project,
+    draft: &Draft,
+    wall: &Wall,
+    seen: &[(u32, Seen)],
+    (width, height): (f64, f64),
+) -> FaceDrawing {
+    let f = |l: Length| l.0 as f64;
+    let mut canvas = Canvas::default();
+    let dress = Dress::of(&mut canvas, project, &format!("face-{}", wall.side.answer().key));
+    let on_it: Vec<&(u32, Seen)> = seen.iter().filter(|(_, s)| s.side == wall.side).collect();
+    let above = on_it.iter().map(|(_, s)| f(s.rises())).fold(0.0, f64::max);
+    let margin = 18.0;
+    let room = (width - margin * 2.0, height - margin * 2.0);
+    let scale = (room.0 / f(wall.width)).min(room.1 / (f(wall.height) + above));
+    let left = (width - f(wall.width) * scale) / 2.0;
+    let top = (height - (f(wall.height) + above) * scale) / 2.0 + above * scale;
+    let at = |x: f64, y: f64| (left + x * scale, top + y * scale);
+    let onto = Onto { at: &at, scale };
+    let of = |id: &str| draft.pieces.iter().find(|p| p.id == id).map(|p| p.part);
+    let cloth = wall.piece.and_then(of).unwrap_or(Part::Outer);
+    let (x, y) = at(0.0, 0.0);
+    let (wide, tall) = (f(wall.width) * scale, f(wall.height) * scale);
+    // A handle hangs behind the face it is caught in; what is sewn on lies before it.
+    for (_, s) in on_it.iter().filter(|(_, s)| s.rises() > Length::ZERO && s.height == Length::ZERO) {
+        part(&mut canvas, s, &dress, &onto);
+    }
+    canvas.rect(x, y, wide, tall, &Style::fill(dress.cloth(cloth).figures.clone()).stroke(ink::INDIGO, 2.0));
+    if wall.side.is_inside() {
+        canvas.rect(x, y, wide, tall, &Style::fill(ink::INDIGO).opacity(0.12));
+    }
+    if wall.across_a_seam {
+        let middle = x + wide / 2.0;
+        canvas.line(middle, y, middle, y + tall, &Style::line(ink::INDIGO, 1.2));
+    }
+    if wall.top < Length::ZERO {
+        // Above this line lies a band, a facing or another piece.
+        let line = y - f(wall.top) * scale;
+        canvas.line(x, line, x + wide, line, &Style::line(ink::INDIGO, 1.2).dash("6 3"));
+    }
+    for (_, s) in on_it.iter().filter(|(_, s)| s.rises() == Length::ZERO || s.height > Length::ZERO) {
+        part(&mut canvas, s, &dress, &onto);
+    }
+    let place = |(id, s): &&(u32, Seen)| {
+        let ((x, y), (width, height)) = (at(f(s.left), f(s.down)), (f(s.width) * scale, f(s.height) * scale));
+        let up = f(s.rises()) * scale;
+        PartPlace { part: *id, x, y: y - up, width, height: height + up, moves: s.moves.clone() }
+    };
+    // Of a part that shows in several shapes the first is what is taken hold of.
+    let mut places: Vec<PartPlace> = vec![];
+    for found in on_it.iter().filter(|(id, _)| *id > 0).map(place) {
+        if !places.iter().any(|p| p.part == found.part) {
+            places.push(found);
+        }
+    }
+    let per_unit = project.system.unit().0 as f64 * scale;
+    FaceDrawing { side: wall.side, drawing: canvas.finish(width, height), places, per_unit }
+}
