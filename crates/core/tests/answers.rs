@@ -17,7 +17,7 @@ fn answers(bag: &Bag) -> Vec<(&'static str, Vec<String>)> {
         Slot::Choice(choice) => choice.answers().iter().map(|a| a.key.to_owned()).collect(),
         Slot::Toggle(_) => vec!["yes".to_owned(), "no".to_owned()],
         Slot::Count(_, among) => vec![among.start().to_string(), among.end().to_string()],
-        Slot::Length(_) | Slot::Text(_) | Slot::Lengths(_) => vec![],
+        Slot::Length(_) | Slot::Text(_) | Slot::Lengths(_) | Slot::Cloths(_) => vec![],
     };
     listed.iter().map(|f| (f.key, of(&f.slot))).filter(|(_, a)| !a.is_empty()).collect()
 }

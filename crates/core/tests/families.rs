@@ -448,7 +448,7 @@ fn vary(slot: &mut Slot<'_>, by: u32) {
         }
         Slot::Toggle(on) => **on = by.is_multiple_of(2),
         Slot::Count(count, among) => **count = among.start() + by % (among.end() - among.start() + 1),
-        Slot::Text(_) | Slot::Lengths(_) => {}
+        Slot::Text(_) | Slot::Lengths(_) | Slot::Cloths(_) => {}
     }
 }
 
@@ -736,4 +736,36 @@ fn a_backed_sack_keeps_its_casing_free() {
     let (outer, backing) = (piece(&draft, "outer-panel"), piece(&draft, "interfacing-panel"));
     // Folded at the base: a turn of ¼ in and a casing of 1¼ in at both ends.
     assert_eq!(outer.height.size - backing.height.size, inch(3, 1));
+}
+
+/// Common practice: a casing 3½ × ¾ in caught in a top seam of ¼ in, its ends turned ½, is cut 4½ × 2.
+#[test]
+fn a_casing_caught_in_the_top_seam() {
+    let mut bag = Family::Drawstring.default_for(System::Inches);
+    let fields = [
+        ("casing", "in-seam"),
+        ("base", "seam"),
+        ("width", "3 1/2"),
+        ("height", "5"),
+        ("clearance", "0"),
+        ("casing_depth", "3/4"),
+        ("hem_turn", "1/2"),
+        ("seam_side", "1/4"),
+        ("seam_top", "1/4"),
+        ("cord_of_cloth", "yes"),
+        ("cord_width", "3/8"),
+    ];
+    for (key, value) in fields {
+        bag.set(key, value, System::Inches).unwrap_or_else(|p| panic!("{key}: {p}"));
+    }
+    assert_eq!(bag.answer("lined"), Some("yes"), "a casing in the seam brings its lining along");
+    let draft = bag.draft(Ruler::Eighth).unwrap_or_else(|p| panic!("{p:?}"));
+    assert_eq!(draft.piece("casing").expect("casings").size(), (Length::inches(9, 2), Length::INCH * 2));
+    assert_eq!(draft.piece("casing").map(|p| p.count), Some(2));
+    // A cord folded in four is cut four times as wide; none is bought then.
+    assert_eq!(draft.piece("cord").expect("cords").width.size, Length::inches(3, 2));
+    assert!(draft.goods.is_empty());
+    assert!(draft.notices.iter().any(|n| n.text.contains("5¾ in tall")), "{:?}", draft.notices);
+    bag.set("lined", "no", System::Inches).expect("read");
+    assert_eq!(bag.answer("casing"), Some("sewn-on"), "without a lining nothing catches it");
 }

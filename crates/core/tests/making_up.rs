@@ -204,7 +204,7 @@ proptest! {
             up.set(key, &value, system).expect("a field");
         }
         let mut pieced = whole.clone();
-        if up.apply(&mut pieced, &panel.id, ruler).is_err() {
+        if up.apply(&mut pieced, &panel.id, &[], ruler).is_err() {
             return Ok(());
         }
         let patches: Vec<&Piece> = pieced.pieces.iter().filter(|p| p.id.starts_with(&format!("{}-patch", panel.id))).collect();
@@ -251,4 +251,97 @@ proptest! {
             prop_assert_eq!(found.size(), right.size(), "{} of {:?} {}", id, family, mouths[mouth]);
         }
     }
+}
+
+/// Worked out: a front 13 in tall and 4 deep, ½ in at top and base, is 13 + 2 + ½ + ½ = 16 cut. Bands that show 3 and 6 of it,
+/// the rest 16 − ½ − 9 = 6½ to the raw edge, seams of ¼: 3 + ½ + ¼, 6 + 2 × ¼, 6½ + ¼; together 17 = 16 + 2 × ¼ × 2.
+#[test]
+fn a_panel_in_bands_of_three_cloths() {
+    let sizes = [("width", "14"), ("height", "13"), ("depth", "4"), ("seam_top", "1/2"), ("seam_base", "1/2")];
+    let plain = project(Family::Tote, &sizes);
+    let banded = made(
+        &plain,
+        &[
+            make_up("outer-panel", "patch_seam", "1/4"),
+            make_up("outer-panel", "bands", "3, 6"),
+            make_up("outer-panel", "band_cloths", "outer, lining, base"),
+        ],
+    );
+    let heights = [inch(15, 4), inch(13, 2), inch(27, 4)];
+    let parts = [Part::Outer, Part::Lining, Part::Base];
+    for (n, (height, part)) in heights.into_iter().zip(parts).enumerate() {
+        let band = piece(&banded, &format!("outer-panel-band-{}", n + 1));
+        assert_eq!((band.height.size, band.width.size, band.count, band.part), (height, inch(19, 1), 2, part), "{n}");
+    }
+    let panel = piece(&banded, "outer-panel");
+    assert_eq!(panel.when, When::Pieced(Patches::Bands));
+    let seams: Vec<Length> =
+        panel.marks.iter().filter(|m| m.name.contains("seam between")).map(|m| m.distance).collect();
+    assert_eq!(seams, [inch(7, 2), inch(19, 2)]);
+    // A band is pieced or quilted in its turn.
+    let both = made(&banded, &[make_up("outer-panel-band-2", "front", "strips")]);
+    assert_eq!(piece(&both, "outer-panel-band-2").when, When::Pieced(Patches::Grid(4, 1)));
+    assert!(piece(&both, "outer-panel-band-2-patch-light").count > 0);
+    // More than the panel is refused, by the field.
+    let problem = refused(&plain, &make_up("outer-panel", "bands", "10, 8"));
+    assert!(problem.message.contains("nothing is left"), "{problem:?}");
+}
+
+/// Side by side the first band has what the panel has beside its face: 18 in across, s + D/2 = 2½ each side of 14.
+#[test]
+fn bands_side_by_side() {
+    let plain = project(Family::Tote, &[("width", "14"), ("depth", "4"), ("seam_side", "1/2")]);
+    let edits = [
+        make_up("outer-panel", "patch_seam", "1/4"),
+        make_up("outer-panel", "bands", "5"),
+        make_up("outer-panel", "bands_run", "along"),
+    ];
+    let banded = made(&plain, &edits);
+    let widths: Vec<Length> = (1..=2).map(|n| piece(&banded, &format!("outer-panel-band-{n}")).width.size).collect();
+    assert_eq!(widths, [inch(31, 4), inch(47, 4)], "5 + 2½ + ¼, 19 − 7½ + ¼");
+    assert_eq!(widths[0] + widths[1], inch(19, 1) + inch(1, 2));
+}
+
+/// Worked out: a panel 19 × 16 with corners of 2 in, firm stabiliser ½ clear all round and a light layer over all of it; a
+/// corner's edge moves in with the rest, so the corner stays 2 × 2.
+#[test]
+fn one_piece_is_backed_by_itself() {
+    let sizes = [("width", "14"), ("height", "13"), ("depth", "4"), ("backing", "full-size")];
+    let plain = project(Family::Tote, &sizes);
+    let backed = made(
+        &plain,
+        &[
+            make_up("outer-panel", "backed", "stabiliser"),
+            make_up("outer-panel", "backed_clear", "1/2"),
+            make_up("outer-panel", "backed_over", "light"),
+            make_up("strap", "backed", "woven"),
+            make_up("strap", "backed_reach", "full"),
+            make_up("lining-panel", "backed", "nothing"),
+        ],
+    );
+    let (firm, light) = (piece(&backed, "outer-panel-backed-1"), piece(&backed, "outer-panel-backed-2"));
+    assert_eq!((firm.size(), firm.part), ((inch(18, 1), inch(15, 1)), Part::Stabiliser));
+    assert_eq!((light.size(), light.part), ((inch(19, 1), inch(16, 1)), Part::Interfacing));
+    let Figure::CutOut { across, up } = &firm.figure else { panic!("{:?}", firm.figure) };
+    assert_eq!((across.size, up.size), (inch(2, 1), inch(2, 1)));
+    assert!(draft(&backed).piece("fleece-panel").is_none(), "the bag's own backing gives way");
+    assert_eq!(piece(&backed, "strap-backed-1").size(), piece(&backed, "strap").size());
+    // What is a backing itself, and what would be clear of everything.
+    assert!(
+        refused(&backed, &make_up("outer-panel-backed-1", "backed", "light")).message.contains("Nothing lies behind")
+    );
+    assert_eq!(refused(&backed, &make_up("strap", "front", "strips")).field, "piece");
+    let narrow = made(&backed, &[make_up("strap", "backed_reach", "full")]);
+    assert_eq!(refused(&narrow, &make_up("outer-panel", "backed_clear", "9")).field, "backed_clear");
+}
+
+/// A fleece that is clear of the seams is clear of the seam across the corner too. Worked out: 4 in deep, side and base seams
+/// ½, boxing ¼: 2 + ½ − ¼ = 2¼ is cut from the panel; from the seam lines the corner's seam line is 2 in, and so is the
+/// fleece's corner.
+#[test]
+fn fleece_is_clear_of_the_boxing_seam() {
+    let sizes = [("depth", "4"), ("seam_boxing", "1/4"), ("backing", "clear-of-seams"), ("boxing", "cut-out")];
+    let backed = project(Family::Tote, &sizes);
+    let Figure::CutOut { across, up } = piece(&backed, "fleece-panel").figure else { panic!("corners") };
+    assert_eq!((across.size, up.size), (inch(2, 1), inch(2, 1)));
 }

@@ -26,6 +26,7 @@ fn kinds(fields: &[Field<'_>]) -> Vec<(&'static str, Kind)> {
         Slot::Length(_) if key.starts_with("seam") => Kind::Seam,
         Slot::Length(length) => Kind::Size(**length),
         Slot::Text(_) => Kind::Answers(vec![String::new(), "Seed tin".into()]),
+        Slot::Cloths(_) => Kind::Answers(vec![String::new(), "outer, lining".into()]),
         Slot::Lengths(_) => Kind::Answers(vec![String::new(), "1, 2".into(), "1 1/2, 1 1/2, 3".into()]),
     };
     fields.iter().map(|f| (f.key, of(f.key, &f.slot))).collect()

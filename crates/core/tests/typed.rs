@@ -113,7 +113,8 @@ fn each_backing_asks_for_its_own_cloth() {
         match material {
             Material::Fleece => assert_eq!(suited, [Part::Backing]),
             Material::Interfacing => assert_eq!(suited, [Part::Interfacing]),
-            _ => assert_eq!(suited.len(), Part::ALL.len() - 2, "{material:?} suits what is seen"),
+            Material::Stabiliser => assert_eq!(suited, [Part::Stabiliser]),
+            _ => assert_eq!(suited.len(), Part::ALL.len() - 3, "{material:?} suits what is seen"),
         }
     }
 }

@@ -77,7 +77,7 @@ impl BackingChoice {
 
     /// What lies behind `panel`, whose allowances are `within`; sizes brought up to `ruler`.
     pub(super) fn behind(&self, panel: &Piece, within: Allowances, ruler: Ruler) -> Vec<Piece> {
-        behind(panel, self.school, self.cloth, within, ruler)
+        behind(panel, self.school, (self.cloth.part(), self.cloth.word()), within, ruler)
     }
 
     /// What is done with it before anything is sewn.
@@ -95,20 +95,29 @@ pub struct Allowances {
     pub top: Length,
     /// At the base; nothing where it is a fold.
     pub base: Length,
+    /// Across a corner that is cut out.
+    pub corner: Length,
 }
 
 /// Width of the light strips of the two-stage school: an allowance and half an inch.
 const STRIP: Length = Length::inches(1, 2);
 
-/// The backing of `panel`, whose allowances are `within`, cut as `school` says; sizes brought up to `ruler`.
-fn behind(panel: &Piece, school: BackingSchool, cloth: BackingCloth, within: Allowances, ruler: Ruler) -> Vec<Piece> {
+/// The backing of `panel`, whose allowances are `within`, cut as `school` says from the cloth of a part that is called
+/// so; sizes brought up to `ruler`.
+pub(super) fn behind(
+    panel: &Piece,
+    school: BackingSchool,
+    (part, word): (Part, &str),
+    within: Allowances,
+    ruler: Ruler,
+) -> Vec<Piece> {
     let stem = panel.id.trim_end_matches("-panel").trim_start_matches("outer-").to_owned();
     let stem = if stem == "outer" { "panel".to_owned() } else { stem };
-    let (id, word) = (format!("{}-{stem}", cloth.word()), cloth.word());
+    let id = format!("{}-{stem}", word.replace(' ', "-"));
     let capital = format!("{}{}", word[..1].to_uppercase(), &word[1..]);
     let name = format!("{capital}, {}", panel.name.to_lowercase());
     let piece = |id: String, name: String, width: Dimension, height: Dimension| {
-        let made = Piece::new(id, name, cloth.part(), width, height).times(panel.count).lying(Grain::Any);
+        let made = Piece::new(id, name, part, width, height).times(panel.count).lying(Grain::Any);
         Piece { backs: Some(panel.id.clone()), ..made }
     };
     let clear = || {
@@ -126,8 +135,10 @@ fn behind(panel: &Piece, school: BackingSchool, cloth: BackingCloth, within: All
             ],
             ruler,
         );
+        // A corner's edge comes in by its own seam, the panel's beside it by theirs.
         let trimmed = |d: &Dimension, by: Length, field| {
-            let left = vec![Term::once("the panel's", d.size, field), less("less the seam", 1, by, field)];
+            let corner = Term::once("the seam across the corner", within.corner, "backing");
+            let left = vec![Term::once("the panel's", d.size, field), less("less the seam", 1, by, field), corner];
             Dimension::sum(left, ruler)
         };
         let figure = match &panel.figure {
@@ -135,9 +146,10 @@ fn behind(panel: &Piece, school: BackingSchool, cloth: BackingCloth, within: All
                 across: trimmed(across, within.side, "seam_side"),
                 up: trimmed(up, within.base, "seam_base"),
             },
-            Figure::CutAtFold { across, up } => {
-                Figure::CutAtFold { across: trimmed(across, within.side, "seam_side"), up: up.clone() }
-            }
+            Figure::CutAtFold { across, up } => Figure::CutAtFold {
+                across: trimmed(across, within.side, "seam_side"),
+                up: trimmed(up, Length::ZERO, "seam_base"),
+            },
             Figure::Rounded(radius) => Figure::Rounded((*radius - within.side).max(Length::ZERO)),
             Figure::Circle | Figure::Rectangle => panel.figure.clone(),
             // Every edge of any other outline comes in by the narrowest of the seams.

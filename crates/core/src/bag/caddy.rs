@@ -273,8 +273,8 @@ impl Design for Caddy {
         self.problems(ruler)?;
         let outer = self.panels(false, ruler);
         let top: Length = self.mouth.outer().iter().map(Term::value).sum();
-        let walls = Allowances { side: self.seam_side, top, base: self.seam_base };
-        let flat = Allowances { side: self.seam_base, top: self.seam_base, base: self.seam_base };
+        let walls = Allowances { side: self.seam_side, top, base: self.seam_base, corner: Length::ZERO };
+        let flat = Allowances { side: self.seam_base, top: self.seam_base, base: self.seam_base, corner: Length::ZERO };
         let backed: Vec<Piece> = outer
             .iter()
             .flat_map(|p| {

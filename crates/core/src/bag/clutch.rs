@@ -149,7 +149,7 @@ impl Design for Clutch {
         }
         problems.end()?;
         let outer = self.body("outer-panel", "Body", Part::Outer, ruler);
-        let within = Allowances { side: self.seam_side, top: self.seam_top, base: self.seam_top };
+        let within = Allowances { side: self.seam_side, top: self.seam_top, base: self.seam_top, corner: Length::ZERO };
         let backed = self.backing.behind(&outer, within, ruler);
         let mut pieces = vec![outer, self.body("lining-panel", "Lining", Part::Lining, ruler)];
         if self.band > Length::ZERO {

@@ -3,7 +3,7 @@
 use super::draft::{Good, GoodKind, Notice};
 use super::field::choice;
 use crate::measure::{Length, Ruler};
-use crate::piece::{Dimension, Term};
+use crate::piece::{Dimension, Grain, Part, Piece, Term};
 
 choice! {
     /// How the cord runs.
@@ -29,6 +29,15 @@ pub fn cords(route: CordRoute, flat: Length, tail: Length, ruler: Ruler) -> Good
         ruler,
     );
     Good { kind: GoodKind::Cord, name: "Drawcord".into(), count, length, width: None }
+}
+
+/// The same cord cut from cloth, `width` wide when it is folded in four.
+pub(super) fn of_cloth(cord: &Good, width: Length, ruler: Ruler) -> Piece {
+    let strip = Dimension::sum(vec![Term::times("finished cord, folded in four", 4, width, "cord_width")], ruler);
+    Piece::new("cord", "Drawcord", Part::Straps, strip, cord.length.clone())
+        .times(cord.count)
+        .lying(Grain::Either)
+        .noted("folded in four and stitched; the ends turned in")
 }
 
 /// How far down the side the casing's opening is slit: the turn and twice the casing.

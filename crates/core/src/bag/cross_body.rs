@@ -75,7 +75,8 @@ impl CrossBody {
             ruler,
         );
         let upper = Piece::new("upper", "Upper", Part::Outer, self.across(ruler), upper_height).times(2);
-        let within = Allowances { side: self.seam_side, top: self.seam_top, base: self.seam_base };
+        let within =
+            Allowances { side: self.seam_side, top: self.seam_top, base: self.seam_base, corner: self.seam_base };
         let backed = self.backing.behind(&upper, within, ruler);
         let (mut pieces, notices) = self.front.of(upper, ruler);
         pieces.push(

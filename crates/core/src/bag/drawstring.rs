@@ -8,7 +8,7 @@ use super::boxing::{self, Corner};
 use super::cord::{self, CordRoute};
 use super::draft::{Draft, Finished, Notice, millilitres};
 use super::extras::{Extras, Place};
-use super::field::{Field, Group, choice};
+use super::field::{Choice, Field, Group, choice};
 use super::pocket::{PocketChoice, PocketKind};
 use super::problems::Problems;
 use super::seam::SeamKind;
@@ -44,6 +44,8 @@ choice! {
         Folded = "folded", "Folded over", "the top turned and stitched";
         /// Strips sewn on the outside.
         SewnOn = "sewn-on", "Sewn on", "strips of their own, shorter than the bag is wide";
+        /// Strips folded and caught in the top seam of a lined bag; they stand above the mouth.
+        InSeam = "in-seam", "Caught in the top seam", "strips folded lengthwise, above the mouth of a lined bag";
     }
 }
 
@@ -72,6 +74,8 @@ pub struct Drawstring {
     pub casing_below: Length,
     /// Whether it is lined.
     pub lined: bool,
+    /// Either side out: only with a casing that is seen from both.
+    pub reversible: bool,
     /// The pocket on the lining.
     pub pocket: PocketChoice,
     /// What lies behind it.
@@ -82,6 +86,10 @@ pub struct Drawstring {
     pub cord: CordRoute,
     /// Left over at each end.
     pub cord_tail: Length,
+    /// The cord is a strip of cloth, folded in four.
+    pub cord_of_cloth: bool,
+    /// Its finished width.
+    pub cord_width: Length,
     /// How the side seams are sewn.
     pub seam_kind: SeamKind,
     /// Side seams.
@@ -106,6 +114,14 @@ impl Drawstring {
                 name: "side seam stops, the slit for the cord".into(),
                 distance: cord::slit(self.hem_turn, self.casing_depth),
                 from: From::TopEdge,
+                and: None,
+            });
+        } else if self.casing == Casing::InSeam {
+            marks.push(Mark {
+                boxes: false,
+                name: "ends of the casing, at the top raw edge".into(),
+                distance: self.seam_side + self.clearance,
+                from: From::SideEdges,
                 and: None,
             });
         } else {
@@ -135,7 +151,11 @@ impl Drawstring {
         let name = if self.round() { "Lining wall" } else { "Lining" };
         let gap = Mark {
             boxes: false,
-            name: "turning gap, left open in one side seam".into(),
+            name: if self.reverses() {
+                "turning gap, left open in one side seam, closed by hand".into()
+            } else {
+                "turning gap, left open in one side seam".into()
+            },
             distance: (self.height / 4).min(Length::INCH * 2).floor_to(ruler.step()),
             from: From::BaseEdge,
             and: None,
@@ -151,6 +171,21 @@ impl Drawstring {
     fn notices(&self, ruler: Ruler) -> Vec<Notice> {
         let show = |l: Length| Problems::new(ruler).show(l);
         let mut notices = vec![cord::caution()];
+        if self.casing == Casing::InSeam {
+            let tall = show(self.height + self.casing_depth);
+            notices.push(Notice::note(
+                "casing",
+                format!("Its casing stands above the mouth: the bag is {tall} tall with it."),
+            ));
+        }
+        if self.cord_of_cloth && self.casing_depth * 2 < self.cord_width * 3 {
+            let text = format!(
+                "A cord {} wide is tight in a casing of {}: it slides well where the casing is half as wide again.",
+                show(self.cord_width),
+                show(self.casing_depth)
+            );
+            notices.push(Notice::attention("casing_depth", text));
+        }
         if self.round() {
             let cut = self.width + self.seam_base * 2;
             let short = round::three_times_is_short_by(cut, self.seam_base);
@@ -201,7 +236,9 @@ impl Drawstring {
         problems.between("casing_depth", "casing", self.casing_depth, Length::MILLIMETRE * 6, tall / 3);
         if !self.folded_casing() {
             problems.between("clearance", "clearance", self.clearance, Length::ZERO, self.width / 8);
-            problems.between("casing_below", "distance of the casing", self.casing_below, Length::ZERO, tall / 2);
+            if self.casing == Casing::SewnOn {
+                problems.between("casing_below", "distance of the casing", self.casing_below, Length::ZERO, tall / 2);
+            }
             if self.lined {
                 problems.seam("seam_top", "top seam", self.seam_top, tall, "the height");
             }
@@ -212,7 +249,16 @@ impl Drawstring {
             self.seam_kind.problems(self.seam_side, &mut problems);
         }
         problems.between("cord_tail", "tail", self.cord_tail, Length::ZERO, Length::METRE);
-        problems.end()
+        if self.cord_of_cloth {
+            problems.between("cord_width", "cord", self.cord_width, Length::MILLIMETRE * 4, self.casing_depth);
+        }
+        let mut found = problems.end().err().unwrap_or_default();
+        if self.casing == Casing::InSeam && !self.lined {
+            let message =
+                "A casing caught in the top seam needs a lining to make that seam: line the bag, or sew the casing on.";
+            found.push(FieldProblem::new("casing", self.casing.answer().key, message));
+        }
+        if found.is_empty() { Ok(()) } else { Err(found) }
     }
 
     fn round(&self) -> bool {
@@ -221,6 +267,11 @@ impl Drawstring {
 
     fn boxed(&self) -> bool {
         self.base == SackBase::Boxed
+    }
+
+    /// Both sides are outsides.
+    fn reverses(&self) -> bool {
+        self.reversible && self.lined && self.casing == Casing::InSeam
     }
 
     fn folded_casing(&self) -> bool {
@@ -238,8 +289,10 @@ impl Drawstring {
                 Term::once("casing", self.casing_depth, "casing_depth"),
                 Term::once("turned under", self.hem_turn, "hem_turn"),
             ],
-            (Casing::SewnOn, true) => vec![Term::once("top seam", self.seam_top, "seam_top")],
-            (Casing::SewnOn, false) => vec![Term::times("hem, turned twice", 2, self.hem_turn, "hem_turn")],
+            (Casing::SewnOn | Casing::InSeam, true) => vec![Term::once("top seam", self.seam_top, "seam_top")],
+            (Casing::SewnOn | Casing::InSeam, false) => {
+                vec![Term::times("hem, turned twice", 2, self.hem_turn, "hem_turn")]
+            }
         }
     }
 
@@ -299,15 +352,20 @@ impl Drawstring {
             vec![
                 Term::once("the panel, finished", panel, "width"),
                 Term::times("clear of the side seams", -2, self.clearance, "clearance"),
-                Term::times("ends turned twice", 4, self.hem_turn, "hem_turn"),
+                if self.casing == Casing::InSeam {
+                    Term::times("ends turned", 2, self.hem_turn, "hem_turn")
+                } else {
+                    Term::times("ends turned twice", 4, self.hem_turn, "hem_turn")
+                },
             ],
             ruler,
         );
+        let seams = match self.casing {
+            Casing::InSeam => Term::times("caught in the top seam, both layers", 2, self.seam_top, "seam_top"),
+            _ => Term::times("seams", 2, self.seam_side, "seam_side"),
+        };
         let tall = Dimension::sum(
-            vec![
-                Term::times("casing, front and back", 2, self.casing_depth, "casing_depth"),
-                Term::times("seams", 2, self.seam_side, "seam_side"),
-            ],
+            vec![Term::times("casing, front and back", 2, self.casing_depth, "casing_depth"), seams],
             ruler,
         );
         Piece::new("casing", "Casing", if self.lined { Part::Contrast } else { Part::Outer }, long, tall).times(2)
@@ -329,11 +387,14 @@ impl Design for Drawstring {
             clearance: size(2, 6),
             casing_below: size(16, 50),
             lined: false,
+            reversible: false,
             pocket: PocketChoice::default_for(PocketKind::None, system),
             backing: BackingChoice { school: BackingSchool::None, cloth: BackingCloth::Interfacing },
             extras: Extras::default_for(system),
             cord: CordRoute::Two,
             cord_tail: size(24, 80),
+            cord_of_cloth: false,
+            cord_width: size(3, 10),
             seam_kind: SeamKind::HemmedFirst,
             seam_side: size(4, 10),
             seam_base: size(4, 10),
@@ -344,7 +405,8 @@ impl Design for Drawstring {
     fn fields(&mut self) -> Vec<Field<'_>> {
         let (round, boxed, folded) = (self.round(), self.boxed(), self.folded_casing());
         let (rounded, lined) = (self.base == SackBase::Rounded, self.lined);
-        let seamed = self.base != SackBase::Fold;
+        let (seamed, sewn_on) = (self.base != SackBase::Fold, self.casing == Casing::SewnOn);
+        let (in_seam, of_cloth) = (self.casing == Casing::InSeam, self.cord_of_cloth);
         let mut all = vec![
             Field::size("width", if round { "Diameter of the base" } else { "Wide" }, Group::Size, &mut self.width)
                 .scaling(),
@@ -357,14 +419,18 @@ impl Design for Drawstring {
             Field::size("hem_turn", "Turned under first", Group::Mouth, &mut self.hem_turn),
             Field::size("clearance", "Casing stops short of the side", Group::Mouth, &mut self.clearance)
                 .only_if(!folded),
-            Field::size("casing_below", "Casing below the top", Group::Mouth, &mut self.casing_below).only_if(!folded),
+            Field::size("casing_below", "Casing below the top", Group::Mouth, &mut self.casing_below).only_if(sewn_on),
             Field::toggle("lined", "Lined", Group::Lining, &mut self.lined),
+            Field::toggle("reversible", "Reversible, either side out", Group::Lining, &mut self.reversible)
+                .only_if(lined && in_seam),
         ];
         all.extend(self.pocket.fields(lined));
         all.extend(self.backing.fields("Behind the outer"));
         all.extend([
             Field::choice("cord", "How the cord runs", Group::Cord, &mut self.cord),
             Field::size("cord_tail", "Left over at each end", Group::Cord, &mut self.cord_tail),
+            Field::toggle("cord_of_cloth", "Cut from cloth, folded in four", Group::Cord, &mut self.cord_of_cloth),
+            Field::size("cord_width", "Its finished width", Group::Cord, &mut self.cord_width).only_if(of_cloth),
             self.seam_kind.field(!lined),
             Field::seam("seam_side", "Side seams", &mut self.seam_side),
             Field::seam("seam_base", "Base seam", &mut self.seam_base).only_if(seamed),
@@ -377,6 +443,8 @@ impl Design for Drawstring {
     fn update_dependents(&mut self, key: &str, system: System) {
         match key {
             "seam_kind" => self.seam_side = self.seam_kind.default_for(system),
+            "casing" if self.casing == Casing::InSeam => self.lined = true,
+            "lined" if !self.lined && self.casing == Casing::InSeam => self.casing = Casing::SewnOn,
             _ => self.pocket.update_dependents(key, system),
         }
     }
@@ -426,7 +494,7 @@ impl Design for Drawstring {
         let allowed = self.top().iter().map(Term::value).sum();
         // In one piece over the base there is a mouth at both ends.
         let base = if self.base == SackBase::Fold { allowed } else { self.seam_base };
-        let within = Allowances { side: self.seam_side, top: allowed, base };
+        let within = Allowances { side: self.seam_side, top: allowed, base, corner: self.seam_base };
         let mut backed = self.backing.behind(&outer, within, ruler);
         let mut pieces = vec![outer.marked(self.marks())];
         if self.round() {
@@ -445,7 +513,10 @@ impl Design for Drawstring {
         notices.extend(pocket.notices(self.height - self.pocket.below, &show));
         pieces.append(&mut backed);
         let flat = if self.round() { round::circumference(self.width) / 2 } else { self.width + self.depth() };
-        let goods = vec![cord::cords(self.cord, flat, self.cord_tail, ruler)];
+        let mut goods = vec![cord::cords(self.cord, flat, self.cord_tail, ruler)];
+        if self.cord_of_cloth {
+            pieces.extend(goods.drain(..).map(|cord| cord::of_cloth(&cord, self.cord_width, ruler)));
+        }
         let depth = if self.round() { self.width } else { self.depth() };
         let round_less = if self.round() { PI / 4.0 } else { 1.0 };
         let mut draft = Draft {
@@ -530,6 +601,13 @@ impl Design for Drawstring {
         if self.lined {
             let of = |body| Stretch::new(body, Edge::Top, self.seam_top, side * 2);
             seams.push(Seam::new("round the top", of("outer-panel"), of("lining-panel")));
+            if self.casing == Casing::InSeam {
+                // The casings stop short of the side seams on purpose.
+                let strips = if self.round() { 2 } else { 1 };
+                let casing = Stretch::new("casing", Edge::Top, self.seam_top, self.hem_turn * 2).times(strips as u32);
+                let seam = Seam::new("casing in the top seam", of("outer-panel"), casing);
+                seams.push(seam.easing(self.clearance * (2 * strips)));
+            }
         }
         seams
     }
@@ -573,7 +651,7 @@ impl Design for Drawstring {
         } else {
             Solid::default().face(front, Part::Outer, 0).flat_front([0.0, h, 0.0], [0.0; 3])
         };
-        let casing = if self.casing == Casing::SewnOn { Part::Contrast } else { Part::Outer };
+        let casing = if self.casing == Casing::Folded { Part::Outer } else { Part::Contrast };
         let deep = self.casing_depth.0 as f64;
         solid
             .face(
@@ -618,6 +696,11 @@ impl Drawstring {
         }
         if let Some(step) = self.pocket.pocket(self.lined, self.seam_side).step() {
             add(step);
+        }
+        if self.casing == Casing::InSeam {
+            add(
+                "Turn the casings’ ends in, fold them lengthwise and tack them to the outer’s top edge, pointing down.",
+            );
         }
         if self.lined {
             add("Sew the lining the same way, a gap in one side; join it to the outer, turn, close the gap.");

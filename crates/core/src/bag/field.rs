@@ -1,5 +1,6 @@
 //! The fields of a bag: named, grouped and bounded in one listing a family, which keeping, editing and showing all read.
 
+use super::parts::ClothOf;
 use crate::FieldProblem;
 use crate::measure::{Length, System, parse_length, split_lengths};
 use crate::name::{MOST_LETTERS, clean};
@@ -148,6 +149,8 @@ pub enum Slot<'a> {
     Text(&'a mut String),
     /// Several lengths in order, commas or semicolons between them; may be none.
     Lengths(&'a mut Vec<Length>),
+    /// The cloths of several bands in order, by their keys with commas between them; may be none.
+    Cloths(&'a mut Vec<ClothOf>),
 }
 
 /// More lengths in one field than these are a slip of the finger.
@@ -213,6 +216,11 @@ impl<'a> Field<'a> {
         Self { key, label, group, idle: false, scales: false, reaches: false, slot: Slot::Lengths(value) }
     }
 
+    /// The cloths of several bands in order.
+    pub fn cloths(key: &'static str, label: &'static str, group: Group, value: &'a mut Vec<ClothOf>) -> Self {
+        Self { key, label, group, idle: false, scales: false, reaches: false, slot: Slot::Cloths(value) }
+    }
+
     /// The same field, acting elsewhere.
     #[must_use]
     pub fn within(self, group: Group) -> Self {
@@ -253,6 +261,21 @@ impl<'a> Field<'a> {
                     return refuse(format!("{many} lengths will not do: at most {MOST_LENGTHS} are allowed."));
                 }
                 **lengths = typed.into_iter().map(|t| read_length(self.key, t, system)).collect::<Result<_, _>>()?;
+            }
+            Slot::Cloths(cloths) => {
+                let mut found = vec![];
+                for typed in plain.split([',', ';']).map(str::trim).filter(|t| !t.is_empty()) {
+                    let mut cloth = ClothOf::ALL[0];
+                    if !cloth.choose(typed) {
+                        let all: Vec<&str> = cloth.answers().iter().map(|a| a.key).collect();
+                        return refuse(format!("“{typed}” is not a choice here: {}.", all.join(", ")));
+                    }
+                    found.push(cloth);
+                }
+                if found.len() > MOST_LENGTHS {
+                    return refuse(format!("{} cloths will not do: at most {MOST_LENGTHS} are allowed.", found.len()));
+                }
+                **cloths = found;
             }
             Slot::Text(text) => {
                 let words = clean(plain);

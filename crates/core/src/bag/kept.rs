@@ -1,7 +1,7 @@
 //! How a bag is kept: its family, the values of its fields by their keys, and its parts.
 
-use super::field::{Field, Slot};
-use super::parts::Added;
+use super::field::{Choice, Field, Slot};
+use super::parts::{Added, ClothOf};
 use super::{Bag, Body, Family};
 use crate::measure::{Length, System};
 use serde::de::Error;
@@ -18,6 +18,7 @@ pub(super) fn values_of(fields: Vec<Field<'_>>) -> Map<String, Value> {
         Slot::Count(count, _) => Value::from(**count),
         Slot::Text(text) => Value::from(text.as_str()),
         Slot::Lengths(lengths) => lengths.iter().map(|l| l.0).collect(),
+        Slot::Cloths(cloths) => cloths.iter().map(|c| c.answer().key).collect(),
     };
     fields.iter().map(|f| (f.key.to_owned(), value(f))).collect()
 }
@@ -62,6 +63,14 @@ pub(super) fn put(field: &mut Field<'_>, value: &Value) -> bool {
             let each = |v: &Value| v.as_i64().and_then(|n| Length::try_from(n).ok());
             let found: Option<Vec<Length>> = all.iter().map(each).collect();
             found.map(|found| **lengths = found).is_some()
+        }
+        (Slot::Cloths(cloths), Value::Array(all)) => {
+            let each = |v: &Value| {
+                let mut cloth = ClothOf::ALL[0];
+                v.as_str().is_some_and(|key| cloth.choose(key)).then_some(cloth)
+            };
+            let found: Option<Vec<ClothOf>> = all.iter().map(each).collect();
+            found.map(|found| **cloths = found).is_some()
         }
         _ => false,
     }

@@ -1,10 +1,14 @@
-//! How a panel is made up before it is cut to size: any panel of any bag may be pieced of patches or quilted.
+//! How a piece is made up before it is cut to size: any panel of any bag may be pieced of patches, split into bands or
+//! quilted, and any piece may be backed by itself.
 
+use super::bands::{Bands, BandsRun};
+use super::behind::{BackedWith, PieceBacking, Reaches};
 use super::draft::{Draft, Notice};
-use super::field::{Field, Group};
+use super::field::{Choice, Field, Group};
 use super::kept::{put_all, values_of};
 use super::piecing::{Patchwork, Piecing};
 use super::quilting;
+use super::wall::Wall;
 use crate::FieldProblem;
 use crate::measure::{Length, Ruler, System, default_length};
 use crate::piece::{Grain, Part, Piece, When};
@@ -12,11 +16,15 @@ use serde::de::Error;
 use serde::{Deserialize, Deserializer, Serialize, Serializer};
 use serde_json::{Map, Value};
 
-/// How one panel is made up.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+/// How one piece is made up before it is cut to size.
+#[derive(Clone, Debug, PartialEq, Eq)]
 pub struct MadeUp {
     /// Its patches.
     pub patchwork: Patchwork,
+    /// Its bands; not where it is in patches.
+    pub bands: Bands,
+    /// What lies behind it.
+    pub backing: PieceBacking,
     /// Quilted: cut over, quilted, trimmed. Not where it is pieced: the patches are.
     pub quilted: bool,
 }
@@ -25,18 +33,37 @@ impl MadeUp {
     /// In one piece; were it pieced, of four by four.
     pub fn plain(system: System) -> Self {
         let patchwork = Patchwork { piecing: Piecing::Whole, columns: 4, rows: 4, seam: default_length(system, 2, 7) };
-        Self { patchwork, quilted: false }
+        Self { patchwork, bands: Bands::none(), backing: PieceBacking::as_bag(system), quilted: false }
     }
 
     /// Nothing is done to it.
     pub fn is_plain(&self) -> bool {
-        self.patchwork.piecing == Piecing::Whole && !self.quilted
+        !self.is_pieced() && !self.quilted && !self.backing.is_own()
+    }
+
+    fn in_bands(&self) -> bool {
+        self.patchwork.piecing == Piecing::Whole && self.bands.count() > 1
+    }
+
+    /// In patches or bands.
+    fn is_pieced(&self) -> bool {
+        self.patchwork.piecing != Piecing::Whole || self.in_bands()
     }
 
     /// What stands, in a few words; empty when it is in one piece.
     pub fn summary(&self) -> String {
+        let backed = self.backing.is_own().then(|| match self.backing.with {
+            BackedWith::Nothing => "not backed".to_owned(),
+            with => with.answer().name.to_lowercase(),
+        });
+        let made = Some(self.made()).filter(|m| !m.is_empty());
+        made.into_iter().chain(backed).collect::<Vec<_>>().join("; ")
+    }
+
+    fn made(&self) -> String {
         let (columns, rows) = (self.patchwork.columns, self.patchwork.rows);
         match self.patchwork.piecing {
+            Piecing::Whole if self.in_bands() => format!("{} bands", self.bands.count()),
             Piecing::Whole if self.quilted => "quilted".to_owned(),
             Piecing::Whole => String::new(),
             Piecing::Grid => format!("{columns} × {rows} squares"),
@@ -48,11 +75,29 @@ impl MadeUp {
 
     /// Its fields.
     pub fn fields(&mut self) -> Vec<Field<'_>> {
-        let whole = self.patchwork.piecing == Piecing::Whole;
+        let (whole, banded) = (self.patchwork.piecing == Piecing::Whole, self.in_bands());
+        let (backed, g) = (self.backing.with.part().is_some(), Group::Front);
+        let clear = backed && self.backing.reaches == Reaches::Clear;
         let mut all = self.patchwork.fields("How it is made up");
-        all.push(
-            Field::toggle("quilted", "Quilted before it is trimmed", Group::Front, &mut self.quilted).only_if(whole),
-        );
+        for field in all.iter_mut().filter(|f| f.key == "patch_seam" && banded) {
+            field.idle = false;
+        }
+        all.extend([
+            Field::lengths(
+                "bands",
+                "Split into bands that show so much, the last takes the rest",
+                g,
+                &mut self.bands.show,
+            )
+            .only_if(whole),
+            Field::choice("bands_run", "The bands lie", g, &mut self.bands.run).only_if(banded),
+            Field::cloths("band_cloths", "Their cloths, in the same order", g, &mut self.bands.cloths).only_if(banded),
+            Field::toggle("quilted", "Quilted before it is trimmed", g, &mut self.quilted).only_if(whole && !banded),
+            Field::choice("backed", "Backed with", Group::Backing, &mut self.backing.with),
+            Field::choice("backed_reach", "The backing is", Group::Backing, &mut self.backing.reaches).only_if(backed),
+            Field::size("backed_clear", "Clear by", Group::Backing, &mut self.backing.clear_by).only_if(clear),
+            Field::choice("backed_over", "And over all of it", Group::Backing, &mut self.backing.over).only_if(backed),
+        ]);
         all
     }
 
@@ -70,37 +115,39 @@ impl MadeUp {
         field.set(value, system)
     }
 
-    /// Makes the panel `id` of `draft` up; the draft stays as it is when there is no such panel.
+    /// Makes the piece `id` of `draft` up; the draft stays as it is when there is no such piece. `walls` say what a panel
+    /// has beyond its face.
     ///
     /// # Errors
-    /// The seam between patches leaves nothing of them.
-    pub fn apply(&self, draft: &mut Draft, id: &str, ruler: Ruler) -> Result<(), FieldProblem> {
+    /// The seam between patches leaves nothing of them, the bands are more than the panel, or nothing is left of a backing.
+    pub fn apply(&self, draft: &mut Draft, id: &str, walls: &[Wall], ruler: Ruler) -> Result<(), FieldProblem> {
+        if draft.piece(id).is_some_and(may_be_backed) {
+            self.backing.behind(&mut draft.pieces, id, ruler)?;
+        }
         let Some(at) = draft.pieces.iter().position(|p| p.id == id && may_be_made_up(p)) else { return Ok(()) };
-        if self.patchwork.piecing != Piecing::Whole {
-            let panel = draft.pieces[at].clone();
-            let (least, seam) = (panel.width.size.min(panel.height.size), self.patchwork.seam);
-            if seam < Length::MILLIMETRE * 3 || seam >= least / 8 {
-                let show = |l: Length| format!("{} {}", ruler.show(l).text, ruler.system().symbol());
-                let message = format!(
-                    "The seam between patches of {} is {}: from ⅛ in or 3 mm to less than an eighth of the panel, {}, is allowed.",
-                    panel.name.to_lowercase(),
-                    show(seam),
-                    show(least / 8)
-                );
-                return Err(FieldProblem::new("patch_seam", show(seam), message));
-            }
-            let step = format!("Piece {} and trim it to size.", panel.name.to_lowercase());
+        let panel = draft.pieces[at].clone();
+        let name = panel.name.to_lowercase();
+        if self.is_pieced() {
+            self.seam_stands(&panel, ruler)?;
+            draft.steps.insert(0, format!("Piece {name} and trim it to size."));
+        }
+        if self.in_bands() {
+            let wall = walls.iter().find(|w| w.piece == Some(id) && !w.across_a_seam);
+            let edge = wall.map_or(Length::ZERO, |w| match self.bands.run {
+                BandsRun::Across => w.top,
+                BandsRun::Along => w.beside,
+            });
+            let pieces = self.bands.of(panel, edge.max(Length::ZERO), self.patchwork.seam, ruler)?;
+            draft.pieces.splice(at..=at, pieces);
+        } else if self.is_pieced() {
             let (pieces, notices) = self.patchwork.of(panel, ruler);
             draft.pieces.splice(at..=at, pieces);
             draft.notices.extend(notices.into_iter().map(|n| Notice { stage: super::Stage::Pieces, ..n }));
-            draft.steps.insert(0, step);
         } else if self.quilted {
-            let name = draft.pieces[at].name.to_lowercase();
             draft.steps.insert(0, format!("Quilt {name} from the middle out, then trim it to size."));
             quilting::quilt(&mut draft.pieces, id, ruler);
         }
-        if !self.is_plain() {
-            let name = draft.piece(id).map(|p| p.name.to_lowercase()).unwrap_or_default();
+        if self.is_pieced() || self.quilted {
             let text = format!(
                 "Measure {name} once it is made up and trimmed, and type it: what is still to be cut follows what came out."
             );
@@ -108,17 +155,39 @@ impl MadeUp {
         }
         Ok(())
     }
+
+    fn seam_stands(&self, panel: &Piece, ruler: Ruler) -> Result<(), FieldProblem> {
+        let (least, seam) = (panel.width.size.min(panel.height.size), self.patchwork.seam);
+        if seam >= Length::MILLIMETRE * 3 && seam < least / 8 {
+            return Ok(());
+        }
+        let show = |l: Length| format!("{} {}", ruler.show(l).text, ruler.system().symbol());
+        let message = format!(
+            "The seam between patches of {} is {}: from ⅛ in or 3 mm to less than an eighth of the panel, {}, is allowed.",
+            panel.name.to_lowercase(),
+            show(seam),
+            show(least / 8)
+        );
+        Err(FieldProblem::new("patch_seam", show(seam), message))
+    }
+}
+
+/// Whether something may lie behind it: a piece that is cut or pieced, not a patch, nor what is a backing itself.
+pub fn may_be_backed(piece: &Piece) -> bool {
+    !piece.part.is_backing() && piece.patch_of.is_none() && piece.block_of.is_empty() && piece.when != When::FromBlock
 }
 
 /// Whether it is a panel that may be pieced or quilted: cut now, along the grain, of a cloth that is seen.
 pub fn may_be_made_up(piece: &Piece) -> bool {
     let seen = matches!(piece.part, Part::Outer | Part::Contrast | Part::Base | Part::Lining | Part::Pocket);
-    seen && piece.when == When::Now && piece.patch_of.is_none() && piece.grain == Grain::Length && !piece.spans
+    // A band may be pieced or quilted in its turn; a patch may not.
+    let patch = piece.patch_of.is_some() && !piece.id.contains("-band-");
+    seen && piece.when == When::Now && !patch && piece.grain == Grain::Length && !piece.spans
 }
 
 impl Serialize for MadeUp {
     fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
-        let mut copy = *self;
+        let mut copy = self.clone();
         values_of(copy.fields()).serialize(serializer)
     }
 }

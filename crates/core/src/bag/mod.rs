@@ -1,10 +1,12 @@
 //! Bags: finished sizes in; pieces, goods, marks, checks and *reasons* out. A bag is a body ([`Body`], one file a family)
-//! and the parts put on its walls ([`Wall`], `parts/`), over shared building blocks (`boxing`, `strap`, `pocket`, `backing`, `binding`, `cord`, `piecing`, `quilting`, `making_up`, `seam`, `sewn`, `hem`, `mouth`, `extras`).
+//! and the parts put on its walls ([`Wall`], `parts/`), over shared building blocks (`boxing`, `strap`, `pocket`, `backing`, `binding`, `cord`, `piecing`, `quilting`, `bands`, `behind`, `making_up`, `seam`, `sewn`, `hem`, `mouth`, `extras`).
 //!
 //! For the Bag and Pieces stages and for `project`, which lays what is drafted here. A family lists its fields once
 //! ([`Design::fields`]); keeping, editing, reading a specification and showing all go by that listing.
 
 pub mod backing;
+pub mod bands;
+pub mod behind;
 pub mod binding;
 pub mod boxing;
 mod caddy;
@@ -42,6 +44,7 @@ mod whole;
 pub mod zip;
 
 pub use backing::{BackingChoice, BackingCloth, BackingSchool};
+pub use bands::{Bands, BandsRun};
 pub use caddy::Caddy;
 pub use clutch::Clutch;
 pub use cross_body::CrossBody;

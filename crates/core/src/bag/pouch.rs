@@ -280,7 +280,8 @@ impl Design for Pouch {
         self.problems(ruler)?;
         let show = |l: Length| Problems::new(ruler).show(l);
         let outer = self.body("outer-panel", "Outer panel", Part::Outer, ruler);
-        let allowances = Allowances { side: self.seam_side, top: self.seam_top, base: self.base_seam() };
+        let allowances =
+            Allowances { side: self.seam_side, top: self.seam_top, base: self.base_seam(), corner: self.seam_base };
         let mut backed = self.backing.behind(&outer, allowances, ruler);
         let mut pieces = vec![outer];
         if self.half_round() {

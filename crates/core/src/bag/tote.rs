@@ -437,9 +437,9 @@ impl Tote {
     fn allowances(&self) -> Allowances {
         let top: Length = self.above_outer().iter().map(Term::value).sum();
         if self.folded() {
-            Allowances { side: self.seam_side, top: top * 2, base: Length::ZERO }
+            Allowances { side: self.seam_side, top: top * 2, base: Length::ZERO, corner: self.seam_boxing }
         } else {
-            Allowances { side: self.seam_side, top, base: self.seam_base }
+            Allowances { side: self.seam_side, top, base: self.seam_base, corner: self.seam_boxing }
         }
     }
 

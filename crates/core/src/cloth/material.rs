@@ -20,11 +20,14 @@ pub enum Material {
     Fleece,
     /// Woven or non-woven fusible interfacing.
     Interfacing,
+    /// Firm interfacing or stabiliser.
+    Stabiliser,
 }
 
 impl Material {
     /// All of them, in the order they are offered.
-    pub const ALL: [Self; 6] = [Self::Cotton, Self::Canvas, Self::Linen, Self::Vinyl, Self::Fleece, Self::Interfacing];
+    pub const ALL: [Self; 7] =
+        [Self::Cotton, Self::Canvas, Self::Linen, Self::Vinyl, Self::Fleece, Self::Interfacing, Self::Stabiliser];
 
     /// The name a maker would use.
     pub const fn name(self) -> &'static str {
@@ -35,6 +38,7 @@ impl Material {
             Self::Vinyl => "vinyl",
             Self::Fleece => "fusible fleece",
             Self::Interfacing => "interfacing",
+            Self::Stabiliser => "firm stabiliser",
         }
     }
 
@@ -45,7 +49,7 @@ impl Material {
         match self {
             Self::Cotton | Self::Linen => Shrink { along: 30_000, across: 20_000 },
             Self::Canvas => Shrink { along: 50_000, across: 30_000 },
-            Self::Vinyl | Self::Fleece | Self::Interfacing => Shrink::NONE,
+            Self::Vinyl | Self::Fleece | Self::Interfacing | Self::Stabiliser => Shrink::NONE,
         }
     }
 
@@ -57,13 +61,14 @@ impl Material {
             Self::Linen => "linen",
             Self::Vinyl => "vinyl, faux leather",
             Self::Fleece => "fusible fleece, batting",
-            Self::Interfacing => "interfacing, stabiliser",
+            Self::Interfacing => "interfacing, light or medium",
+            Self::Stabiliser => "firm interfacing, stabiliser",
         }
     }
 
     /// Whether it backs what is seen.
     pub const fn is_backing(self) -> bool {
-        matches!(self, Self::Fleece | Self::Interfacing)
+        matches!(self, Self::Fleece | Self::Interfacing | Self::Stabiliser)
     }
 
     /// Whether `part` is cut from it unless the maker says otherwise.
@@ -71,6 +76,7 @@ impl Material {
         match part {
             Part::Backing => matches!(self, Self::Fleece),
             Part::Interfacing => matches!(self, Self::Interfacing),
+            Part::Stabiliser => matches!(self, Self::Stabiliser),
             _ => !self.is_backing(),
         }
     }

@@ -27,13 +27,15 @@ pub enum Part {
     Binding,
     /// Fleece or batting behind the outer.
     Backing,
-    /// Fusible interfacing or firm stabiliser.
+    /// Fusible or sewn-in interfacing, light to medium.
     Interfacing,
+    /// Firm interfacing, stabiliser.
+    Stabiliser,
 }
 
 impl Part {
     /// All parts, in the order they are shown.
-    pub const ALL: [Self; 9] = [
+    pub const ALL: [Self; 10] = [
         Self::Outer,
         Self::Contrast,
         Self::Base,
@@ -43,6 +45,7 @@ impl Part {
         Self::Binding,
         Self::Backing,
         Self::Interfacing,
+        Self::Stabiliser,
     ];
 
     /// The part's name.
@@ -57,6 +60,7 @@ impl Part {
             Self::Binding => "Binding",
             Self::Backing => "Fleece",
             Self::Interfacing => "Interfacing",
+            Self::Stabiliser => "Firm stabiliser",
         }
     }
 
@@ -72,12 +76,13 @@ impl Part {
             Self::Binding => "binding",
             Self::Backing => "backing",
             Self::Interfacing => "interfacing",
+            Self::Stabiliser => "stabiliser",
         }
     }
 
     /// Whether it is never seen and wants a backing cloth, not a woven one.
     pub const fn is_backing(self) -> bool {
-        matches!(self, Self::Backing | Self::Interfacing)
+        matches!(self, Self::Backing | Self::Interfacing | Self::Stabiliser)
     }
 }
 
@@ -121,6 +126,8 @@ pub enum Patches {
     Triangles(u32, u32),
     /// As they come.
     Crazy,
+    /// Bands, at the seams that are marked on the panel.
+    Bands,
 }
 
 /// When a piece is cut to its size.

@@ -126,11 +126,13 @@ impl ProjectCloth {
             (Material::Fleece, true) => Length::INCH * 44,
             (Material::Fleece, false) => Length::CENTIMETRE * 90,
             (Material::Interfacing, true) => Length::INCH * 20,
+            (Material::Stabiliser, true) => Length::INCH * 20,
+            (Material::Stabiliser, false) => Length::CENTIMETRE * 50,
             (Material::Interfacing, false) => Length::CENTIMETRE * 90,
             (_, true) => Length::INCH * 54,
             (_, false) => Length::CENTIMETRE * 140,
         };
-        let woven = !matches!(material, Material::Fleece | Material::Interfacing | Material::Vinyl);
+        let woven = !material.is_backing() && material != Material::Vinyl;
         let half_inch = if inches { Length::inches(1, 2) } else { Length::CENTIMETRE };
         let pattern = if material.is_backing() { Pattern::Fleece } else { Pattern::Plain };
         Self {

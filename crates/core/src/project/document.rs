@@ -182,8 +182,9 @@ impl Project {
     pub(super) fn drafted(&self) -> Result<(Draft, Vec<Finished>), Vec<FieldProblem>> {
         let mut draft = self.bag.draft(self.ruler)?;
         let finished = self.bag.finished_from_cut(&draft);
+        let walls = self.bag.walls(self.ruler);
         for (id, made) in &self.made_up {
-            made.apply(&mut draft, id, self.ruler).map_err(|p| vec![p])?;
+            made.apply(&mut draft, id, &walls, self.ruler).map_err(|p| vec![p])?;
         }
         Ok((draft, finished))
     }

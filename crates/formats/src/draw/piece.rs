@@ -74,7 +74,8 @@ fn seams(
     let (columns, rows, halved) = match patches {
         Patches::Grid(columns, rows) => (columns, rows, false),
         Patches::Triangles(columns, rows) => (columns, rows, true),
-        Patches::Crazy => (0, 0, false),
+        // Seams between bands are marks of the panel.
+        Patches::Crazy | Patches::Bands => (0, 0, false),
     };
     let at = |n: u32, of: u32, from: f64, long: f64| from + long * f64::from(n) / f64::from(of.max(1));
     for n in 1..columns {

@@ -1,9 +1,9 @@
 //! `bofta draft`.
 
 use super::BAD_INPUT;
-use bofta_core::bag::making_up::may_be_made_up;
+use bofta_core::bag::making_up::{may_be_backed, may_be_made_up};
 use bofta_core::measure::{Length, Ruler};
-use bofta_core::piece::{Dimension, Figure, PrintedTerm};
+use bofta_core::piece::{Dimension, Figure, Piece, PrintedTerm};
 use bofta_formats::{Specification, read_bag};
 use clap::Args;
 use std::path::PathBuf;
@@ -56,11 +56,12 @@ pub fn draft(args: &DraftArgs) -> ExitCode {
     }
     let mut made = draft;
     for (id, up) in &read.made_up {
-        if made.piece(id).is_none_or(|p| !may_be_made_up(p)) {
-            let panels: Vec<&str> = made.pieces.iter().filter(|p| may_be_made_up(p)).map(|p| p.id.as_ref()).collect();
+        let may = |p: &Piece| may_be_made_up(p) || may_be_backed(p);
+        if made.piece(id).is_none_or(|p| !may(p)) {
+            let panels: Vec<&str> = made.pieces.iter().filter(|p| may(p)).map(|p| p.id.as_ref()).collect();
             return refuse(format!("panels.{id}: there is no such panel to make up; there is {}", panels.join(", ")));
         }
-        if let Err(problem) = up.apply(&mut made, id, read.ruler) {
+        if let Err(problem) = up.apply(&mut made, id, &read.bag.walls(read.ruler), read.ruler) {
             return refuse(problem.within(&format!("panels.{id}")).to_string());
         }
     }

@@ -2,6 +2,7 @@
 
 use super::part::{AddedView, FaceView, face_views, part_views};
 use super::{DimensionView, DrawingView, Measure};
+use bofta_core::bag::parts::ClothOf;
 use bofta_core::bag::{Body, Choice, CutList, Family, Field, GoodKind, Row, RowShape, Slot};
 use bofta_core::measure::{Length, show_bought};
 use bofta_core::project::{Planned, Project};
@@ -27,6 +28,8 @@ pub struct FieldView {
     pub length: Option<Measure>,
     /// It takes several lengths, as they are typed.
     pub lengths: bool,
+    /// It takes the cloths of several bands in order, each a key among its answers.
+    pub cloths: Option<Vec<String>>,
     /// Empty unless it is a choice.
     pub answers: Vec<AnswerView>,
     /// The key of the answer; the figures of a count.
@@ -178,6 +181,7 @@ pub(super) fn field_view(field: &Field<'_>, project: &Project) -> FieldView {
         idle: field.idle,
         length: None,
         lengths: false,
+        cloths: None,
         answers: vec![],
         value: String::new(),
         count: None,
@@ -197,6 +201,11 @@ pub(super) fn field_view(field: &Field<'_>, project: &Project) -> FieldView {
             ..bare
         },
         Slot::Count(count, _) => FieldView { count: Some(**count), value: count.to_string(), ..bare },
+        Slot::Cloths(cloths) => {
+            let keys: Vec<String> = cloths.iter().map(|c| c.answer().key.to_owned()).collect();
+            let all = ClothOf::ALL.iter().map(|c| answer(c.answer().key, c.answer().name, c.answer().note));
+            FieldView { value: keys.join(", "), cloths: Some(keys), answers: all.collect(), ..bare }
+        }
         Slot::Text(text) => FieldView { value: text.to_string(), ..bare },
         Slot::Lengths(lengths) => {
             let each: Vec<String> = lengths.iter().map(|l| project.ruler.show(*l).text).collect();

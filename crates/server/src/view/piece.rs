@@ -2,8 +2,8 @@
 
 use super::bag::{FieldView, field_view};
 use super::{DimensionView, DrawingView, Measure};
-use bofta_core::bag::MadeUp;
-use bofta_core::bag::making_up::may_be_made_up;
+use bofta_core::bag::making_up::{may_be_backed, may_be_made_up};
+use bofta_core::bag::{Group, MadeUp};
 use bofta_core::measure::Length;
 use bofta_core::piece::{Figure, Grain, Part, Piece, PrintRule, When};
 use bofta_core::project::{Lies, Planned, Project, is_measured_later};
@@ -62,6 +62,8 @@ pub struct MeasuredView {
 pub struct MadeUpView {
     /// What stands, in a few words; empty when it is in one piece.
     pub summary: String,
+    /// It can be pieced and quilted; else only backed.
+    pub panel: bool,
     pub fields: Vec<FieldView>,
 }
 
@@ -143,14 +145,18 @@ fn measured_view(project: &Project, p: &Piece) -> Option<MeasuredView> {
 }
 
 fn made_up_view(project: &Project, p: &Piece) -> Option<MadeUpView> {
-    let known = project.made_up.get(p.id.as_ref()).copied();
+    let known = project.made_up.get(p.id.as_ref()).cloned();
     // What is cut from a block is in one piece, whatever was chosen before the block was.
-    if p.when == When::FromBlock || (known.is_none() && !may_be_made_up(p)) {
+    let panel = may_be_made_up(p) || matches!(p.when, When::OverAndTrimmed(_) | When::Pieced(_));
+    if p.when == When::FromBlock || (known.is_none() && !may_be_made_up(p) && !may_be_backed(p)) {
         return None;
     }
     let mut made = known.unwrap_or_else(|| MadeUp::plain(project.system));
     let summary = made.summary();
-    Some(MadeUpView { summary, fields: made.fields().iter().map(|f| field_view(f, project)).collect() })
+    let fields = made.fields();
+    // A strap is backed, never pieced.
+    let fields = fields.iter().filter(|f| panel || f.group == Group::Backing).map(|f| field_view(f, project)).collect();
+    Some(MadeUpView { summary, panel, fields })
 }
 
 pub(super) fn parts(project: &Project, planned: &Planned) -> Vec<PartView> {

@@ -922,6 +922,8 @@ export interface components {
         FieldView: {
             /** @description Empty unless it is a choice. */
             answers: components["schemas"]["AnswerView"][];
+            /** @description It takes the cloths of several bands in order, each a key among its answers. */
+            cloths?: string[] | null;
             /** Format: int32 */
             count?: number | null;
             /** @description It says nothing while another choice stands. */
@@ -1055,6 +1057,8 @@ export interface components {
         /** @description How a panel is made up. */
         MadeUpView: {
             fields: components["schemas"]["FieldView"][];
+            /** @description It can be pieced and quilted; else only backed. */
+            panel: boolean;
             /** @description What stands, in a few words; empty when it is in one piece. */
             summary: string;
         };
@@ -1133,7 +1137,7 @@ export interface components {
          * @description The part of the bag a piece belongs to; decides which cloth it is cut from and which bundle it is pinned in.
          * @enum {string}
          */
-        Part: "outer" | "contrast" | "base" | "lining" | "pocket" | "straps" | "binding" | "backing" | "interfacing";
+        Part: "outer" | "contrast" | "base" | "lining" | "pocket" | "straps" | "binding" | "backing" | "interfacing" | "stabiliser";
         /** @description A kind of part. */
         PartKindView: {
             /** @description What it is for. */

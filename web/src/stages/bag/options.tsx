@@ -1,6 +1,7 @@
 // The bag's options, each in the place it acts: a card that opens its own few fields.
 import type { FieldView, GroupView } from '../../api/client';
 import { ChoiceField } from '../../fields/ChoiceField';
+import { ClothsField } from '../../fields/ClothsField';
 import { TextField } from '../../fields/TextField';
 import type { Outcome } from '../../project/outcome';
 import { useProject } from '../../project/ProjectContext';
@@ -68,6 +69,10 @@ export function GroupIcon({ group }: { group: GroupView }) {
   );
 }
 
+/** How many bands there are: those that say how much of them shows, and the last. */
+const bandsOf = (fields: FieldView[]) =>
+  (fields.find((f) => f.key === 'bands')?.value.split(',').length ?? 0) + 1;
+
 interface Props {
   fields: FieldView[];
   focus: string | null;
@@ -84,7 +89,16 @@ export function OptionFields({ fields, focus, inline, onSet }: Props) {
   return (
     <div className="flex flex-col gap-3">
       {used.map((field) =>
-        field.answers.length > 0 ? (
+        field.cloths ? (
+          <ClothsField
+            key={field.key}
+            label={field.label}
+            value={field.cloths}
+            bands={bandsOf(fields)}
+            choices={field.answers}
+            onCommit={(value) => onSet(field.key, value)}
+          />
+        ) : field.answers.length > 0 ? (
           <ChoiceField
             key={field.key}
             label={field.label}

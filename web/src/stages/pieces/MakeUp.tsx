@@ -10,9 +10,15 @@ export function MakeUp({ piece, madeUp }: { piece: PieceView; madeUp: MadeUpView
     <Popover.Root>
       <Popover.Trigger
         className="mt-1 rounded border border-dashed border-[#9a8f79] px-2 py-0.5 text-sm hover:border-indigo hover:bg-calico data-[state=open]:border-indigo"
-        aria-label={`How ${piece.name} is made up: ${madeUp.summary || 'in one piece'}`}
+        aria-label={`How ${piece.name} is made up: ${madeUp.summary || (madeUp.panel ? 'in one piece' : 'as the bag says')}`}
       >
-        {madeUp.summary ? <span className="font-bold">made up: {madeUp.summary}</span> : 'piece or quilt it'}
+        {madeUp.summary ? (
+          <span className="font-bold">made up: {madeUp.summary}</span>
+        ) : madeUp.panel ? (
+          'piece, band, quilt or back it'
+        ) : (
+          'back it'
+        )}
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
@@ -25,6 +31,7 @@ export function MakeUp({ piece, madeUp }: { piece: PieceView; madeUp: MadeUpView
           <OptionFields
             fields={madeUp.fields}
             focus={null}
+            inline
             onSet={(field, value) => edit({ edit: 'make-up', piece: piece.id, field, value })}
           />
           <Popover.Arrow className="fill-indigo" />

@@ -22,8 +22,10 @@ choice! {
         Binding = "binding", "The bindings’", "";
         /// Fleece or batting.
         Fleece = "backing", "Fleece", "";
-        /// Interfacing or stabiliser.
+        /// Interfacing.
         Interfacing = "interfacing", "Interfacing", "";
+        /// Firm stabiliser.
+        Stabiliser = "stabiliser", "Firm stabiliser", "";
     }
 }
 
@@ -40,6 +42,7 @@ impl ClothOf {
             Self::Binding => Part::Binding,
             Self::Fleece => Part::Backing,
             Self::Interfacing => Part::Interfacing,
+            Self::Stabiliser => Part::Stabiliser,
         }
     }
 }

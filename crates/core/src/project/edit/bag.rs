@@ -4,10 +4,11 @@ use super::read::size;
 use super::{Edit, Lies};
 use crate::FieldProblem;
 use crate::bag::fit::Thing;
-use crate::bag::making_up::may_be_made_up;
+use crate::bag::making_up::{may_be_backed, may_be_made_up};
 use crate::bag::{Bag, Body, CutList, Design, Family, MadeUp, Row};
 use crate::measure::{LONGEST, Length};
 use crate::name::named;
+use crate::piece::Piece;
 use crate::project::Project;
 use crate::project::measured::{Measured, is_measured_later};
 
@@ -89,9 +90,18 @@ impl Project {
     }
 
     pub(super) fn make_up(&mut self, piece: &str, field: &str, value: &str) -> Result<String, FieldProblem> {
-        let drafted = self.bag.draft(self.ruler).map_err(|mut all| all.remove(0))?;
-        let Some(found) = drafted.piece(piece).filter(|p| may_be_made_up(p)) else {
-            let message = "This piece is not a panel that can be pieced or quilted here.";
+        // As it is made up so far: bands are pieces of their own.
+        let mut before = self.clone();
+        before.made_up.remove(piece);
+        let (drafted, _) = before.drafted().map_err(|mut all| all.remove(0))?;
+        let behind = field.starts_with("backed");
+        let may = |p: &&Piece| if behind { may_be_backed(p) } else { may_be_made_up(p) };
+        let Some(found) = drafted.piece(piece).filter(may) else {
+            let message = if behind {
+                "Nothing lies behind this piece: it is a backing itself, a patch, or cut from a fused block."
+            } else {
+                "This piece is not a panel that can be pieced or quilted here."
+            };
             return Err(FieldProblem::new("piece", piece, message));
         };
         let mut made = self.made_up.remove(piece).unwrap_or_else(|| MadeUp::plain(self.system));
