@@ -169,7 +169,7 @@ test('on a phone the tape shows one stage and the tally folds away', async ({ pa
   await expect(page).toHaveURL(/\/pieces/);
   const width = await page.evaluate(() => document.documentElement.scrollWidth);
   expect(width).toBeLessThanOrEqual(400);
-  await page.getByText('This bag').click();
+  await page.getByText('This bag', { exact: true }).click();
   await expect(page.getByText('strap drop')).toBeVisible();
   await accessible(page);
 });

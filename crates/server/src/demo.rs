@@ -1,4 +1,4 @@
-//! The demo: ten projects of the Tarn Street Allotments, a society of plot holders who sew from donated cloth.
+//! The demo: thirteen projects of the Tarn Street Allotments, a society of plot holders who sew from donated cloth.
 //! Names and sizes are invented.
 
 use anyhow::anyhow;
@@ -10,6 +10,9 @@ use bofta_store::Store;
 /// Fills an empty store.
 pub fn fill(store: &Store) -> anyhow::Result<()> {
     let projects = [
+        ("bean-sack", bean_sack()?),
+        ("sowing-day-tote", sowing_day_tote()?),
+        ("potting-bench-tote", potting_bench_tote()?),
         ("tool-roll-list", tool_roll_list()?),
         ("raffle-cross-body", raffle_cross_body()?),
         ("kneeler-duffel", kneeler_duffel()?),
@@ -67,6 +70,22 @@ impl Maker {
             self.edit(Edit::Cloth { cloth: id.clone(), field: *field, value: (*value).into() })?;
         }
         Ok(())
+    }
+
+    /// A part with these fields set one after the other.
+    fn part(&mut self, kind: &str, fields: &[(&str, &str)]) -> anyhow::Result<()> {
+        self.edit(Edit::AddPart { part: kind.into(), wall: None })?;
+        let id = self.0.bag.parts.last().map(|p| p.id).unwrap_or_default();
+        fields
+            .iter()
+            .try_for_each(|(field, value)| self.edit(Edit::Part { id, field: (*field).into(), value: (*value).into() }))
+    }
+
+    fn make_up(&mut self, piece: &str, fields: &[(&str, &str)]) -> anyhow::Result<()> {
+        fields.iter().try_for_each(|(field, value)| {
+            let (piece, field, value) = (piece.into(), (*field).into(), (*value).into());
+            self.edit(Edit::MakeUp { piece, field, value })
+        })
     }
 
     fn assign(&mut self, pairs: &[(&str, &str)]) -> anyhow::Result<()> {
@@ -248,10 +267,7 @@ fn seed_packet_pouch() -> anyhow::Result<Project> {
         &[(C::Width, "20"), (C::Price, "4.60")],
     )?;
     m.assign(&[("lining", "fine-ticking"), ("contrast", "fine-ticking")])?;
-    for (field, value) in [("front", "strips"), ("columns", "5")] {
-        let piece = "outer-panel".into();
-        m.edit(Edit::MakeUp { piece, field: field.into(), value: value.into() })?;
-    }
+    m.make_up("outer-panel", &[("front", "strips"), ("columns", "5")])?;
     Ok(m.0)
 }
 
@@ -378,5 +394,174 @@ fn tool_roll_list() -> anyhow::Result<Project> {
         &[(C::Width, "45"), (C::Owned, "1 yd")],
     )?;
     m.assign(&[("lining", "thrift-seersucker"), ("pocket", "thrift-seersucker")])?;
+    Ok(m.0)
+}
+
+/// Pockets outside and in, of five kinds, each on its wall.
+fn potting_bench_tote() -> anyhow::Result<Project> {
+    use ClothField as C;
+    let mut m = Maker(Project::new("Potting-bench tote", System::Inches));
+    m.bag(&[
+        ("width", "16"),
+        ("height", "12 1/2"),
+        ("depth", "5"),
+        ("pocket", "no"),
+        ("strap_width", "1 1/4"),
+        ("strap_length", "22"),
+    ])?;
+    m.part(
+        "pocket",
+        &[
+            ("make", "bound"),
+            ("width", "10 1/2"),
+            ("height", "6 1/4"),
+            ("below", "3"),
+            ("divisions", "1 1/2, 3 1/2, 5 1/2"),
+            ("name", "Dibber pocket"),
+        ],
+    )?;
+    m.part(
+        "pocket",
+        &[
+            ("wall", "back"),
+            ("make", "hemmed"),
+            ("place", "full-width"),
+            ("foot", "base-seam"),
+            ("height", "7"),
+            ("cloth", "contrast"),
+        ],
+    )?;
+    m.part(
+        "pocket",
+        &[("wall", "inside-back"), ("make", "zip"), ("width", "8"), ("height", "5 1/2"), ("below", "2 1/2")],
+    )?;
+    m.part(
+        "pocket",
+        &[
+            ("wall", "inside-front"),
+            ("make", "lined"),
+            ("width", "7"),
+            ("height", "5"),
+            ("flap", "yes"),
+            ("flap_depth", "1 3/4"),
+        ],
+    )?;
+    m.part("pocket", &[("make", "sleeve"), ("wall", "right"), ("width", "4"), ("round", "2 3/4"), ("height", "6")])?;
+    m.part("tab", &[("what", "key-loop"), ("wall", "inside-front"), ("below", "1 1/4"), ("length", "3 1/2")])?;
+    m.cloth(
+        "Bench-top canvas",
+        "canvas",
+        (Pattern::Plain, "#6F7F5C", "#55633F"),
+        &[(C::Width, "58"), (C::Price, "12.90")],
+    )?;
+    m.cloth(
+        "Seed-tray check",
+        "cotton",
+        (Pattern::Check, "#F0E4CC", "#8C5A3C"),
+        &[(C::Width, "44"), (C::Price, "8.60")],
+    )?;
+    m.cloth(
+        "Twine ticking",
+        "cotton",
+        (Pattern::Ticking, "#E3D3AE", "#9B7F4A"),
+        &[(C::Width, "44"), (C::Price, "8.20")],
+    )?;
+    m.assign(&[
+        ("lining", "twine-ticking"),
+        ("pocket", "seed-tray-check"),
+        ("contrast", "seed-tray-check"),
+        ("binding", "twine-ticking"),
+    ])?;
+    Ok(m.0)
+}
+
+/// Panels in three bands, the middle one pieced in its turn; backed piece by piece.
+fn sowing_day_tote() -> anyhow::Result<Project> {
+    use ClothField as C;
+    let mut m = Maker(Project::new("Sowing-day tote", System::Centimetres));
+    m.bag(&[("width", "36"), ("height", "34"), ("depth", "10"), ("strap_length", "62")])?;
+    m.make_up(
+        "outer-panel",
+        &[
+            ("bands", "8, 12"),
+            ("band_cloths", "outer, contrast, base"),
+            ("backed", "fusible-fleece"),
+            ("backed_clear", "1"),
+        ],
+    )?;
+    m.make_up("outer-panel-band-2", &[("front", "strips"), ("columns", "6")])?;
+    m.make_up("strap", &[("backed", "woven"), ("backed_reach", "full")])?;
+    m.part(
+        "decoration",
+        &[("technique", "applique"), ("width", "7"), ("height", "7"), ("below", "24"), ("moment", "after-backing")],
+    )?;
+    m.cloth(
+        "Frost-cloth linen",
+        "linen",
+        (Pattern::Plain, "#D9DFD3", "#9FAE9A"),
+        &[(C::Width, "140"), (C::Price, "15.40")],
+    )?;
+    m.cloth(
+        "Beetroot lawn",
+        "cotton",
+        (Pattern::Seeds, "#8E3B52", "#E7C3C0"),
+        &[(C::Width, "112"), (C::Price, "9.80")],
+    )?;
+    m.cloth(
+        "Spade-handle canvas",
+        "canvas",
+        (Pattern::Plain, "#7C5B3E", "#5A402A"),
+        &[(C::Width, "150"), (C::Price, "13.20")],
+    )?;
+    m.cloth("Soft fleece", "fleece", (Pattern::Fleece, "#EFEBE1", "#A49C8C"), &[(C::Width, "90"), (C::Price, "7.60")])?;
+    m.cloth(
+        "Woven fusible, light",
+        "interfacing",
+        (Pattern::Fleece, "#F4F0E6", "#BDB6A6"),
+        &[(C::Width, "112"), (C::Price, "4.90")],
+    )?;
+    m.assign(&[
+        ("contrast", "beetroot-lawn"),
+        ("lining", "beetroot-lawn"),
+        ("pocket", "beetroot-lawn"),
+        ("base", "spade-handle-canvas"),
+        ("straps", "spade-handle-canvas"),
+    ])?;
+    Ok(m.0)
+}
+
+/// Either side out, its casings caught in the top seam, the cords cut from cloth.
+fn bean_sack() -> anyhow::Result<Project> {
+    use ClothField as C;
+    let mut m = Maker(Project::new("Two-way bean sack", System::Inches));
+    m.family("drawstring")?;
+    m.bag(&[
+        ("width", "9"),
+        ("height", "12"),
+        ("base", "boxed"),
+        ("depth", "3"),
+        ("casing", "in-seam"),
+        ("casing_depth", "1"),
+        ("clearance", "1/2"),
+        ("hem_turn", "1/4"),
+        ("reversible", "yes"),
+        ("cord_of_cloth", "yes"),
+        ("cord_width", "3/8"),
+        ("cord_tail", "6"),
+    ])?;
+    m.part("tab", &[("what", "loop"), ("width", "3/8"), ("length", "2"), ("below", "2")])?;
+    m.cloth(
+        "Runner-bean lawn",
+        "cotton",
+        (Pattern::Sprig, "#A9483A", "#F3DCC4"),
+        &[(C::Width, "44"), (C::Price, "9.40")],
+    )?;
+    m.cloth(
+        "Pea-stick stripe",
+        "cotton",
+        (Pattern::Ticking, "#DDE3C8", "#748450"),
+        &[(C::Width, "44"), (C::Price, "8.80")],
+    )?;
+    m.assign(&[("lining", "pea-stick-stripe"), ("contrast", "pea-stick-stripe"), ("straps", "pea-stick-stripe")])?;
     Ok(m.0)
 }

@@ -26,12 +26,12 @@ fn size(view: &Value, field: &str) -> String {
 }
 
 #[test]
-fn the_demo_has_ten_projects_that_are_laid() {
+fn the_demo_has_thirteen_projects_that_are_laid() {
     let (_folder, server) = demo();
     let (status, shelf) = server.get("/api/projects");
     assert_eq!(status, 200);
     let cards = shelf["cards"].as_array().expect("cards");
-    assert_eq!((cards.len(), &shelf["found"], &shelf["total"]), (10, &json!(10), &json!(10)));
+    assert_eq!((cards.len(), &shelf["found"], &shelf["total"]), (13, &json!(13), &json!(13)));
     for card in cards {
         let (_, view) = server.get(&format!("/api/projects/{}", card["id"].as_str().expect("id")));
         assert_eq!(view["lay"]["complete"], true, "{}", card["name"]);
@@ -962,4 +962,42 @@ fn choices_are_told_by_the_server() {
         let edits = json!([{ "edit": "row", "row": 0, "field": "shape", "value": key }]);
         assert_eq!(server.edit("tool-roll-list", edits).0, 200, "{key}");
     }
+}
+
+/// Parts come and go through the same edits as everything else, and are seen on their walls.
+#[test]
+fn parts_are_put_on_moved_and_refused() {
+    let (_folder, server) = demo();
+    let (status, view) = server.edit("harvest-tote", json!([{ "edit": "add-part", "part": "pocket", "wall": "back" }]));
+    assert_eq!(status, 200);
+    assert_eq!((&view["bag"]["parts"][0]["name"], &view["bag"]["parts"][0]["id"]), (&json!("Back pocket"), &json!(1)));
+    let faces = view["bag"]["faces"].as_array().expect("faces");
+    let back = faces.iter().find(|f| f["wall"] == "back").expect("a back");
+    assert_eq!(back["places"][0]["part"], 1);
+    assert_eq!(back["places"][0]["down"]["field"], "below");
+    // Only walls the bag has are offered.
+    let fields = view["bag"]["parts"][0]["fields"].as_array().expect("fields");
+    let wall = fields.iter().find(|f| f["key"] == "wall").expect("where");
+    assert_eq!(wall["answers"].as_array().map(Vec::len), Some(faces.len()));
+    let bad = [
+        (json!([{ "edit": "part", "id": 1, "field": "width", "value": "70" }]), "part-1.width"),
+        (json!([{ "edit": "part", "id": 1, "field": "width", "value": "wide" }]), "part-1.width"),
+        (json!([{ "edit": "part", "id": 1, "field": "lid", "value": "1" }]), "part-1.lid"),
+        (json!([{ "edit": "part", "id": 7, "field": "width", "value": "1" }]), "id"),
+        (json!([{ "edit": "add-part", "part": "wing" }]), "part"),
+        (json!([{ "edit": "add-part", "part": "pocket", "wall": "lid" }]), "part-1.wall"),
+        (json!([{ "edit": "take-part-off", "id": 9 }]), "id"),
+    ];
+    for (edit, field) in bad {
+        let (status, refused) = server.edit("harvest-tote", edit.clone());
+        assert_eq!(status, 422, "{edit}");
+        let named = refused["problems"][0]["field"].as_str().expect("a field");
+        assert!(named == field || named.ends_with(&field[6..]), "{edit}: {named}");
+    }
+    let (_, view) =
+        server.edit("harvest-tote", json!([{ "edit": "copy-part", "id": 1 }, { "edit": "take-part-off", "id": 1 }]));
+    assert_eq!(view["bag"]["parts"][0]["name"], "Front pocket");
+    // A part named in a bag file is drafted; one nobody knows is refused by its place.
+    let (status, list) = server.edit("tool-roll-list", json!([{ "edit": "add-part", "part": "pocket" }]));
+    assert_eq!((status, &list["problems"][0]["field"]), (422, &json!("part")));
 }

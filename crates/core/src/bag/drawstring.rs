@@ -646,13 +646,17 @@ impl Design for Drawstring {
             [pinch, neck, 0.0],
             [0.0, neck * 0.92, 0.0],
         ];
+        let in_seam = self.casing == Casing::InSeam;
+        let deep = self.casing_depth.0 as f64;
+        // Caught in the top seam it stands above the mouth, and the bag is not drawn in below it.
+        let neck = if in_seam { h + deep } else { neck };
+        let front = if in_seam { vec![[0.0; 3], [w, 0.0, 0.0], [w, h, 0.0], [0.0, h, 0.0]] } else { front.to_vec() };
         let solid = if d > 0.0 {
             Solid::open_box(w, h, d, Part::Outer, Part::Outer)
         } else {
             Solid::default().face(front, Part::Outer, 0).flat_front([0.0, h, 0.0], [0.0; 3])
         };
         let casing = if self.casing == Casing::Folded { Part::Outer } else { Part::Contrast };
-        let deep = self.casing_depth.0 as f64;
         solid
             .face(
                 [[pinch, neck - deep, 0.0], [w - pinch, neck - deep, 0.0], [w - pinch, neck, 0.0], [pinch, neck, 0.0]],

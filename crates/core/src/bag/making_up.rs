@@ -8,7 +8,7 @@ use super::field::{Choice, Field, Group};
 use super::kept::{put_all, values_of};
 use super::piecing::{Patchwork, Piecing};
 use super::quilting;
-use super::wall::Wall;
+use super::wall::{Looks, Moves, Seen, Wall};
 use crate::FieldProblem;
 use crate::measure::{Length, Ruler, System, default_length};
 use crate::piece::{Grain, Part, Piece, When};
@@ -154,6 +154,57 @@ impl MadeUp {
             draft.notices.push(Notice { stage: super::Stage::Pieces, ..Notice::note("measured", text) });
         }
         Ok(())
+    }
+
+    /// What is seen of it on `wall`, whose panel is of `part`: its bands, or its patches by turns.
+    pub fn seen(&self, wall: &Wall, part: Part) -> Vec<Seen> {
+        // Of what is cut in one over the base the back is not told apart; scraps lie as they come.
+        if wall.upside_down || wall.across_a_seam {
+            return vec![];
+        }
+        let whole = (wall.width + wall.beside * 2, wall.height + wall.top + wall.under());
+        let (top, beside) = (wall.top, wall.beside);
+        let within = |at: Length, most: Length| at.max(Length::ZERO).min(most);
+        let patch = |cloth, (left, right): (Length, Length), (upper, lower): (Length, Length)| {
+            let (left, right) = (within(left - beside, wall.width), within(right - beside, wall.width));
+            let (down, foot) = (within(upper - top, wall.height), within(lower - top, wall.height));
+            let looks = Looks::Patch { cloth, dividers: vec![] };
+            let (width, height) = (right - left, foot - down);
+            Seen { side: wall.side, looks, left, down, width, height, moves: Moves::default() }
+        };
+        let other = if part == Part::Contrast { Part::Outer } else { Part::Contrast };
+        let (columns, rows) = match self.patchwork.piecing {
+            Piecing::Whole if self.in_bands() => {
+                let across = self.bands.run == BandsRun::Across;
+                let (edge, end) = if across { (top, whole.1) } else { (beside, whole.0) };
+                let mut from = Length::ZERO;
+                let mut to = edge;
+                let band = |n: usize| {
+                    to = if n < self.bands.show.len() { to + self.bands.show[n] } else { end };
+                    let along = (from, to);
+                    from = to;
+                    let cloth = self.bands.part(n, part);
+                    if across {
+                        patch(cloth, (Length::ZERO, whole.0), along)
+                    } else {
+                        patch(cloth, along, (Length::ZERO, whole.1))
+                    }
+                };
+                return (0..self.bands.count()).map(band).collect();
+            }
+            Piecing::Whole | Piecing::Crazy => return vec![],
+            Piecing::Strips => (i64::from(self.patchwork.columns), 1),
+            Piecing::Grid | Piecing::Triangles => (i64::from(self.patchwork.columns), i64::from(self.patchwork.rows)),
+        };
+        let nth = |n: i64, of: i64, whole: Length| whole * n / of;
+        (0..rows)
+            .flat_map(|row| (0..columns).map(move |column| (row, column)))
+            .map(|(row, column)| {
+                let cloth = if (row + column) % 2 == 0 { other } else { part };
+                let across = (nth(column, columns, whole.0), nth(column + 1, columns, whole.0));
+                patch(cloth, across, (nth(row, rows, whole.1), nth(row + 1, rows, whole.1)))
+            })
+            .collect()
     }
 
     fn seam_stands(&self, panel: &Piece, ruler: Ruler) -> Result<(), FieldProblem> {

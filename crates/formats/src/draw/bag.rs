@@ -3,12 +3,12 @@
 
 use super::anchor::{Anchor, BagDrawing};
 use super::canvas::{Canvas, Style, ink, num};
-use super::dress::{Dress, Onto, part};
+use super::dress::{Dress, Onto, made_up, part};
 use super::pattern::paint;
 use super::solid::solid_bag;
 use bofta_core::bag::piecing::Piecing;
 use bofta_core::bag::pocket::PocketKind;
-use bofta_core::bag::{Body, Draft, LiningFit, Side, Tote};
+use bofta_core::bag::{Body, Draft, LiningFit, Seen, Side, Tote};
 use bofta_core::measure::Length;
 use bofta_core::piece::Part;
 use bofta_core::project::Project;
@@ -16,7 +16,7 @@ use bofta_core::project::Project;
 /// Draws the project's bag into `width` × `height` pixels.
 pub fn bag(project: &Project, draft: &Draft, width: f64, height: f64) -> BagDrawing {
     let Body::Tote(tote) = &project.bag.body else {
-        return solid_bag(project, &project.bag.solid(draft), width, height);
+        return solid_bag(project, draft, &project.bag.solid(draft), width, height);
     };
     let mut canvas = Canvas::default();
     let mut paints = Paints {
@@ -58,13 +58,22 @@ pub fn bag(project: &Project, draft: &Draft, width: f64, height: f64) -> BagDraw
     let unit = project.system.unit().0 as f64 * scale;
     let bottom = height - 52.0;
     let dress = Dress::of(&mut canvas, project, "bag-part");
-    let seen = project.bag.seen(project.ruler);
+    let made = made_up(project, draft).into_iter().map(|s| (0, s));
+    let seen: Vec<(u32, Seen)> = made.chain(project.bag.seen(project.ruler)).collect();
     let of = |side: Side| seen.iter().filter(move |(_, s)| s.side == side).map(|(_, s)| s);
     let flat = Flat { tote, scale, left: margin, bottom, spacing: draft.strap_spacing, drop };
     let mut anchors = flat.draw(&mut canvas, &paints, unit);
     let (x, y) = (flat.left + tote.depth.0 as f64 / 2.0 * scale, bottom - tote.height.0 as f64 * scale);
-    for s in of(Side::Front) {
-        part(&mut canvas, s, &dress, &Onto { at: &|a, b| (x + a * scale, y + b * scale), scale });
+    // Bands and patches run on to the side seams, wider towards the mouth; what is put on lies on the face.
+    let (wide, deep, tall) = (tote.width.0 as f64, tote.depth.0 as f64, tote.height.0 as f64);
+    let to_the_seams = |a: f64, b: f64| {
+        let wider = 1.0 + deep / wide * (1.0 - b / tall);
+        (x + (wide / 2.0 + (a - wide / 2.0) * wider) * scale, y + b * scale)
+    };
+    let on_the_face = |a: f64, b: f64| (x + a * scale, y + b * scale);
+    for (id, s) in seen.iter().filter(|(_, s)| s.side == Side::Front) {
+        let at: &dyn Fn(f64, f64) -> (f64, f64) = if *id == 0 { &to_the_seams } else { &on_the_face };
+        part(&mut canvas, s, &dress, &Onto { at, scale });
     }
     let left = flat.left + (tote.width + tote.depth).0 as f64 * scale + between;
     let standing = Standing { tote, scale, left, bottom, spacing: draft.strap_spacing, drop };

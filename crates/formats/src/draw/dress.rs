@@ -2,7 +2,7 @@
 
 use super::canvas::{Canvas, Style, ink, num};
 use super::pattern::paint;
-use bofta_core::bag::{Looks, Seen};
+use bofta_core::bag::{Draft, Looks, Seen, Wall};
 use bofta_core::measure::Length;
 use bofta_core::piece::Part;
 use bofta_core::project::Project;
@@ -61,6 +61,17 @@ impl Onto<'_> {
         let (right, foot) = (left + width, down + height);
         [(left, down), (right, down), (right, foot), (left, foot)].map(|(x, y)| (self.at)(x, y))
     }
+}
+
+/// What is seen of how the panels are made up.
+pub(super) fn made_up(project: &Project, draft: &Draft) -> Vec<Seen> {
+    let walls = project.bag.walls(project.ruler);
+    let on = |wall: &Wall| {
+        let id = wall.piece?;
+        let part = draft.pieces.iter().find(|p| p.id == id)?.part;
+        Some(project.made_up.get(id)?.seen(wall, part))
+    };
+    walls.iter().filter_map(on).flatten().collect()
 }
 
 /// Draws what is seen of a part.

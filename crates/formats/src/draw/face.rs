@@ -1,7 +1,7 @@
 //! One wall of a bag seen straight on, with the parts on it and where each can be taken hold of.
 
 use super::canvas::{Canvas, Drawing, Style, ink};
-use super::dress::{Dress, Onto, part};
+use super::dress::{Dress, Onto, made_up, part};
 use bofta_core::bag::{Choice, Draft, Moves, Seen, Side, Wall};
 use bofta_core::measure::Length;
 use bofta_core::piece::Part;
@@ -41,7 +41,7 @@ pub struct FaceDrawing {
 pub fn faces(project: &Project, draft: &Draft, width: f64, height: f64) -> Vec<FaceDrawing> {
     let walls = project.bag.walls(project.ruler);
     // What the body has itself is no part: it has no number.
-    let own = project.bag.own_seen().into_iter().map(|s| (0, s));
+    let own = made_up(project, draft).into_iter().chain(project.bag.own_seen()).map(|s| (0, s));
     let seen: Vec<(u32, Seen)> = own.chain(project.bag.seen(project.ruler)).collect();
     walls.iter().map(|wall| face(project, draft, wall, &seen, (width, height))).collect()
 }

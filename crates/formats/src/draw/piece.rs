@@ -123,7 +123,11 @@ fn draw_mark(canvas: &mut Canvas, mark: &Mark, (x, y, w, h): (f64, f64, f64, f64
     match (mark.from, level) {
         (From::TopEdge, _) => dash(x, y + d, x + w, y + d),
         (From::BaseEdge, _) => dash(x, y + h - d, x + w, y + h - d),
-        (From::LeftEdge, _) => dash(x + d, y, x + d, y + h),
+        (From::LeftEdge, Some(level)) => {
+            dash(x + d - 6.0, level, x + d + 6.0, level);
+            dash(x + d, level - 6.0, x + d, level + 6.0);
+        }
+        (From::LeftEdge, None) => dash(x + d, y, x + d, y + h),
         (From::SideEdges, Some(level)) => {
             for cx in [x + d, x + w - d] {
                 dash(cx - 6.0, level, cx + 6.0, level);

@@ -3,8 +3,8 @@
 
 use super::anchor::{Anchor, BagDrawing};
 use super::canvas::{Canvas, Drawing, Style, ink, num};
-use super::dress::{Cloth, Dress, Onto, WEBBING, part};
-use bofta_core::bag::{AWAY, Family, Place, Seen, Side, Solid, ThreadKind};
+use super::dress::{Cloth, Dress, Onto, WEBBING, made_up, part};
+use bofta_core::bag::{AWAY, Draft, Family, Place, Seen, Side, Solid, ThreadKind};
 use bofta_core::measure::System;
 use bofta_core::piece::Part;
 use bofta_core::project::Project;
@@ -134,10 +134,11 @@ fn polygon(canvas: &mut Canvas, corners: &[(f64, f64)], fill: &str, shade: u8) {
 }
 
 /// Draws `solid` dressed in the project's cloths.
-pub(super) fn solid_bag(project: &Project, solid: &Solid, width: f64, height: f64) -> BagDrawing {
+pub(super) fn solid_bag(project: &Project, draft: &Draft, solid: &Solid, width: f64, height: f64) -> BagDrawing {
     let mut canvas = Canvas::default();
     let dress = Dress::of(&mut canvas, project, "bag");
-    let seen = project.bag.seen(project.ruler);
+    let made = made_up(project, draft).into_iter().map(|s| (0, s));
+    let seen: Vec<(u32, Seen)> = made.chain(project.bag.seen(project.ruler)).collect();
     let rises = seen.iter().map(|(_, s)| s.rises()).max().unwrap_or_default();
     let camera = Camera::fitting(solid, rises.0 as f64, (width, height), [200.0, 24.0, 200.0, 64.0]);
     draw(&mut canvas, solid, &camera, &dress, &seen);
