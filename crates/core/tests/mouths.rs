@@ -8,7 +8,8 @@ use bofta_core::piece::{Part, Piece};
 use proptest::prelude::*;
 use rstest::rstest;
 
-const MOUTHS: [&str; 6] = ["turned-through", "double-hem", "facing-zip", "dropped-in", "bound", "band"];
+const MOUTHS: [&str; 8] =
+    ["turned-through", "double-hem", "facing-zip", "dropped-in", "bound", "band", "facing", "zip-band"];
 
 fn inch(n: i64, d: i64) -> Length {
     Length::inches(n, d)
@@ -43,6 +44,8 @@ fn every_mouth_there_is_is_tried() {
 #[case("facing-zip", inch(1, 2), inch(-2, 1))]
 #[case("dropped-in", inch(3, 4), inch(3, 4))]
 #[case("bound", Length::ZERO, Length::ZERO)]
+#[case("facing", inch(1, 2), inch(1, 2))]
+#[case("zip-band", inch(1, 2), inch(1, 2))]
 #[case("band", inch(-3, 2), inch(-3, 2))]
 fn what_the_mouth_takes(#[case] mouth: &str, #[case] outer: Length, #[case] lining: Length) {
     let sizes = [("height", "13"), ("depth", "4"), ("seam_base", "1/2"), ("seam_top", "1/2"), ("mouth", mouth)];
@@ -244,4 +247,34 @@ fn snap_and_label_are_marks_in_the_middle() {
 fn ties_of_no_use_are_refused(#[case] field: &str, #[case] value: &str) {
     let bag = with(Family::Tote, &[("closure", "ties"), (field, value)]);
     assert_eq!(bag.draft(Ruler::Eighth).expect_err("refused")[0].field, field);
+}
+
+/// Common practice: panels 21 wide (16 + 4 + 2 × ½), a facing of 21 × 3 in, 2 in finished with ½ in at top and free edge; and a
+/// zip of 18 in for a mouth of 20.
+#[test]
+fn a_facing_over_a_full_lining_and_a_zip_in_it() {
+    let sizes = [("width", "16"), ("depth", "4"), ("seam_side", "1/2"), ("seam_top", "1/2"), ("facing_depth", "2")];
+    let faced = with(Family::Tote, &[&sizes[..], &[("mouth", "facing"), ("turned_in", "1/2")]].concat());
+    let draft = drafted(&faced);
+    assert_eq!((piece(&draft, "facing").size(), piece(&draft, "facing").count), ((inch(21, 1), inch(3, 1)), 2));
+    assert_eq!(piece(&draft, "lining-panel").size(), piece(&draft, "outer-panel").size());
+    let zipped = with(Family::Tote, &[&sizes[..], &[("mouth", "zip-band")]].concat());
+    let draft = drafted(&zipped);
+    assert_eq!(draft.hardware.iter().find(|h| h.name == "Zip").and_then(|h| h.size), Some(inch(18, 1)));
+}
+
+/// Nothing is clamped: a mouth of 4 in has no room for a zip 2 in shorter, which is told by its field and stands once it is
+/// typed; a zip panel of 1½ in is cut 1½ and two seams.
+#[test]
+fn a_short_zip_is_told_and_a_typed_one_taken() {
+    let mut bag = with(Family::Tote, &[("straps", "no"), ("pocket", "no"), ("mouth", "facing-zip"), ("depth", "0")]);
+    bag.set("width", "4", System::Inches).expect("read");
+    let problems = bag.draft(Ruler::Eighth).expect_err("too short");
+    assert!(problems.iter().any(|p| p.field == "zip_short" && p.message.contains("hardly opens")), "{problems:?}");
+    for (key, value) in [("zip_short", "1"), ("zip_panel", "1 1/2"), ("seam_top", "1/4")] {
+        bag.set(key, value, System::Inches).expect("read");
+    }
+    let draft = drafted(&bag);
+    assert_eq!(draft.hardware[0].size, Some(inch(3, 1)));
+    assert_eq!(piece(&draft, "zip-panel").height.size, inch(2, 1));
 }

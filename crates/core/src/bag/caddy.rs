@@ -74,6 +74,7 @@ impl Caddy {
         problems.seam("seam_side", "side seam", self.seam_side, least, "half of width or depth");
         problems.seam("seam_base", "base seam", self.seam_base, self.height.min(least), "half of width or depth");
         self.mouth.problems(self.height, &mut problems);
+        self.mouth.zip_problems(self.width, self.depth, &mut problems);
         self.extras.problems(&mut problems);
         if self.pocket {
             problems.between("pocket_height", "pocket", self.pocket_height, Length::CENTIMETRE, self.height);
@@ -198,7 +199,7 @@ impl Design for Caddy {
     }
 
     fn fields(&mut self) -> Vec<Field<'_>> {
-        let (pocket, handle, open) = (self.pocket, self.handle, self.mouth.kind != Mouth::FacingZip);
+        let (pocket, handle, open) = (self.pocket, self.handle, !self.mouth.is_zipped());
         let mut all = vec![
             Field::size("width", "Wide", Group::Size, &mut self.width).scaling(),
             Field::size("height", "Tall", Group::Size, &mut self.height).scaling(),
@@ -256,7 +257,7 @@ impl Design for Caddy {
             wall.between((self.seam_side, "seam_side")).based(Length::ZERO, (self.seam_base, "seam_base"))
         };
         let open = |wall: Wall| {
-            if self.mouth.kind == Mouth::FacingZip { wall } else { wall.open(self.mouth.caught(ruler.system())) }
+            if self.mouth.is_zipped() { wall } else { wall.open(self.mouth.caught(ruler.system())) }
         };
         let (outer, lining) = (sum(self.mouth.outer()), sum(self.mouth.lining()));
         vec![
@@ -345,7 +346,7 @@ impl Design for Caddy {
             ..Draft::default()
         };
         let place = Place { outer: "front", outer_top: top, lining_top: None, face: self.height, seam: self.seam_side };
-        self.extras.onto(&mut draft, &place, self.mouth.kind != Mouth::FacingZip, ruler);
+        self.extras.onto(&mut draft, &place, !self.mouth.is_zipped(), ruler);
         Ok(draft)
     }
 

@@ -3,7 +3,8 @@
 //! Turned through: outer and lining take the top seam. Dropped in: both are turned in, and the lining ends 1/16 in
 //! below the edge. Bound: neither takes anything (t = 0). Band: a doubled strip f deep is the top of the bag, both lose
 //! f and take its seam. Hem: the outer is turned twice over the lining's raw edge. Facing: cut f + t + p, the lining its
-//! full height − f − t + p with t and p the top seam.
+//! full height − f − t + p with t and p the top seam. Facing over a lining of full height: both take t, the facing f + t and
+//! its turned edge, or a seam to a zip.
 
 use super::binding::{self, BindingFold};
 use super::draft::Hardware;
@@ -28,6 +29,10 @@ choice! {
         DroppedIn = "dropped-in", "Lining dropped in", "both edges turned in and topstitched together; no gap to close";
         /// Raw edges closed by a binding.
         Bound = "bound", "Bound", "raw edges closed by a binding; no allowance at the top";
+        /// A facing turned in over a lining that is as tall as the outer.
+        FacingOver = "facing", "Facing over the lining", "a band turned to the inside, over a lining of full height";
+        /// The same, with a zip between the free edges of the band.
+        ZipBand = "zip-band", "Zip in a band", "a band inside the mouth, the zip between its free edges";
         /// A doubled band over the raw edges.
         Band = "band", "Band", "a doubled strip of another cloth is the top of the bag";
     }
@@ -57,6 +62,10 @@ pub struct MouthFinish {
     pub binding_width: Length,
     /// How the binding is folded.
     pub binding_fold: BindingFold,
+    /// By how much the zip is shorter than the mouth.
+    pub zip_short: Length,
+    /// How wide each half of a recessed zip panel shows; nothing for half the depth.
+    pub zip_panel: Length,
 }
 
 /// The walls a mouth goes round.
@@ -85,12 +94,24 @@ impl MouthFinish {
             band_depth: size(16, 50),
             binding_width: size(4, 10),
             binding_fold: BindingFold::Double,
+            zip_short: size(16, 50),
+            zip_panel: Length::ZERO,
         }
     }
 
     /// Outer, or lining and outer, end in a seam here.
     pub(super) fn has_seam(&self) -> bool {
-        matches!(self.kind, Mouth::TurnedThrough | Mouth::FacingZip | Mouth::Band)
+        matches!(self.kind, Mouth::TurnedThrough | Mouth::FacingZip | Mouth::Band | Mouth::FacingOver | Mouth::ZipBand)
+    }
+
+    /// A zip closes it: nothing hangs in it, and no closure is needed.
+    pub(super) fn is_zipped(&self) -> bool {
+        matches!(self.kind, Mouth::FacingZip | Mouth::ZipBand)
+    }
+
+    /// A facing is turned to its inside.
+    fn is_faced(&self) -> bool {
+        matches!(self.kind, Mouth::FacingZip | Mouth::FacingOver | Mouth::ZipBand)
     }
 
     /// Nothing closes it without a lining.
@@ -105,7 +126,8 @@ impl MouthFinish {
 
     /// Its fields.
     pub(super) fn fields(&mut self) -> Vec<Field<'_>> {
-        let (kind, seamed) = (self.kind, self.has_seam());
+        let (kind, seamed, zipped, faced) = (self.kind, self.has_seam(), self.is_zipped(), self.is_faced());
+        let turned = matches!(kind, Mouth::DroppedIn | Mouth::FacingOver);
         vec![
             Field::choice("mouth", "How the mouth is finished", Group::Mouth, &mut self.kind),
             Field::size("hem_turn", "Turned under first", Group::Mouth, &mut self.hem_turn)
@@ -113,9 +135,27 @@ impl MouthFinish {
             Field::size("hem_depth", "Hem", Group::Mouth, &mut self.hem_depth).only_if(kind == Mouth::DoubleHem),
             Field::size("facing_depth", "Facing, finished", Group::Mouth, &mut self.facing_depth)
                 .scaling()
-                .only_if(kind == Mouth::FacingZip),
-            Field::size("turned_in", "Both edges turned in", Group::Mouth, &mut self.turned_in)
-                .only_if(kind == Mouth::DroppedIn),
+                .only_if(faced),
+            Field::size("zip_short", "The zip is shorter than the mouth by", Group::Mouth, &mut self.zip_short)
+                .only_if(zipped),
+            Field::size(
+                "zip_panel",
+                "Each half of the zip panel; 0 for half the depth",
+                Group::Mouth,
+                &mut self.zip_panel,
+            )
+            .only_if(kind == Mouth::FacingZip),
+            Field::size(
+                "turned_in",
+                if kind == Mouth::FacingOver {
+                    "The facing’s free edge turned under"
+                } else {
+                    "Both edges turned in"
+                },
+                Group::Mouth,
+                &mut self.turned_in,
+            )
+            .only_if(turned),
             Field::size("band_depth", "Band, finished", Group::Mouth, &mut self.band_depth)
                 .scaling()
                 .only_if(kind == Mouth::Band),
@@ -138,7 +178,13 @@ impl MouthFinish {
                 problems.seam("hem_turn", "first turn of the hem", self.hem_turn, height, "the height");
                 problems.seam("hem_depth", "hem", self.hem_depth, height, "the height");
             }
-            Mouth::FacingZip => problems.between("facing_depth", "facing", self.facing_depth, least, height / 2),
+            Mouth::FacingZip | Mouth::ZipBand => {
+                problems.between("facing_depth", "facing", self.facing_depth, least, height / 2);
+            }
+            Mouth::FacingOver => {
+                problems.between("facing_depth", "facing", self.facing_depth, least, height / 2);
+                problems.seam("turned_in", "turned edge", self.turned_in, self.facing_depth, "the facing");
+            }
             Mouth::DroppedIn => {
                 problems.seam("turned_in", "turned edge", self.turned_in, height / 4, "a quarter of the height");
             }
@@ -160,7 +206,9 @@ impl MouthFinish {
     /// What the outer takes above its finished height.
     pub(super) fn outer(&self) -> Vec<Term> {
         match self.kind {
-            Mouth::TurnedThrough | Mouth::FacingZip => vec![Term::once("top seam", self.seam, "seam_top")],
+            Mouth::TurnedThrough | Mouth::FacingZip | Mouth::FacingOver | Mouth::ZipBand => {
+                vec![Term::once("top seam", self.seam, "seam_top")]
+            }
             Mouth::DoubleHem => vec![
                 Term::once("hem", self.hem_depth, "hem_depth"),
                 Term::once("turned under", self.hem_turn, "hem_turn"),
@@ -174,7 +222,9 @@ impl MouthFinish {
     /// What the lining takes above its finished height.
     pub(super) fn lining(&self) -> Vec<Term> {
         match self.kind {
-            Mouth::TurnedThrough => vec![Term::once("top seam", self.seam, "seam_top")],
+            Mouth::TurnedThrough | Mouth::FacingOver | Mouth::ZipBand => {
+                vec![Term::once("top seam", self.seam, "seam_top")]
+            }
             // Under a hem the lining's raw edge reaches the finished mouth and no further.
             Mouth::DoubleHem | Mouth::Bound => vec![],
             Mouth::FacingZip => vec![
@@ -204,7 +254,9 @@ impl MouthFinish {
             vec![Term::times(name, 2, length, field), Term::times("past the seam, both ends", 2, inch, "strap_ends")]
         };
         match self.kind {
-            Mouth::TurnedThrough | Mouth::FacingZip | Mouth::Band => past("top seam, both ends", self.seam, "seam_top"),
+            Mouth::TurnedThrough | Mouth::FacingZip | Mouth::Band | Mouth::FacingOver | Mouth::ZipBand => {
+                past("top seam, both ends", self.seam, "seam_top")
+            }
             Mouth::DroppedIn => past("turned in, both ends", self.turned_in, "turned_in"),
             Mouth::Bound => past("under the binding, both ends", self.binding_width, "binding_width"),
             Mouth::DoubleHem => vec![Term::times("inside the hem, both ends", 2, self.hem_depth, "hem_depth")],
@@ -236,7 +288,66 @@ impl MouthFinish {
                 (on_each_wall(around, "band", "Band", Part::Contrast, &deep, note), vec![])
             }
             Mouth::FacingZip => self.facing(around, ruler),
+            Mouth::FacingOver | Mouth::ZipBand => self.facing_over(around, ruler),
         }
+    }
+
+    /// The teeth of a zip that is shorter than the mouth.
+    fn teeth(&self, width: Length, depth: Length) -> Length {
+        width + depth - self.zip_short
+    }
+
+    /// A zip that hardly opens, or that is longer than the mouth; on a bag `width` wide and `depth` deep.
+    pub(super) fn zip_problems(&self, width: Length, depth: Length, problems: &mut Problems) {
+        if !self.is_zipped() {
+            return;
+        }
+        let (mouth, least) = (width + depth, Length::INCH * 3);
+        problems.between("zip_short", "the zip, shorter than the mouth", self.zip_short, Length::ZERO, mouth);
+        if self.zip_short >= Length::ZERO && self.teeth(width, depth) < least {
+            let message = format!(
+                "The mouth is {} wide and the zip {} shorter: a zip of less than {} hardly opens.",
+                problems.show(mouth),
+                problems.show(self.zip_short),
+                problems.show(least)
+            );
+            problems.refuse("zip_short", self.zip_short, message);
+        }
+        if self.kind == Mouth::FacingZip && self.zip_panel != Length::ZERO {
+            problems.between("zip_panel", "zip panel", self.zip_panel, Length::CENTIMETRE, mouth);
+        }
+    }
+
+    /// Facing f deep over a lining of full height: f + t, and its free edge turned under or sewn to a zip.
+    fn facing_over(&self, around: &Around, ruler: Ruler) -> (Vec<Piece>, Vec<Hardware>) {
+        let free = match self.kind {
+            Mouth::ZipBand => Term::once("seam to the zip", self.seam, "seam_top"),
+            _ => Term::once("free edge, turned under", self.turned_in, "turned_in"),
+        };
+        let deep = Dimension::sum(
+            vec![
+                Term::once("facing", self.facing_depth, "facing_depth"),
+                Term::once("top seam", self.seam, "seam_top"),
+                free,
+            ],
+            ruler,
+        );
+        let zipped = self.kind == Mouth::ZipBand;
+        let note = if zipped {
+            "its free edges are sewn to the zip, and to each other past it"
+        } else {
+            "turned in over the lining, its free edge stitched"
+        };
+        let pieces = on_each_wall(around, "facing", "Facing", Part::Outer, &deep, note);
+        let teeth = self.teeth(around.width, around.depth);
+        (
+            pieces,
+            if zipped {
+                vec![zip("Zip", teeth, "in the middle of the mouth, shorter at both ends", ruler)]
+            } else {
+                vec![]
+            },
+        )
     }
 
     /// Facing f deep: cut f + t + p; the zip panel between it and the lining, shorter than the mouth.
@@ -251,8 +362,7 @@ impl MouthFinish {
         );
         let note = "the zip panel is caught in its lower seam";
         let mut pieces = on_each_wall(around, "facing", "Facing", Part::Outer, &deep, note);
-        // A floating zip panel is 2 in shorter than the mouth.
-        let teeth = (around.width + around.depth - Length::INCH * 2).max(Length::INCH * 3);
+        let teeth = self.teeth(around.width, around.depth);
         let long = Dimension::sum(
             vec![
                 Term::once("the zip", teeth, "width"),
@@ -260,26 +370,29 @@ impl MouthFinish {
             ],
             ruler,
         );
-        let half = (around.depth / 2).max(Length::inches(5, 4));
-        let wide = Dimension::sum(
-            vec![
-                Term::once("half the depth", half, "depth"),
-                Term::times("seams, zip and facing", 2, self.seam, "seam_top"),
-            ],
-            ruler,
-        );
+        // On a flat or shallow bag it must still be wide enough to sew: 2½ in (6.4 cm) in all.
+        let shallow = Length::inches(5, 4);
+        let half = if self.zip_panel > Length::ZERO {
+            Term::once("half of the panel", self.zip_panel, "zip_panel")
+        } else if around.depth / 2 >= shallow {
+            Term::once("half the depth", around.depth / 2, "depth")
+        } else {
+            Term::once("half of the panel, the bag being shallow", shallow, "zip_panel")
+        };
+        let wide = Dimension::sum(vec![half, Term::times("seams, zip and facing", 2, self.seam, "seam_top")], ruler);
         let panel = |id: &'static str, name: &'static str, part| {
             Piece::new(id, name, part, long.clone(), wide.clone()).times(2)
         };
         pieces.push(panel("zip-panel", "Zip panel", Part::Outer));
         pieces.push(panel("zip-panel-lining", "Zip panel lining", Part::Lining));
-        (pieces, vec![zip("Zip", teeth, "2 in (5 cm) less than the mouth", ruler)])
+        (pieces, vec![zip("Zip", teeth, "shorter than the mouth", ruler)])
     }
 
     /// How far below the mouth's edge its stitching runs.
     pub fn stitched_below(&self) -> Length {
         match self.kind {
             Mouth::TurnedThrough | Mouth::FacingZip => self.seam,
+            Mouth::FacingOver | Mouth::ZipBand => Length::MILLIMETRE * 6,
             Mouth::DoubleHem => self.hem_depth,
             Mouth::DroppedIn => Length::MILLIMETRE * 3,
             Mouth::Bound => self.binding_width,
@@ -303,6 +416,15 @@ impl MouthFinish {
             Mouth::FacingZip => &[
                 "Sew the zip between its panels; catch them in the seam of facing and lining.",
                 "Facing to outer round the mouth, straps between; turn through the lining.",
+            ],
+            Mouth::FacingOver => &[
+                "Sew the lining the same way, all round, and drop it in, wrong sides together, strap ends between it and the outer; tack the raw edges.",
+                "Join the facings at the sides, turn the free edge under; slip the ring over the bag, right sides together, sew round the mouth, turn it in and stitch.",
+            ],
+            Mouth::ZipBand => &[
+                "Sew the lining the same way, all round, and drop it in, wrong sides together; tack the raw edges.",
+                "Sew the facings’ free edges to the zip, and to each other past its ends; open the zip.",
+                "Join the facings at the sides; slip the ring over the bag, right sides together, sew round the mouth, turn it in and stitch.",
             ],
             Mouth::DroppedIn => &[
                 "Sew the lining the same way, all round: it needs no gap.",

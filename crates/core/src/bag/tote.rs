@@ -166,6 +166,7 @@ impl Tote {
             problems.seam("seam_boxing", "boxing seam", self.seam_boxing, self.depth / 2, "half the depth");
         }
         self.mouth.problems(self.height, &mut problems);
+        self.mouth.zip_problems(self.width, self.depth, &mut problems);
         if !self.lined() {
             self.seam_kind.problems(self.seam_side, &mut problems);
         }
@@ -556,7 +557,7 @@ impl Design for Tote {
 
     fn fields(&mut self) -> Vec<Field<'_>> {
         let (lined, boxed, folded) = (self.lined(), self.boxed(), self.folded());
-        let (bordered, open) = (self.lining == LiningFit::Border, self.mouth.kind != Mouth::FacingZip);
+        let (bordered, open) = (self.lining == LiningFit::Border, !self.mouth.is_zipped());
         let (straps, front) = (self.straps, self.front.piecing);
         let mut all = vec![
             Field::size("width", "Wide, at the base", Group::Size, &mut self.width).scaling(),
@@ -663,7 +664,7 @@ impl Design for Tote {
             face: self.height,
             seam: self.seam_side,
         };
-        self.extras.onto(&mut draft, &place, self.mouth.kind != Mouth::FacingZip, ruler);
+        self.extras.onto(&mut draft, &place, !self.mouth.is_zipped(), ruler);
         Ok(draft)
     }
 
@@ -722,7 +723,7 @@ impl Design for Tote {
             if self.folded() { wall } else { wall.based(self.depth / 2, (self.seam_base, "seam_base")) }
         };
         let open = |wall: Wall| {
-            if self.mouth.kind == Mouth::FacingZip { wall } else { wall.open(self.mouth.caught(ruler.system())) }
+            if self.mouth.is_zipped() { wall } else { wall.open(self.mouth.caught(ruler.system())) }
         };
         let back = Wall::new(Side::Back, "outer-panel", (self.width, self.height), beside, top).between(side);
         let back = open(based(back));
@@ -791,7 +792,7 @@ impl Design for Tote {
         solid = mouth::banded(solid, self.band(), (w, h, d));
         let stitch = h - self.mouth.stitched_below().0 as f64;
         solid = solid.thread(ThreadKind::Stitch, [[0.0, stitch, 0.0], [w, stitch, 0.0]]);
-        if self.mouth.kind == Mouth::FacingZip {
+        if self.mouth.is_zipped() {
             solid = solid.thread(ThreadKind::Zip, [[w * 0.06, h, d / 2.0], [w * 0.94, h, d / 2.0]]);
         }
         if let (Some(spacing), Some(drop)) = (draft.strap_spacing, draft.strap_drop) {
