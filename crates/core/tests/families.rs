@@ -769,3 +769,33 @@ fn a_casing_caught_in_the_top_seam() {
     bag.set("lined", "no", System::Inches).expect("read");
     assert_eq!(bag.answer("casing"), Some("sewn-on"), "without a lining nothing catches it");
 }
+
+/// Worked out: a leg 20 in round at the hem and 16 at the other end, lined with ½ in seams: half of it and two seams are 11 at
+/// the mouth and 9 at the base, 1 in narrower on each side; nothing is added for ease. Its closed end kept, no base seam is
+/// taken off the tube: 14 + 1½ and the hem's 1 + ¼.
+#[test]
+fn the_lining_of_a_found_tube_is_the_tube_again() {
+    let tube = |fields: &[(&str, &str)]| {
+        let mut bag = Family::FoundTube.default_for(System::Inches);
+        let all = [("girth_top", "20"), ("girth_base", "16"), ("depth", "0"), ("height", "14"), ("seam_side", "1/2")];
+        for (key, value) in all.iter().chain(fields) {
+            bag.set(key, value, System::Inches).unwrap_or_else(|p| panic!("{key}: {p}"));
+        }
+        bag.draft(Ruler::Eighth).unwrap_or_else(|p| panic!("{p:?}"))
+    };
+    let draft = tube(&[]);
+    let lining = draft.piece("lining-panel").expect("a lining");
+    assert_eq!(lining.width.size, Length::INCH * 11);
+    let corners = lining.outline().corners();
+    let low: Vec<Length> = corners.iter().filter(|p| p.y == Length::ZERO).map(|p| p.x).collect();
+    assert_eq!(low, [Length::INCH, Length::INCH * 10]);
+    let other = tube(&[("girth_top", "16"), ("girth_base", "20")]);
+    assert_eq!(other.piece("lining-panel").map(|p| p.figure.clone()), Some(Figure::Tapered(Length::INCH)));
+    let based =
+        tube(&[("keep_hem", "base"), ("depth", "3"), ("hem_depth", "1"), ("hem_turn", "1/4"), ("straps", "no")]);
+    assert!(
+        based.notices.iter().any(|n| n.text.contains("16¾ in off the tube, measured from its closed end")),
+        "{:?}",
+        based.notices
+    );
+}

@@ -244,6 +244,35 @@ fn a_measured_size_takes_the_place_of_the_drafted_one() {
     assert_eq!(refused(&tube, &other), "piece");
 }
 
+/// An outline by its corners follows a measure too, and what is cut out of its corners stays: a pouch boxed all round whose
+/// quilted panel came out 1 in narrower has linings 1 in narrower, their corners as large as before.
+#[test]
+fn an_outline_follows_what_was_measured() {
+    let edits = [
+        Edit::Family { family: "pouch".into() },
+        bag("style", "all-boxed"),
+        Edit::MakeUp { piece: "outer-panel".into(), field: "quilted".into(), value: "yes".into() },
+    ];
+    let pouch = made(&with_cloth(), &edits);
+    let lining = |p: &Project| p.plan().expect("drafts").draft.piece("lining-panel").expect("a lining").clone();
+    let before = lining(&pouch);
+    let outer = pouch.plan().expect("drafts").draft.piece("outer-panel").expect("a panel").as_trimmed();
+    let ruler = pouch.ruler;
+    let typed = |l: Length| format!("{} in", ruler.show(l).text);
+    let measured = Edit::Measured {
+        piece: "outer-panel".into(),
+        width: typed(outer.width.size - Length::INCH),
+        height: typed(outer.height.size),
+    };
+    let after = lining(&made(&pouch, &[measured]));
+    assert_eq!(after.width.size, before.width.size - Length::INCH);
+    let far = |p: &bofta_core::piece::Piece| p.outline().corners().iter().map(|c| c.x).max();
+    assert_eq!(far(&after), Some(after.width.size));
+    let low =
+        |p: &bofta_core::piece::Piece| p.outline().corners().iter().filter(|c| c.y == Length::ZERO).map(|c| c.x).min();
+    assert_eq!(low(&after), low(&before), "the corner is as large");
+}
+
 #[test]
 fn lengths_at_hand_are_kept_by_kind_and_width() {
     let at_hand = |lengths: &str, width: Option<Length>| Edit::LengthsAtHand {

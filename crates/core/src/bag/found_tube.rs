@@ -1,12 +1,12 @@
 //! A bag from a tube that is sewn already: a trouser leg, a sleeve, a pillow slip. Its girth is given, not chosen; a
 //! hem worth keeping becomes the mouth.
 //!
-//! Finished width = girth / 2 − depth at the base; cut length = H + D/2 + b, plus the mouth's hem unless it is kept.
-//! The lining is traced from the tube and cut ½ in wider, so that it does not pull.
+//! Finished width = girth / 2 − depth at the base; cut length = H + D/2 + b, plus the mouth's hem unless it is kept, less
+//! b where the closed end is. The lining is the tube again: half its girth at mouth and base, and two seams.
 
 use super::Design;
 use super::draft::{Draft, Finished, Notice, millilitres};
-use super::field::{Field, Group};
+use super::field::{Field, Group, choice};
 use super::problems::Problems;
 use super::solid::{Solid, ThreadKind};
 use super::strap::{self, Strap, StrapMake};
@@ -14,6 +14,19 @@ use super::wall::{Side, Wall};
 use crate::FieldProblem;
 use crate::measure::{Length, Ruler, System, default_length};
 use crate::piece::{Dimension, Figure, Part, Piece, Term, When};
+use crate::shape::Point;
+
+choice! {
+    /// Which end of the tube is kept as it is. Once it was asked only whether its hem becomes the mouth.
+    KeptEdge {
+        /// The hem becomes the mouth.
+        Mouth = "yes", "Its own hem is the mouth", "";
+        /// The closed end becomes the base.
+        Base = "base", "Its own end is the base", "closed flat, nothing is taken off there";
+        /// Both are cut.
+        Neither = "no", "Neither", "the mouth is hemmed, the base seamed";
+    }
+}
 
 /// A bag from a tube, by what is measured on the tube and what is wanted of the bag.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -28,8 +41,8 @@ pub struct FoundTube {
     pub height: Length,
     /// Finished depth; 0 for a flat bag.
     pub depth: Length,
-    /// The tube's own hem becomes the mouth.
-    pub keep_hem: bool,
+    /// Which of the tube's own ends is kept.
+    pub kept: KeptEdge,
     /// First turn of the mouth's hem.
     pub hem_turn: Length,
     /// The hem's depth.
@@ -51,29 +64,44 @@ pub struct FoundTube {
 }
 
 impl FoundTube {
-    /// Traced from the tube, half its girth and ½ in wider.
+    /// The mouth is the tube's own hem.
+    fn keeps_mouth(&self) -> bool {
+        self.kept == KeptEdge::Mouth
+    }
+
+    /// What the base takes of the tube: nothing where its own closed end is kept.
+    fn base_seam(&self) -> Length {
+        if self.kept == KeptEdge::Base { Length::ZERO } else { self.seam_base }
+    }
+
+    /// On its seam lines as wide as the tube at mouth and base, whichever is wider.
     fn lining(&self, ruler: Ruler) -> Piece {
-        let widest = self.girth_top.max(self.girth_base);
-        let wide = Dimension::sum(
-            vec![
-                Term::once("half the tube’s girth", widest / 2, "girth_top"),
-                Term::once("wider than the tube", default_length(ruler.system(), 4, 10), "lined"),
-                Term::times("side seams", 2, self.seam_side, "seam_side"),
-            ],
-            ruler,
-        );
+        let (top, base) = (self.girth_top, self.girth_base);
+        let half = if top >= base {
+            Term::once("half the tube’s girth, at the mouth", top / 2, "girth_top")
+        } else {
+            Term::once("half the tube’s girth, at the base", base / 2, "girth_base")
+        };
+        let wide = Dimension::sum(vec![half, Term::times("side seams", 2, self.seam_side, "seam_side")], ruler);
         let mut tall = vec![
             Term::once("tall", self.height, "height"),
             Term::once("half the depth", self.depth / 2, "depth"),
             Term::once("base seam", self.seam_base, "seam_base"),
         ];
-        if self.keep_hem {
+        if self.keeps_mouth() {
             tall.push(Term::once("its edge turned in", self.seam_base, "seam_base"));
         }
-        let taper = (widest - self.girth_top) / 4;
-        let figure =
-            if taper > ruler.step() { Figure::Tapered(taper.floor_to(ruler.step())) } else { Figure::Rectangle };
-        Piece::new("lining-panel", "Lining panel", Part::Lining, wide, Dimension::sum(tall, ruler))
+        let tall = Dimension::sum(tall, ruler);
+        let by = Length((top - base).0.abs() / 4).floor_to(ruler.step());
+        let figure = if by == Length::ZERO {
+            Figure::Rectangle
+        } else if top < base {
+            Figure::Tapered(by)
+        } else {
+            let (w, h, o) = (wide.size, tall.size, Length::ZERO);
+            Figure::Free(vec![Point::new(by, o), Point::new(w - by, o), Point::new(w, h), Point::new(o, h)])
+        };
+        Piece::new("lining-panel", "Lining panel", Part::Lining, wide, tall)
             .times(2)
             .shaped(figure)
             .cut(When::Measured)
@@ -93,7 +121,7 @@ impl FoundTube {
         if self.lined {
             problems.seam("seam_side", "side seam", self.seam_side, least / 4, "a quarter of the girth");
         }
-        if !self.keep_hem {
+        if !self.keeps_mouth() {
             problems.seam("hem_turn", "first turn of the hem", self.hem_turn, self.height, "the height");
             problems.seam("hem_depth", "hem", self.hem_depth, self.height, "the height");
         }
@@ -118,9 +146,9 @@ impl FoundTube {
         let mut terms = vec![
             Term::once("tall", self.height, "height"),
             Term::once("half the depth", self.depth / 2, "depth"),
-            Term::once("base seam", self.seam_base, "seam_base"),
+            Term::once("base seam", self.base_seam(), "seam_base"),
         ];
-        if !self.keep_hem {
+        if !self.keeps_mouth() {
             terms.push(Term::once("hem", self.hem_depth, "hem_depth"));
             terms.push(Term::once("turned under", self.hem_turn, "hem_turn"));
         }
@@ -137,7 +165,7 @@ impl Design for FoundTube {
             tube_length: size(240, 760),
             height: size(112, 360),
             depth: size(24, 80),
-            keep_hem: true,
+            kept: KeptEdge::Mouth,
             hem_turn: size(3, 10),
             hem_depth: size(10, 30),
             lined: true,
@@ -151,14 +179,14 @@ impl Design for FoundTube {
     }
 
     fn fields(&mut self) -> Vec<Field<'_>> {
-        let (kept, straps, lined) = (self.keep_hem, self.straps, self.lined);
+        let (kept, straps, lined) = (self.keeps_mouth(), self.straps, self.lined);
         vec![
             Field::size("girth_top", "All round, at the mouth", Group::Size, &mut self.girth_top),
             Field::size("girth_base", "All round, at the base", Group::Size, &mut self.girth_base),
             Field::size("tube_length", "How long the tube is", Group::Size, &mut self.tube_length),
             Field::size("height", "Tall, finished", Group::Size, &mut self.height).scaling(),
             Field::size("depth", "Deep; 0 for a flat bag", Group::Base, &mut self.depth).scaling(),
-            Field::toggle("keep_hem", "Its own hem becomes the mouth", Group::Mouth, &mut self.keep_hem),
+            Field::choice("keep_hem", "Which end of the tube is kept", Group::Mouth, &mut self.kept),
             Field::size("hem_turn", "Turned under first", Group::Mouth, &mut self.hem_turn).only_if(!kept),
             Field::size("hem_depth", "Hem", Group::Mouth, &mut self.hem_depth).only_if(!kept),
             Field::toggle("lined", "Lined", Group::Lining, &mut self.lined),
@@ -177,7 +205,7 @@ impl Design for FoundTube {
         let widest = self.girth_top.min(self.girth_base) / 2 - self.depth;
         let tube = Wall::new(Side::Front, "tube", (widest, self.height), self.depth / 2, Length::ZERO);
         let inch = default_length(ruler.system(), 8, 25);
-        let caught = if self.keep_hem {
+        let caught = if self.keeps_mouth() {
             vec![Term::times("inside the hem, both ends", 2, inch, "keep_hem")]
         } else {
             vec![Term::times("inside the hem, both ends", 2, self.hem_depth, "hem_depth")]
@@ -216,7 +244,11 @@ impl Design for FoundTube {
             format!(
                 "Cut {} off the tube{}.",
                 show(cut.size),
-                if self.keep_hem { ", measured from its hem" } else { "" }
+                match self.kept {
+                    KeptEdge::Mouth => ", measured from its hem",
+                    KeptEdge::Base => ", measured from its closed end",
+                    KeptEdge::Neither => "",
+                }
             ),
         )];
         notices.extend(thick);
@@ -233,8 +265,12 @@ impl Design for FoundTube {
             goods,
             steps: [
                 "Cut the tube to length and press it flat, its seams to the sides or wherever they look best.",
-                "Sew the base; box the corners if it is deep.",
-                "Trace the tube for the lining, sew it, drop it in.",
+                if self.kept == KeptEdge::Base {
+                    "Stitch the closed end flat; box the corners if it is deep."
+                } else {
+                    "Sew the base; box the corners if it is deep."
+                },
+                "Trace the tube for the lining and add its seams, sew it, drop it in.",
                 "Hem the mouth, or catch the lining under its own hem; stitch the straps on.",
             ]
             .map(str::to_owned)
@@ -250,7 +286,7 @@ impl Design for FoundTube {
     fn finished_from_cut(&self, draft: &Draft) -> Vec<Finished> {
         let mut found = vec![];
         if let Some(lining) = draft.piece("lining-panel") {
-            let turned = if self.keep_hem { self.seam_base } else { Length::ZERO };
+            let turned = if self.keeps_mouth() { self.seam_base } else { Length::ZERO };
             let tall = lining.height.size - self.depth / 2 - self.seam_base - turned;
             found.push(Finished { name: "tall".into(), field: "height".into(), asked: self.height, back: tall });
         }

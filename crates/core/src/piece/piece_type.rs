@@ -292,6 +292,19 @@ impl Piece {
         matches!(self.figure, Figure::Rectangle | Figure::CutOut { .. } | Figure::CutAtFold { .. })
     }
 
+    /// At another width and height: an outline by its corners is drawn apart in its middle, so that what is cut out of its
+    /// corners stays as it is.
+    pub fn resize(&mut self, width: Dimension, height: Dimension) {
+        let (was, more) = (self.size(), (width.size - self.width.size, height.size - self.height.size));
+        if let Figure::Free(corners) = &mut self.figure {
+            for p in corners {
+                p.x = if p.x * 2 > was.0 { p.x + more.0 } else { p.x };
+                p.y = if p.y * 2 > was.1 { p.y + more.1 } else { p.y };
+            }
+        }
+        (self.width, self.height) = (width, height);
+    }
+
     /// As it is once it is trimmed: a piece that is not cut over is that already.
     #[must_use]
     pub fn as_trimmed(&self) -> Self {

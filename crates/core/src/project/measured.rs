@@ -48,7 +48,7 @@ pub(super) fn propagate(
         ];
         if drafted.when == When::Measured {
             let size = |size| Dimension { size, terms: vec![Term::once("as measured", size, "measured")] };
-            (pieces[at].width, pieces[at].height) = (size(as_made.width), size(as_made.height));
+            pieces[at].resize(size(as_made.width), size(as_made.height));
         }
         let waits = |p: &Piece| {
             let other =
@@ -57,8 +57,9 @@ pub(super) fn propagate(
             other && p.backs.as_deref() != Some(id) && !matches!(p.when, When::OverAndTrimmed(_))
         };
         for piece in pieces.iter_mut().filter(|p| waits(p)) {
+            let (mut width, mut height) = (piece.width.clone(), piece.height.clone());
             for (shared, by) in &changed {
-                for side in [&mut piece.width, &mut piece.height] {
+                for side in [&mut width, &mut height] {
                     if let Some(by) = so_many_times(&shares(side, sizes), shared, *by).filter(|by| *by != Length::ZERO)
                     {
                         let mut terms: Vec<Term> = side.terms.iter().filter(|t| t.field.is_some()).cloned().collect();
@@ -67,6 +68,7 @@ pub(super) fn propagate(
                     }
                 }
             }
+            piece.resize(width, height);
         }
     }
 }
