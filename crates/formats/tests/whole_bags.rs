@@ -1,0 +1,189 @@
+//! Whole bags as files, every piece of each against sizes worked out by hand: between them they use every family and every
+//! kind of part. Invented; W wide, H tall, D deep, s side, b base, t top seam.
+#![allow(missing_docs)]
+
+use bofta_core::bag::Draft;
+use bofta_core::measure::System;
+use bofta_core::project::Project;
+use bofta_formats::read_bag;
+use rstest::rstest;
+
+fn drafted(sizes: &str) -> (Draft, System) {
+    let text = format!("{{ \"format\": \"bofta-bag\", \"version\": 1, {sizes} }}");
+    let read = read_bag(&text).unwrap_or_else(|e| panic!("{e}\n{text}"));
+    let project = Project { bag: read.bag, made_up: read.made_up, ..Project::new(read.name, read.system) };
+    (project.plan().unwrap_or_else(|p| panic!("{p:?}\n{text}")).draft, project.system)
+}
+
+/// `2 outer-panel 19 × 16`, sorted.
+fn pieces(draft: &Draft, system: System) -> Vec<String> {
+    let of = |p: &bofta_core::piece::Piece| {
+        let (w, h) = (p.width.size.in_units(system), p.height.size.in_units(system));
+        format!("{} {} {w} × {h}", p.count, p.id)
+    };
+    let mut all: Vec<String> = draft.pieces.iter().map(of).collect();
+    all.sort();
+    all
+}
+
+#[rstest]
+// 14 + 4 + 1 by 13 + 2 + ½ + ½. Straps 4 × 1 by 24 + 2 × ½ + 2. Pocket 7 + 1 by 2 × 6 + 1.
+#[case::lined_tote(
+    r#""units": "in", "family": "tote", "sizes": { "width": 14, "height": 13, "depth": 4, "strap_length": 24, "strap_width": 1, "pocket_width": 7, "pocket_height": 6 }"#,
+    &["2 outer-panel 19 × 16", "2 lining-panel 19 × 16", "2 strap 4 × 27", "1 slip-pocket 8 × 13"]
+)]
+// French seams of ⅝: 12 + 1¼; 14 + ½ + ½ + 1½ of hem. Straps into the hem: 24 + 2 × 1½.
+#[case::unlined_hemmed_tote(
+    r#""units": "in", "family": "tote", "sizes": { "width": 12, "height": 14, "depth": 0, "lining": "none", "mouth": "double-hem", "hem_turn": "1/2", "hem_depth": "1 1/2", "seam_kind": "french", "seam_side": "5/8", "strap_length": 24, "strap_width": 1 }"#,
+    &["2 outer-panel 13.25 × 16.5", "2 strap 4 × 27"]
+)]
+// In one over the base: 12 + 3 + 1 by 2 × 10 + 3 + 2 × ½.
+#[case::tote_folded_at_the_base(
+    r#""units": "in", "family": "tote", "sizes": { "width": 12, "height": 10, "depth": 3, "base": "fold", "straps": false, "pocket": "no" }"#,
+    &["1 outer-panel 16 × 24", "1 lining-panel 16 × 24"]
+)]
+// Facing over a full lining: 16 + 4 + 1 = 21; 2 + ½ + ¾.
+#[case::faced_tote(
+    r#""units": "in", "family": "tote", "sizes": { "width": 16, "height": 15, "depth": 4, "mouth": "facing", "facing_depth": 2, "turned_in": "3/4", "straps": false, "pocket": "no" }"#,
+    &["2 outer-panel 21 × 18", "2 lining-panel 21 × 18", "2 facing 21 × 3.25"]
+)]
+// A band of another cloth 2 high, doubled: 2 × 2 + 2 × ½; the panels lose it and take its seam: 13 + 2 + ½ − 2 + ½ = 14.
+#[case::banded_mouth(
+    r#""units": "in", "family": "tote", "sizes": { "width": 14, "height": 13, "depth": 4, "mouth": "band", "band_depth": 2, "straps": false, "pocket": "no" }"#,
+    &["2 outer-panel 19 × 14", "2 lining-panel 19 × 14", "2 band 19 × 5"]
+)]
+// 19 × 16 as above. Bound pocket 9¼ + ¾ by 7½ + ⅜, its lining the same, binding 4 × ⅜ by 10. Zip: 8 + 2 by
+// 2 (5 + ½ + 1), faced by 9 × 1½. Sleeve: π × 2¾ + ½ − 4 = 5.14, + ¾ → 6; 6 + 2 × 1. Key loop 4 × ½ by 2 (4 + ½).
+#[case::tote_of_pockets(
+    r#""units": "in", "family": "tote", "sizes": { "width": 14, "height": 13, "depth": 4, "straps": false, "pocket": "no" },
+       "parts": [
+         { "part": "pocket", "make": "bound", "width": "9 1/4", "height": "7 1/2", "turn": "3/8", "binding": "3/8" },
+         { "part": "pocket", "wall": "inside-back", "make": "zip", "width": 8, "height": 5, "opening": "1/2" },
+         { "part": "pocket", "make": "sleeve", "wall": "left", "width": 4, "round": "2 3/4", "ease": "1/2", "turn": "3/8", "height": 6, "hem": 1 },
+         { "part": "tab", "what": "key-loop", "width": "1/2", "length": 4, "turn": "1/2" } ]"#,
+    &["2 outer-panel 19 × 16", "2 lining-panel 19 × 16", "1 part-1-pocket 10 × 7.875", "1 part-1-lining 10 × 7.875", "1 part-1-binding 1.5 × 10",
+      "1 part-2-pocket 10 × 13", "1 part-2-facing 9 × 1.5", "1 part-3-pocket 6 × 8", "1 part-4-tab 2 × 9"]
+)]
+// Hemmed right across into the base seam: 19 wide; 6 + 1 + 2 + ½. Lined pocket with a flap: 6 + 1 by 5 + 1; flap 7 × 2 + 1.
+#[case::pocket_right_across_and_a_flap(
+    r#""units": "in", "family": "tote", "sizes": { "width": 14, "height": 13, "depth": 4, "straps": false, "pocket": "no" },
+       "parts": [
+         { "part": "pocket", "wall": "back", "make": "hemmed", "place": "full-width", "foot": "base-seam", "height": 6, "hem": 1 },
+         { "part": "pocket", "make": "lined", "width": 6, "height": 5, "turn": "1/2", "flap": true, "flap_depth": 2, "behind": "fleece" } ]"#,
+    &["2 outer-panel 19 × 16", "2 lining-panel 19 × 16", "1 part-1-pocket 19 × 9.5", "1 part-2-pocket 7 × 6", "1 part-2-lining 7 × 6",
+      "1 part-2-flap 7 × 3", "1 part-2-flap-lining 7 × 3", "1 part-2-fleece 6 × 5"]
+)]
+// A welt of 6 with ½ in a window of ½: 8 by 2 (½ + ½); its bag 8 by 2 (4 + ½ + 1).
+#[case::welt(
+    r#""units": "in", "family": "tote", "sizes": { "width": 12, "height": 12, "depth": 0, "straps": false, "pocket": "no" },
+       "parts": [ { "part": "pocket", "make": "welt", "width": 6, "height": 4, "opening": "1/2", "turn": "1/2" } ]"#,
+    &["2 outer-panel 13 × 13", "2 lining-panel 13 × 13", "1 part-1-pocket 8 × 11", "1 part-1-welt 8 × 2"]
+)]
+// Bands of 3 and 6, ¼ seams, of 16: 3 + ½ + ¼; 6 + ½; 6½ + ¼. Firm ½ clear: 18 × 15; light all over it.
+#[case::bands_and_backing(
+    r#""units": "in", "family": "tote", "sizes": { "width": 14, "height": 13, "depth": 4, "straps": false, "pocket": "no", "lining": "none", "mouth": "bound", "binding_width": "1/2", "seam_kind": "overlocked", "seam_side": "1/2" },
+       "panels": { "outer-panel": { "bands": "3, 6", "band_cloths": "outer, contrast, base", "patch_seam": "1/4", "backed": "firm", "backed_clear": "1/2", "backed_over": "light" } }"#,
+    // Bound, nothing is taken at the top: 15½ tall, 3 + ¼, 6 + ½, 6½ + ¼. Binding 4 × ½ by 2 × 14 + 2 × 4 + 10.
+    &["2 outer-panel 19 × 15.5", "2 outer-panel-band-1 19 × 3.25", "2 outer-panel-band-2 19 × 6.5", "2 outer-panel-band-3 19 × 6.75",
+      "2 outer-panel-backed-1 18 × 14.5", "2 outer-panel-backed-2 19 × 15.5", "1 binding 2 × 46"]
+)]
+// 11 + 1 by 2 (14 + ¼ + 1¼).
+#[case::plain_sack(
+    r#""units": "in", "family": "drawstring", "sizes": { "width": 11, "height": 14, "base": "fold", "seam_side": "1/2", "hem_turn": "1/4", "casing_depth": "1 1/4" }"#,
+    &["1 outer-panel 12 × 31"]
+)]
+// Wall π × 9 + 1 = 29.27 by 16 + ½ + 1½; circle 9 + 1.
+#[case::round_sack(
+    r#""units": "in", "family": "drawstring", "sizes": { "width": 9, "height": 16, "base": "round", "seam_side": "1/2", "seam_base": "1/2", "hem_turn": "1/4", "casing_depth": "1 1/4" }"#,
+    &["1 outer-panel 29.375 × 18", "1 base 10 × 10"]
+)]
+// 9 + 3 + 1 by 12 + 1½ + 1. Casing 12 − 1 + ½ by 2 × 1 + 2 × ½. Cords 4 × ⅜ by 2 × 12 + 2 × 6.
+#[case::two_way_sack(
+    r#""units": "in", "family": "drawstring", "sizes": { "width": 9, "height": 12, "base": "boxed", "depth": 3, "casing": "in-seam", "lined": true, "reversible": true, "casing_depth": 1, "clearance": "1/2", "hem_turn": "1/4", "cord_of_cloth": true, "cord_width": "3/8", "cord_tail": 6 }"#,
+    &["2 outer-panel 13 × 14.5", "2 lining-panel 13 × 14.5", "2 casing 11.5 × 3", "2 cord 1.5 × 36"]
+)]
+// 8 + ¾ by 5½ + ⅜ + ⅜; tabs 1 + ¾ square. A wrist strap 4 × ¾ by 2 (6½ + ⅜).
+#[case::flat_pouch(
+    r#""units": "in", "family": "pouch", "sizes": { "style": "flat", "width": 8, "height": "5 1/2" },
+       "parts": [ { "part": "tab", "what": "wrist", "width": "3/4", "length": "6 1/2", "turn": "3/8" } ]"#,
+    &["2 outer-panel 8.75 × 6.25", "2 lining-panel 8.75 × 6.25", "2 zip-tab 1.75 × 1.75", "1 part-1-tab 3 × 13.75"]
+)]
+// 8 + 2 + ¾ by 5 + 1 + ¾. A bow 7 × 4 with ½ in seams; its knot 2 by 4 + 2; a button of 1 covered by 2.
+#[case::boxed_pouch_with_a_bow(
+    r#""units": "in", "family": "pouch", "sizes": { "style": "boxed", "width": 8, "height": 5, "depth": 2, "zip_tabs": false },
+       "parts": [ { "part": "tab", "what": "bow", "length": 7, "width": 4, "turn": "1/2", "below": 2 }, { "part": "tab", "what": "button", "width": 1, "below": 2 } ]"#,
+    &["2 outer-panel 10.75 × 6.75", "2 lining-panel 10.75 × 6.75", "2 part-1-bow 8 × 5", "1 part-1-knot 2 × 6", "1 part-2-cover 2 × 2"]
+)]
+// Faces 6 + ¾ by 5 + ¾; gusset π × 3 + 2 × 2 + ¾ = 14.17 by 2 + ¾.
+#[case::half_round_pouch(
+    r#""units": "in", "family": "pouch", "sizes": { "style": "half-round", "width": 6, "height": 5, "depth": 2, "zip_tabs": false }"#,
+    &["2 outer-panel 6.75 × 5.75", "1 gusset 2.75 × 14.25", "2 lining-panel 6.75 × 5.75", "1 lining-gusset 2.75 × 14.25"]
+)]
+// 10 + ¾, 5 + ¾ by 7 + ⅜; base 10¾ × 5¾; binding 4 × ⅜ by 2 × 15 + 10. Two ring-jointed straps 20 showing: 24; four tabs 4.
+#[case::caddy_with_two_handles(
+    r#""units": "in", "family": "caddy", "sizes": { "width": 10, "height": 7, "depth": 5, "binding_width": "3/8", "pocket": false, "handle": false, "backing": "none" },
+       "parts": [ { "part": "strap", "runs": "front-and-back", "end": "rings", "shows": 20, "apart": 5, "width": 1 } ]"#,
+    &["2 front 10.75 × 7.375", "2 side 5.75 × 7.375", "1 base 10.75 × 5.75", "2 lining-front 10.75 × 7.375", "2 lining-side 5.75 × 7.375",
+      "1 lining-base 10.75 × 5.75", "1 binding 1.5 × 40", "2 part-1-strap 4 × 24", "4 part-1-tab 4 × 4"]
+)]
+// 20 + 1 by π × 10 − ¾ + 1 = 31.67; ends 10 + 1. A doubled pocket on the back: 8 + ¾ by 2 × 6 + ¾.
+#[case::duffel(
+    r#""units": "in", "family": "duffel", "sizes": { "width": 20, "height": 10, "zip_shows": "3/4", "lined": false, "pocket": false, "shoulder": 0 },
+       "parts": [ { "part": "pocket", "wall": "back", "width": 8, "height": 6, "turn": "3/8", "below": 3 } ]"#,
+    &["1 outer-panel 21 × 31.75", "2 end 11 × 11", "1 part-1-pocket 8.75 × 12.75"]
+)]
+// 10 + ¾ by 2 × 6 + 4½ + ¾.
+#[case::clutch(
+    r#""units": "in", "family": "clutch", "sizes": { "width": 10, "height": 6, "flap": "4 1/2", "radius": 0, "band": 0, "loop": false, "backing": "none" }"#,
+    &["1 outer-panel 10.75 × 17.25", "1 lining-panel 10.75 × 17.25"]
+)]
+// 9 + 2 + ¾; upper 8 − 3 + ¾; base 3 + 1 + ¾; lining 8 + 1 + ¾. Strap 2 × 1 by 52 + 2 + 1½, inner ⅛ narrower; tabs 2 × 2.
+#[case::cross_body(
+    r#""units": "in", "family": "cross-body", "sizes": { "width": 9, "height": 8, "depth": 2, "base_height": 3, "front": "whole", "strap_length": 52, "strap_width": 1, "backing": "none" }"#,
+    &["2 upper 11.75 × 5.75", "2 base 11.75 × 4.75", "2 lining-panel 11.75 × 9.75", "1 strap 2 × 55.5", "1 strap-inner 0.875 × 55.5",
+      "2 tab 2 × 4", "2 tab-inner 0.875 × 4"]
+)]
+// Half of 20 + 1 at the mouth; 14 + ½ and ½ turned in. Straps 4 × 1 by 24 + 2 × 2.
+#[case::found_tube(
+    r#""units": "in", "family": "found-tube", "sizes": { "girth_top": 20, "girth_base": 16, "height": 14, "depth": 0, "seam_side": "1/2", "seam_base": "1/2", "strap_length": 24, "strap_width": 1 }"#,
+    &["2 lining-panel 11 × 15", "2 strap 4 × 28"]
+)]
+// In centimetres: 36 + 10 + 2 by 34 + 5 + 1 + 1. Embroidered in front, 5 over all round: one of two is 58 × 51. A pad of
+// 30 × 20 with 1 cm seams. Straps tucked 4: 60 + 8 by 4 × 2.5.
+#[case::metric_tote(
+    r#""units": "cm", "family": "tote", "sizes": { "width": 36, "height": 34, "depth": 10, "straps": false, "pocket": "no" },
+       "parts": [
+         { "part": "decoration", "width": 10, "height": 10, "below": 15, "margin": 5 },
+         { "part": "piece", "name": "Pad", "count": 2, "width": 30, "height": 20, "seam": 1, "cloth": "lining" },
+         { "part": "strap", "end": "tucked", "depth": 4, "shows": 60, "apart": 15, "width": "2.5" } ]"#,
+    &["1 outer-panel 48 × 41", "1 part-1-panel 58 × 51", "2 lining-panel 48 × 41", "2 part-2-piece 32 × 22", "2 part-3-strap 10 × 68"]
+)]
+fn every_piece_of(#[case] sizes: &str, #[case] cut: &[&str]) {
+    let (draft, system) = drafted(sizes);
+    let mut expected: Vec<String> = cut.iter().map(|s| (*s).to_owned()).collect();
+    expected.sort();
+    assert_eq!(pieces(&draft, system), expected);
+}
+
+/// Webbing from the base up is bought by the length: 22 + 2 (13 + 2 + ½) = 53, twice; and no piece is cut for it.
+#[test]
+fn webbing_from_the_base_up_is_bought() {
+    let (draft, system) = drafted(
+        r#""units": "in", "family": "tote", "sizes": { "width": 14, "height": 13, "depth": 4, "straps": false, "pocket": "no" },
+           "parts": [ { "part": "strap", "end": "base-up", "make": "webbing", "shows": 22, "apart": 6 } ]"#,
+    );
+    assert_eq!(pieces(&draft, system).len(), 2);
+    let good = draft.goods.first().expect("webbing");
+    assert_eq!((good.count, good.length.size.in_units(system)), (2, 53.0));
+}
+
+#[rstest]
+#[case(r#""parts": [ { "part": "wing" } ]"#, "parts[0].part")]
+#[case(r#""parts": [ { "part": "pocket" }, { "part": "pocket", "wide": 3 } ]"#, "parts[1]")]
+#[case(r#""parts": [ { "part": "pocket", "wall": "lid" } ]"#, "parts[0]")]
+#[case(r#""parts": [ { "part": "pocket", "width": [1] } ]"#, "parts[0].width")]
+fn a_part_that_cannot_be_read_is_named(#[case] parts: &str, #[case] field: &str) {
+    let text = format!(r#"{{ "format": "bofta-bag", "version": 1, "units": "in", "family": "tote", {parts} }}"#);
+    let problem = read_bag(&text).expect_err("refused").to_string();
+    assert!(problem.contains(field), "{problem}");
+}
