@@ -21,16 +21,13 @@ async function take(name, path, width = 1280, height = 800, before = async () =>
 await take('shelf', '/');
 await take('cupboard', '/cupboard');
 await take('bag', '/projects/harvest-tote/bag');
-await take('side-by-side', '/projects/harvest-tote/bag', 1280, 800, async (page) => {
-  await page.getByRole('button', { name: /^Base/ }).click();
-  await page.getByRole('button', { name: 'Side by side' }).click();
-  await page.getByText('Box them so').first().waitFor();
-});
+await take('parts', '/projects/potting-bench-tote/bag?part=1');
+await take('bands', '/projects/sowing-day-tote/bag');
 await take('families', '/projects/seed-packet-pouch/bag', 1280, 800, async (page) => {
   await page.getByRole('button', { name: 'Another kind of bag' }).click();
   await page.getByText('Own cut list').waitFor();
 });
-await take('bag-sack', '/projects/onion-sack/bag');
+await take('bag-sack', '/projects/bean-sack/bag');
 await take('bag-caddy', '/projects/bottle-caddy/bag');
 await take('bag-duffel', '/projects/kneeler-duffel/bag');
 await take('bag-cross-body', '/projects/raffle-cross-body/bag');
@@ -38,7 +35,6 @@ await take('cut-list', '/projects/tool-roll-list/bag');
 await take('pieces', '/projects/seed-packet-pouch/pieces');
 await take('cloth', '/projects/seed-swap-tote/cloth');
 await take('lay', '/projects/harvest-tote/lay');
-await take('lay-in-corners', '/projects/kneeler-tote/lay', 1280, 800, (page) => page.waitForTimeout(3000));
 await take('lay-metric', '/projects/seed-swap-tote/lay');
 await take('buy', '/projects/kneeler-duffel/buy', 1280, 940);
 await take('cut', '/projects/harvest-tote/cut', 1280, 800, async (page) => {
