@@ -544,3 +544,20 @@ fn every_new_cloth_looks_like_no_other() {
     grounds.dedup();
     assert_eq!(grounds.len(), many.cloths.len());
 }
+
+/// Common practice: eight layers of cotton, four of denim, two of faux leather pass under a foot. A strap folded in four on a
+/// hem turned twice is 4 + 3 layers: 7 of 8 in cotton, 7 of 4 in canvas; of webbing it is 1 + 3 of canvas, which pass.
+#[rstest]
+#[case("cotton", "folded-in-four", false)]
+#[case("canvas", "folded-in-four", true)]
+#[case("canvas", "webbing", false)]
+#[case("vinyl", "webbing", true)]
+fn layers_are_weighed_by_their_cloths(#[case] material: &str, #[case] make: &str, #[case] told: bool) {
+    let cloth = Edit::AddCloth { name: "Cloth".into(), material: material.into() };
+    let edits = [cloth, bag("lining", "none"), bag("mouth", "double-hem"), bag("strap_make", make)];
+    let tote = made(&Project::new("Thick", System::Inches), &edits);
+    let notices = tote.plan().expect("drafts").draft.notices;
+    let found = notices.iter().find(|n| n.text.contains("layers lie on each other"));
+    assert_eq!(found.is_some(), told, "{notices:?}");
+    assert!(found.is_none_or(|n| n.field.as_deref() == Some("strap_make")));
+}

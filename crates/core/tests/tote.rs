@@ -6,7 +6,7 @@ mod support;
 use bofta_core::bag::boxing::{self, Boxing, Square};
 use bofta_core::bag::pocket::PocketChoice;
 use bofta_core::bag::{
-    BackingChoice, BackingSchool, Bag, Body, Design, Family, LiningFit, Mouth, MouthFinish, StrapEnds, Tote, hem, strap,
+    BackingChoice, BackingSchool, Bag, Body, Design, LiningFit, Mouth, MouthFinish, StrapEnds, Tote, hem, strap,
 };
 use bofta_core::measure::{Length, Ruler, System};
 use bofta_core::piece::{Figure, Mark, Part, Piece, Term};
@@ -290,22 +290,4 @@ fn a_reversible_tote_has_no_hidden_side() {
     assert!(matches!(&bag.body, Body::Tote(t) if t.lining == LiningFit::Same));
     let both = Tote { lining: LiningFit::Reversible, ..hemmed(tote().mouth) };
     assert_eq!(both.draft(Ruler::Eighth).expect_err("refused")[0].field, "lining");
-}
-
-/// Common practice: eight layers of cotton are the most that pass under a foot.
-#[test]
-fn layers_are_counted_where_a_strap_is_caught() {
-    let thick = |family: Family, fields: &[(&str, &str)]| {
-        let mut bag = family.default_for(System::Inches);
-        for (key, value) in fields {
-            bag.set(key, value, System::Inches).expect("a field");
-        }
-        bag.draft(Ruler::Eighth).expect("drafts").notices.iter().any(|n| n.text.contains("layers and more"))
-    };
-    let hem = ("mouth", "double-hem");
-    assert!(thick(Family::Tote, &[hem, ("strap_make", "folded-in-four")]));
-    assert!(!thick(Family::Tote, &[hem, ("strap_make", "webbing")]));
-    assert!(!thick(Family::Tote, &[("mouth", "turned-through"), ("strap_make", "folded-in-four")]));
-    assert!(thick(Family::CrossBody, &[("strap_make", "folded-in-four")]));
-    assert!(!thick(Family::CrossBody, &[("strap_make", "webbing")]));
 }

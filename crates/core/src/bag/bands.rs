@@ -100,7 +100,7 @@ impl Bands {
             .show
             .iter()
             .map(|shows| {
-                at = at + *shows;
+                at += *shows;
                 let from = if across { From::TopEdge } else { From::LeftEdge };
                 Mark { boxes: false, name: "seam between two bands".into(), distance: at, from, and: None }
             })

@@ -257,7 +257,11 @@ impl Design for Caddy {
             wall.between((self.seam_side, "seam_side")).based(Length::ZERO, (self.seam_base, "seam_base"))
         };
         let open = |wall: Wall| {
-            if self.mouth.is_zipped() { wall } else { wall.open(self.mouth.caught(ruler.system())) }
+            if self.mouth.is_zipped() {
+                wall
+            } else {
+                wall.open(self.mouth.caught(ruler.system()), self.mouth.layers(true))
+            }
         };
         let (outer, lining) = (sum(self.mouth.outer()), sum(self.mouth.lining()));
         vec![

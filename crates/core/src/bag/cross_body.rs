@@ -14,7 +14,7 @@ use super::pocket::{PocketChoice, PocketKind};
 use super::problems::Problems;
 use super::sewn::{Edge, Seam, Stretch, boxed};
 use super::solid::{Solid, ThreadKind};
-use super::strap::{self, Strap, StrapMake};
+use super::strap::{Strap, StrapMake};
 use super::wall::{Seen, Side, Wall};
 use super::zip::zip;
 use crate::FieldProblem;
@@ -269,7 +269,8 @@ impl Design for CrossBody {
         ));
         notices.push(Notice::note("base_height", "Faux leather is clipped, never pinned: holes stay. No iron on its face, and no more than four layers under the foot."));
         // Doubled round the ring, between both outers.
-        notices.extend(strap::too_thick("a ring tab is caught in the side seam", 2 * strap.layers() + 2));
+        let tab = vec![(Part::Straps, strap.layers()), (Part::Outer, 2)];
+        let stacks = vec![strap.on("a ring tab is caught in the side seam", "strap_make", tab)];
         notices.extend(self.corner().notice(ruler));
         if self.depth > self.width / 2 {
             notices.push(Notice::attention("depth", "Boxed deeper than half the width: the bag stands squat."));
@@ -298,6 +299,7 @@ impl Design for CrossBody {
             .map(str::to_owned)
             .collect(),
             notices,
+            stacks,
             millilitres: millilitres(self.width, self.height, self.depth),
             ..Draft::default()
         };
@@ -385,6 +387,6 @@ impl Design for CrossBody {
                 solid = solid.thread(ThreadKind::Stitch, [[0.0, y, 0.0], [w, y, 0.0]]);
             }
         }
-        solid.handle([0.0, h, d / 2.0], [w, h, d / 2.0], h * 0.9, self.strap_width).sizes(w, h, d)
+        solid.loose_strap((w, h, d), self.strap_width).sizes(w, h, d)
     }
 }

@@ -1,7 +1,7 @@
 //! What a family gives back.
 
 use crate::measure::Length;
-use crate::piece::{Dimension, Piece};
+use crate::piece::{Dimension, Part, Piece};
 use serde::{Deserialize, Serialize};
 use std::borrow::Cow;
 
@@ -124,6 +124,17 @@ pub struct Finished {
     pub back: Length,
 }
 
+/// Layers that lie on each other at one place, to be sewn through.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+pub struct Stack {
+    /// Where, after *where*: `a strap goes into the hem`.
+    pub place: Cow<'static, str>,
+    /// The field that could make it thinner.
+    pub field: Cow<'static, str>,
+    /// How many of each part's cloth.
+    pub layers: Vec<(Part, u32)>,
+}
+
 /// A drafted bag.
 #[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
 pub struct Draft {
@@ -137,6 +148,9 @@ pub struct Draft {
     pub steps: Vec<String>,
     /// What to look at.
     pub notices: Vec<Notice>,
+    /// Where many layers lie on each other.
+    #[serde(default)]
+    pub stacks: Vec<Stack>,
     /// From the mouth to the underside of the strap at its highest, if there are straps.
     pub strap_drop: Option<Length>,
     /// From strap centre to strap centre.

@@ -59,7 +59,7 @@ families! {
     /// Two panels or one over the base, flat or boxed.
     Tote = "tote", "Tote", "flat or boxed; its mouth hemmed, turned through, bound, banded or zipped";
     /// Drawn shut by a cord.
-    Drawstring = "drawstring", "Drawstring bag", "plain or lined, casing folded or sewn on, flat, boxed or round at the base";
+    Drawstring = "drawstring", "Drawstring bag", "casing folded, sewn on or in the seam; flat, boxed or round at the base";
     /// Zipped.
     Pouch = "pouch", "Zip pouch", "flat, boxed or half-round";
     /// Built of separate panels.

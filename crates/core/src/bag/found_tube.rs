@@ -64,6 +64,11 @@ pub struct FoundTube {
 }
 
 impl FoundTube {
+    /// A hem turned twice is three layers of the tube, and the lining.
+    fn hem_layers(&self) -> Vec<(Part, u32)> {
+        vec![(Part::Outer, 3), (Part::Lining, u32::from(self.lined))]
+    }
+
     /// The mouth is the tube's own hem.
     fn keeps_mouth(&self) -> bool {
         self.kept == KeptEdge::Mouth
@@ -211,7 +216,7 @@ impl Design for FoundTube {
             vec![Term::times("inside the hem, both ends", 2, self.hem_depth, "hem_depth")]
         };
         // It is there already: nothing of it is cut, and what is marked is marked on the tube.
-        let tube = Wall { piece: None, ..tube }.open(caught);
+        let tube = Wall { piece: None, ..tube }.open(caught, self.hem_layers());
         vec![tube.clone(), tube.on(Side::Back)]
     }
 
@@ -225,7 +230,7 @@ impl Design for FoundTube {
             pieces.push(self.lining(ruler));
         }
         let drop = strap::drop(self.strap_length, self.girth_top / 6);
-        let mut thick = None;
+        let mut stacks = vec![];
         if self.straps {
             let strap = Strap { make: self.strap_make, width: self.strap_width, turn: self.seam_side };
             let ends = default_length(ruler.system(), 16, 50);
@@ -236,8 +241,7 @@ impl Design for FoundTube {
             let (made, bought) = strap.made("strap", "Strap", 2, terms, ruler);
             pieces.extend(made);
             goods.extend(bought);
-            // A hem turned twice is three layers, and the lining.
-            thick = strap::too_thick("a strap is stitched over the hem", strap.layers() + 3 + u32::from(self.lined));
+            stacks.push(strap.on("a strap is stitched over the hem", "strap_make", self.hem_layers()));
         }
         let mut notices = vec![Notice::note(
             "height",
@@ -251,7 +255,6 @@ impl Design for FoundTube {
                 }
             ),
         )];
-        notices.extend(thick);
         if self.straps && self.strap_make != StrapMake::Webbing {
             let rest = self.tube_length - cut.size;
             notices.push(Notice::note(
@@ -276,6 +279,7 @@ impl Design for FoundTube {
             .map(str::to_owned)
             .to_vec(),
             notices,
+            stacks,
             strap_drop: if self.straps { drop } else { None },
             strap_spacing: self.straps.then_some(self.girth_top / 6),
             millilitres: millilitres(flat - self.depth, self.height, self.depth),

@@ -388,6 +388,19 @@ impl MouthFinish {
         (pieces, vec![zip("Zip", teeth, "shorter than the mouth", ruler)])
     }
 
+    /// The layers where it is stitched all round.
+    pub(super) fn layers(&self, lined: bool) -> Vec<(Part, u32)> {
+        let lining = |n| (Part::Lining, if lined { n } else { 0 });
+        match self.kind {
+            // A seam that is turned and topstitched has both its allowances in it.
+            Mouth::TurnedThrough | Mouth::DroppedIn => vec![(Part::Outer, 2), lining(2)],
+            Mouth::DoubleHem => vec![(Part::Outer, 3), lining(1)],
+            Mouth::FacingZip | Mouth::FacingOver | Mouth::ZipBand => vec![(Part::Outer, 4), lining(1)],
+            Mouth::Bound => vec![(Part::Binding, 4), (Part::Outer, 1), lining(1)],
+            Mouth::Band => vec![(Part::Contrast, 4), (Part::Outer, 1), lining(1)],
+        }
+    }
+
     /// How far below the mouth's edge its stitching runs.
     pub fn stitched_below(&self) -> Length {
         match self.kind {

@@ -149,6 +149,22 @@ impl Solid {
             .flat_front([0.0, h, 0.0], [0.0; 3])
     }
 
+    /// A strap to be worn across, hanging loose from both sides and behind a bag so wide, tall and deep.
+    pub(super) fn loose_strap(mut self, (w, h, d): (f64, f64, f64), width: Length) -> Self {
+        let points: Vec<Place> = (0..=24)
+            .map(|i| {
+                let angle = std::f64::consts::PI * f64::from(i) / 24.0;
+                let out = 1.0 + 0.45 * angle.sin();
+                [w / 2.0 - w / 2.0 * angle.cos() * out, h - 0.85 * h * angle.sin(), d / 2.0]
+            })
+            .collect();
+        self = self.strap(points, width);
+        if let Some(strap) = self.threads.last_mut() {
+            strap.behind = true;
+        }
+        self
+    }
+
     /// How wide it is, by its grips.
     pub(super) fn wide(&self) -> Option<f64> {
         self.grips.iter().find(|g| g.field == "width").map(|g| g.to[0] - g.from[0])

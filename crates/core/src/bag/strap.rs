@@ -1,9 +1,10 @@
 //! Straps and handles. Common practice.
 
-use super::draft::{Good, GoodKind, Notice};
+use super::draft::{Good, GoodKind, Stack};
 use super::field::choice;
 use crate::measure::{Length, Ruler};
 use crate::piece::{Dimension, From, Grain, Mark, Part, Piece, Term};
+use std::borrow::Cow;
 
 choice! {
     /// How a strap is made.
@@ -122,6 +123,17 @@ impl Strap {
         (pieces, vec![])
     }
 
+    /// The layers where it lies on `under`.
+    pub(super) fn on(
+        &self,
+        place: impl Into<Cow<'static, str>>,
+        field: impl Into<Cow<'static, str>>,
+        under: Vec<(Part, u32)>,
+    ) -> Stack {
+        let layers = [vec![(Part::Straps, self.layers())], under].concat();
+        Stack { place: place.into(), field: field.into(), layers }
+    }
+
     /// Layers of cloth where it is sewn down.
     pub fn layers(&self) -> u32 {
         match self.make {
@@ -149,17 +161,4 @@ pub fn about_drop(drop: Length, show: &dyn Fn(Length) -> String, ruler: Ruler) -
         let more = "a winter coat wants 2 to 4 in (5 to 10 cm) more strap";
         (false, format!("A drop of {shown} goes over a shoulder; {more}."))
     }
-}
-
-/// The most layers of cotton that pass under a presser foot; of denim half as many. Common practice.
-const MOST_LAYERS: u32 = 8;
-
-/// What to say where so many layers lie on each other, if that is as many as can be sewn or more.
-pub(super) fn too_thick(place: &str, layers: u32) -> Option<Notice> {
-    (layers >= MOST_LAYERS).then(|| {
-        let text = format!(
-            "Where {place} {layers} layers and more lie on each other: eight of cotton or four of denim are the most that pass under a foot. Webbing or a tube is thinner."
-        );
-        Notice::note("strap_make", text)
-    })
 }

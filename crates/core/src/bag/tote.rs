@@ -5,7 +5,7 @@
 
 use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
 use super::boxing::{self, Boxing, Corner};
-use super::draft::{Draft, Finished, Notice, millilitres};
+use super::draft::{Draft, Finished, Notice, Stack, millilitres};
 use super::extras::{Extras, Place};
 use super::field::{Choice, Field, Group, choice};
 use super::mouth::{Around, Mouth, MouthFinish};
@@ -435,6 +435,21 @@ impl Tote {
         terms
     }
 
+    /// Where straps and mouth lie on each other.
+    fn stacks(&self) -> Vec<Stack> {
+        let under = match self.strap_ends {
+            StrapEnds::InMouth => self.mouth.layers(self.lined()),
+            // Its end is turned under, on the outer alone.
+            StrapEnds::Outside => vec![(Part::Straps, self.strap().layers()), (Part::Outer, 1)],
+        };
+        let place = if self.strap_ends == StrapEnds::InMouth {
+            "a strap goes into the mouth"
+        } else {
+            "a strap’s end is turned under"
+        };
+        self.straps.then(|| self.strap().on(place, "strap_make", under)).into_iter().collect()
+    }
+
     fn allowances(&self) -> Allowances {
         let top: Length = self.above_outer().iter().map(Term::value).sum();
         if self.folded() {
@@ -515,10 +530,6 @@ impl Tote {
                 let text = "Neither side of a reversible bag is hidden: the backing lies between them, so its edges are trimmed before the bag is turned.";
                 found.push(Notice::note("backing", text));
             }
-        }
-        let layers = self.strap().layers() + 2 + 2 * u32::from(self.lined());
-        if self.straps && self.mouth.kind == Mouth::DoubleHem {
-            found.extend(strap::too_thick("a strap goes into the hem", layers));
         }
         found
     }
@@ -653,6 +664,7 @@ impl Design for Tote {
             hardware,
             steps: self.steps(ruler),
             notices,
+            stacks: self.stacks(),
             strap_drop,
             strap_spacing: spacing,
             millilitres: millilitres(self.width, self.height, self.depth),
@@ -723,7 +735,11 @@ impl Design for Tote {
             if self.folded() { wall } else { wall.based(self.depth / 2, (self.seam_base, "seam_base")) }
         };
         let open = |wall: Wall| {
-            if self.mouth.is_zipped() { wall } else { wall.open(self.mouth.caught(ruler.system())) }
+            if self.mouth.is_zipped() {
+                wall
+            } else {
+                wall.open(self.mouth.caught(ruler.system()), self.mouth.layers(self.lined()))
+            }
         };
         let back = Wall::new(Side::Back, "outer-panel", (self.width, self.height), beside, top).between(side);
         let back = open(based(back));

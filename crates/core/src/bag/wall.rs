@@ -92,6 +92,8 @@ pub struct Wall {
     pub sides: Option<Named>,
     /// What two strap ends take in the mouth; nothing where a zip or a flap closes it.
     pub caught: Option<Vec<Term>>,
+    /// The layers of the mouth where it is stitched.
+    pub mouth_layers: Vec<(Part, u32)>,
 }
 
 impl Wall {
@@ -109,6 +111,7 @@ impl Wall {
             below: None,
             sides: None,
             caught: None,
+            mouth_layers: vec![],
         }
     }
 
@@ -125,10 +128,10 @@ impl Wall {
         Self { sides: Some(seam), ..self }
     }
 
-    /// Open at the mouth, two strap ends taking so much there.
+    /// Open at the mouth, two strap ends taking so much there, between so many layers.
     #[must_use]
-    pub(super) fn open(self, caught: Vec<Term>) -> Self {
-        Self { caught: Some(caught), ..self }
+    pub(super) fn open(self, caught: Vec<Term>, mouth_layers: Vec<(Part, u32)>) -> Self {
+        Self { caught: Some(caught), mouth_layers, ..self }
     }
 
     /// The same wall on another side.

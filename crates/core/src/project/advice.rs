@@ -3,7 +3,7 @@
 
 use super::Project;
 use super::cloth::ProjectCloth;
-use crate::bag::{Body, Draft, Notice, Row, RowShape, Stage};
+use crate::bag::{Body, Draft, Notice, Row, RowShape, Stack, Stage};
 use crate::cloth::{Material, Print};
 use crate::measure::Length;
 use crate::piece::Part;
@@ -27,6 +27,7 @@ pub(super) fn advice(project: &Project, draft: &Draft) -> Vec<Notice> {
         );
         found.push(Notice::attention("strap_make", text));
     }
+    found.extend(draft.stacks.iter().filter_map(|stack| too_thick(project, stack)));
     if let Body::CutList(list) = &project.bag.body {
         found.extend(which_way_up(project, &list.rows));
     }
@@ -68,6 +69,32 @@ fn contrast(outer: &ProjectCloth, contrast: Option<&ProjectCloth>, has: &dyn Fn(
         let text =
             format!("{} is thinner than {} beside it: back it with interfacing to match.", thin.name, outer.name);
         Notice { stage: Stage::Cloth, field: None, ..Notice::note("backing", text) }
+    })
+}
+
+/// How many layers of a cloth pass under a presser foot: eight of cotton, four of denim, two of faux leather. Common
+/// practice; a layer of backing is reckoned as one of cotton, which is this project's own choice.
+const fn most_layers(material: Material) -> u32 {
+    match material {
+        Material::Cotton | Material::Linen | Material::Fleece | Material::Interfacing | Material::Stabiliser => 8,
+        Material::Canvas => 4,
+        Material::Vinyl => 2,
+    }
+}
+
+/// Where more layers lie on each other than can be sewn through, for the cloths that are chosen; a part without a cloth is
+/// taken for cotton.
+fn too_thick(project: &Project, stack: &Stack) -> Option<Notice> {
+    let material = |part| project.cloth_of(part).map_or(Material::Cotton, |c| c.material);
+    // In eighths of what passes.
+    let thick: u32 = stack.layers.iter().map(|(part, n)| n * 8 / most_layers(material(*part))).sum();
+    let layers: u32 = stack.layers.iter().map(|(_, n)| n).sum();
+    (thick > 8).then(|| {
+        let text = format!(
+            "Where {} {layers} layers lie on each other: of these cloths more than passes under a foot (eight of cotton, four of canvas or denim, two of faux leather). Webbing or a tube is thinner.",
+            stack.place
+        );
+        Notice::attention(stack.field.clone(), text)
     })
 }
 

@@ -361,6 +361,23 @@ impl PartOn for AddedStrap {
                 draft.notices.push(if wrong { on.attention("shows", text) } else { on.note("shows", text) });
             }
         }
+        let strip = Strap { make: self.make, width: self.width, turn: self.turn };
+        let under = match self.end {
+            StrapEnd::Mouth | StrapEnd::Tucked => wall.mouth_layers.clone(),
+            StrapEnd::Outside => vec![(Part::Straps, strip.layers()), (Part::Outer, 1)],
+            _ => vec![],
+        };
+        if !under.is_empty() {
+            let place = format!("the ends of {} are sewn down", on.name.to_lowercase());
+            let mut stack = strip.on(place, format!("{}.make", on.prefix), under);
+            // Its cloth may be another than the straps'.
+            stack
+                .layers
+                .iter_mut()
+                .filter(|(part, _)| *part == Part::Straps)
+                .for_each(|(part, _)| *part = self.cloth.part());
+            draft.stacks.push(stack);
+        }
         if self.end == StrapEnd::Slider {
             let shortest = on.show((self.shows / 2 + self.width * 2).round_to(on.ruler.step()));
             let text = format!("{} wears from about {shortest} to {}.", on.name, on.show(self.shows));

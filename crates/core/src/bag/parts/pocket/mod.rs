@@ -7,18 +7,20 @@
 //! Sleeve for a thing d round on p of wall: πd + ease − p across. Into the base seam the foot takes D/2 + b instead of a;
 //! full width the sides lie in the bag's side seams.
 
+mod pieces;
+mod place;
+
 use super::cloth::{Behind, ClothOf};
 use super::{Ground, PartOn, refuse_beyond};
-use crate::bag::binding::{BindingFold, binding};
 use crate::bag::draft::{Draft, Hardware};
 use crate::bag::field::{Choice, Field, Group, choice};
 use crate::bag::problems::Problems;
 use crate::bag::round;
 use crate::bag::sewn::{Edge, Seam, Stretch};
-use crate::bag::wall::{At, Looks, Moves, Seen, Side, Wall};
+use crate::bag::wall::{Looks, Moves, Seen, Side, Wall};
 use crate::bag::zip::zip;
 use crate::measure::{Length, Ruler, System, default_length};
-use crate::piece::{Dimension, From, Grain, Mark, Part, Piece, Term};
+use crate::piece::Part;
 
 choice! {
     /// How a pocket is made.
@@ -113,7 +115,7 @@ impl AddedPocket {
         self.place == PocketPlace::FullWidth && self.make.may_reach()
     }
 
-    fn into_base(&self) -> bool {
+    fn reaches_base(&self) -> bool {
         self.foot == PocketFoot::BaseSeam && self.make.may_reach()
     }
 
@@ -124,7 +126,7 @@ impl AddedPocket {
 
     /// From the mouth down to its top edge.
     fn down(&self, wall: &Wall) -> Length {
-        if self.into_base() { wall.height - self.height } else { self.below }
+        if self.reaches_base() { wall.height - self.height } else { self.below }
     }
 
     /// How wide a sleeve is cut without its turns: round what stands in it go the sleeve and the wall behind.
@@ -142,285 +144,6 @@ impl AddedPocket {
         }
     }
 
-    fn cut_width(&self, wall: &Wall, on: &Ground<'_>) -> Dimension {
-        if self.make == PocketMake::Sleeve {
-            return on.sum(vec![
-                on.once("round what stands in it, π × across", round::circumference(self.round), "round"),
-                on.once("ease", self.ease, "ease"),
-                on.times("less the wall behind it", -1, self.width, "width"),
-                on.times("edges turned", 2, self.turn, "turn"),
-            ]);
-        }
-        let mut terms = match wall.sides.filter(|_| self.full_width()) {
-            Some((seam, field)) => vec![
-                on.once("from side seam to side seam", self.sits(wall), "place"),
-                Term::times("side seams", 2, seam, field),
-            ],
-            None => vec![on.once("wide", self.width, "width"), on.times("edges turned", 2, self.turn, "turn")],
-        };
-        terms.insert(1, on.once("fuller than it sits, in pleats", self.fullness(), "fuller"));
-        on.sum(terms)
-    }
-
-    /// What it takes below its finished foot, `times` over.
-    fn at_the_foot(&self, wall: &Wall, times: i64, on: &Ground<'_>) -> Vec<Term> {
-        match wall.below.as_ref().filter(|_| self.into_base()) {
-            Some(below) => below.iter().map(|t| Term { times: t.times * times, ..t.clone() }).collect(),
-            None => vec![on.times("turned at the foot", times, self.turn, "turn")],
-        }
-    }
-
-    fn cut_height(&self, wall: &Wall, on: &Ground<'_>) -> Dimension {
-        let tall = |times| on.times(if times == 2 { "tall, doubled" } else { "tall" }, times, self.height, "height");
-        let terms = match self.make {
-            PocketMake::Hemmed => {
-                [vec![tall(1), on.once("hem", self.hem, "hem")], self.at_the_foot(wall, 1, on)].concat()
-            }
-            PocketMake::Doubled => [vec![tall(2)], self.at_the_foot(wall, 2, on)].concat(),
-            PocketMake::Lined => {
-                [vec![tall(1), on.once("seam at the top", self.turn, "turn")], self.at_the_foot(wall, 1, on)].concat()
-            }
-            PocketMake::Bound => [vec![tall(1)], self.at_the_foot(wall, 1, on)].concat(),
-            PocketMake::Sleeve => vec![tall(1), on.times("hems, top and foot", 2, self.hem, "hem")],
-            PocketMake::Zip | PocketMake::Welt => vec![
-                on.times("hangs below the window, doubled", 2, self.height, "height"),
-                on.times("the window, doubled", 2, self.opening, "opening"),
-                on.times("above the window, both ends", 2, inch(on.ruler), "make"),
-            ],
-        };
-        on.sum(terms)
-    }
-
-    /// The pocket itself, and its inner cloth.
-    fn laid_on(&self, wall: &Wall, on: &Ground<'_>) -> Vec<Piece> {
-        let (width, height) = (self.cut_width(wall, on), self.cut_height(wall, on));
-        let note = match self.make {
-            PocketMake::Hemmed => "its top turned to the inside and stitched",
-            PocketMake::Doubled => "folded at its top edge",
-            PocketMake::Lined => "seamed to its lining, turned and pressed",
-            PocketMake::Bound => "lies on its lining, the top edges bound together",
-            _ => "its sides stitched beside the seam, its foot left to stand out",
-        };
-        let note = if self.into_base() && self.full_width() {
-            format!("{note}; notched with the panel once it lies on it")
-        } else {
-            note.to_owned()
-        };
-        let outside = Piece::new(on.id("pocket"), on.name.to_owned(), self.cloth.part(), width.clone(), height.clone())
-            .noted(note)
-            .marked(self.own_marks(wall, &height));
-        let mut pieces = vec![outside];
-        if self.make.has_inner() {
-            let name = format!("{}, lining", on.name);
-            pieces.push(Piece::new(on.id("lining"), name, self.inner.part(), width.clone(), height));
-        }
-        if self.make == PocketMake::Bound {
-            let edge = vec![on.once("as wide as the pocket is cut", width.size, "width")];
-            let strip = binding("binding", "binding", BindingFold::Double, self.binding, edge, on.ruler);
-            let strip = on.relabelled(strip, &[("binding_width", "binding")]);
-            pieces.push(Piece { id: on.id("binding").into(), name: format!("{}, binding", on.name).into(), ..strip });
-        }
-        pieces
-    }
-
-    /// The bag behind a window, and the strip that edges or fills it.
-    fn window(&self, wall: &Wall, on: &Ground<'_>) -> Vec<Piece> {
-        let past =
-            |name, by: Length| on.sum(vec![on.once("the window", self.width, "width"), on.once(name, by, "make")]);
-        let one = inch(on.ruler);
-        let bag = Piece::new(
-            on.id("pocket"),
-            format!("{}, bag", on.name),
-            self.cloth.part(),
-            past("beyond it, both ends", one * 2),
-            self.cut_height(wall, on),
-        )
-        .noted("folded, its end on its beginning above the window");
-        let strip = if self.make == PocketMake::Zip {
-            let tall = on.sum(vec![
-                on.once("the window", self.opening, "opening"),
-                on.once("beyond it, above and below", one, "make"),
-            ]);
-            let name = format!("{}, window facing", on.name);
-            Piece::new(on.id("facing"), name, self.inner.part(), past("beyond it, both ends", one), tall)
-                .noted("sewn round the window right sides together, slit, turned through")
-        } else {
-            let tall = on.sum(vec![
-                on.times("the window, doubled", 2, self.opening, "opening"),
-                on.times("seams", 2, self.turn, "turn"),
-            ]);
-            let name = format!("{}, welt", on.name);
-            Piece::new(on.id("welt"), name, self.inner.part(), past("beyond it, both ends", one * 2), tall)
-                .noted("folded along its middle; fills the window from its lower edge")
-        };
-        vec![bag, strip]
-    }
-
-    /// Fold, hem and dividers on the pocket itself.
-    fn own_marks(&self, wall: &Wall, height: &Dimension) -> Vec<Mark> {
-        let from_top =
-            |name: String, distance| Mark { boxes: false, name: name.into(), distance, from: From::TopEdge, and: None };
-        let mut marks = match self.make {
-            PocketMake::Doubled => vec![from_top("fold, the pocket’s top edge".into(), height.size / 2)],
-            PocketMake::Hemmed | PocketMake::Sleeve => vec![from_top("fold of the hem".into(), self.hem)],
-            _ => vec![],
-        };
-        let edge = wall.sides.filter(|_| self.full_width()).map_or(self.turn, |(seam, _)| seam);
-        let widths = if self.fuller.is_empty() { &self.divisions } else { &self.fuller };
-        let mut at = edge;
-        for (n, width) in widths.iter().enumerate().take(widths.len().saturating_sub(1)) {
-            at = at + *width;
-            let name = format!("divider {}, sewn on its mark on {}", n + 1, the_wall(wall.side));
-            marks.push(Mark { boxes: false, name: name.into(), distance: at, from: From::LeftEdge, and: None });
-        }
-        marks
-    }
-
-    /// Where it goes on the wall.
-    fn wall_marks(&self, wall: &Wall, on: &Ground<'_>) -> Vec<Mark> {
-        let (sits, down) = (self.sits(wall), self.down(wall));
-        let what = if self.make.is_window() { "window, its top corners" } else { "top corners" };
-        let only = if wall.piece.is_some() { format!(", {}", wall.side.on()) } else { String::new() };
-        let name = format!("{}, {what}{only}", on.name);
-        let left = match self.place {
-            _ if self.full_width() => {
-                let level = format!("{}, its top edge{only}", on.name);
-                let edge = wall.mark(level, At::EachSide(Length::ZERO), down);
-                let (distance, from) = edge.and.unwrap_or((down, From::TopEdge));
-                let mut marks = vec![Mark { distance, from, and: None, ..edge }];
-                marks.extend(self.dividers_on(wall, (wall.width - sits) / 2, down, on));
-                return marks;
-            }
-            _ if wall.across_a_seam => {
-                // The face is half on each panel; its middle is the side seam.
-                let seam = wall.sides.map_or(Length::ZERO, |(seam, _)| seam);
-                let half = wall.mark(name, At::Middle, down);
-                let edge = Mark { distance: seam + sits / 2, from: From::SideEdges, ..half };
-                return vec![edge];
-            }
-            PocketPlace::FromLeft => self.from_left,
-            _ => (wall.width - sits) / 2,
-        };
-        let at = if self.place == PocketPlace::FromLeft {
-            At::FromLeft { in_by: left, wide: sits }
-        } else {
-            At::EachSide(left)
-        };
-        let mut marks = vec![wall.mark(name, at, down)];
-        marks.extend(self.dividers_on(wall, left, down, on));
-        marks
-    }
-
-    fn dividers_on(&self, wall: &Wall, left: Length, down: Length, on: &Ground<'_>) -> Vec<Mark> {
-        let mut at = left;
-        let last = self.divisions.len().saturating_sub(1);
-        let divider = |(n, width): (usize, &Length)| {
-            at = at + *width;
-            let name = format!("{}, divider {}", on.name, n + 1);
-            wall.mark(name, At::FromLeft { in_by: at, wide: Length::ZERO }, down)
-        };
-        self.divisions.iter().enumerate().take(last).map(divider).collect()
-    }
-
-    fn flap_pieces(&self, wall: &Wall, on: &Ground<'_>) -> Vec<Piece> {
-        if !self.flap {
-            return vec![];
-        }
-        let wide = on.sum(vec![
-            on.once("as wide as the pocket", self.sits(wall), "width"),
-            on.times("seams", 2, self.turn, "turn"),
-        ]);
-        let deep = on.sum(vec![
-            on.once("hangs down", self.flap_depth, "flap_depth"),
-            on.times("seams, top and edge", 2, self.turn, "turn"),
-        ]);
-        let name = format!("{}, flap", on.name);
-        vec![
-            Piece::new(on.id("flap"), name.clone(), self.cloth.part(), wide.clone(), deep.clone()),
-            Piece::new(on.id("flap-lining"), format!("{name} lining"), self.inner.part(), wide, deep),
-        ]
-    }
-
-    fn backing(&self, wall: &Wall, on: &Ground<'_>) -> Option<Piece> {
-        let part = self.behind.part().filter(|_| !self.make.is_window())?;
-        let wide = on.sum(vec![on.once("wide, finished", self.sits(wall) + self.fullness(), "width")]);
-        let tall = on.sum(vec![on.once("tall, finished", self.height, "height")]);
-        let name = format!("{}, {}", on.name, self.behind.word());
-        let piece = Piece::new(on.id(self.behind.word()), name, part, wide, tall)
-            .lying(Grain::Any)
-            .noted("clear of every seam and turn");
-        Some(Piece { backs: Some(on.id("pocket").into()), ..piece })
-    }
-
-    fn fits(&self, wall: &Wall, on: &Ground<'_>, problems: &mut Problems) {
-        let sits = self.sits(wall);
-        let width = problems.show(wall.width);
-        if !self.full_width() && sits > wall.width {
-            let text = format!("{} is {} wide: the face {} is {width}.", on.name, problems.show(sits), wall.side.on());
-            problems.refuse("width", sits, text);
-        }
-        if self.place == PocketPlace::FromLeft && self.from_left + sits > wall.width {
-            let text = format!(
-                "{} from the left and {} wide, {} runs over the edge of the face, which is {width}.",
-                problems.show(self.from_left),
-                problems.show(sits),
-                on.name
-            );
-            problems.refuse("from_left", self.from_left, text);
-        }
-        let tall = self.height + if self.make.is_window() { self.opening } else { Length::ZERO };
-        if self.down(wall) + tall > wall.height || self.down(wall) < Length::ZERO {
-            let text = format!(
-                "{} below the mouth and {} tall, {} runs over the face, which is {}.",
-                problems.show(self.down(wall).max(Length::ZERO)),
-                problems.show(self.height),
-                on.name,
-                problems.show(wall.height)
-            );
-            problems.refuse("height", self.height, text);
-        } else if wall.top + self.down(wall) < Length::ZERO {
-            let text = format!(
-                "{} is {} below the mouth: there a band, a facing or another piece lies; at least {} is needed.",
-                on.name,
-                problems.show(self.down(wall)),
-                problems.show(-wall.top)
-            );
-            problems.refuse("below", self.below, text);
-        }
-    }
-
-    fn divided_well(&self, sits: Length, problems: &mut Problems) {
-        let sum: Length = self.divisions.iter().copied().sum();
-        if !self.divisions.is_empty() && sum != sits {
-            let text = format!(
-                "The divisions come to {}, the pocket sits {} wide: they must be the same.",
-                problems.show(sum),
-                problems.show(sits)
-            );
-            problems.refuse("divisions", sum, text);
-        }
-        if self.fuller.is_empty() {
-            return;
-        }
-        let cut: Length = self.fuller.iter().copied().sum();
-        if self.fuller.len() != self.divisions.len() {
-            let text = format!(
-                "{} come to {}, but there are {} divisions: say one for each, or none.",
-                self.fuller.len(),
-                problems.show(cut),
-                self.divisions.len()
-            );
-            problems.refuse("fuller", cut, text);
-        } else if let Some((q, p)) = self.fuller.iter().zip(&self.divisions).find(|(q, p)| q < p) {
-            let text = format!(
-                "A division that sits {} wide cannot be cut {}: it is as wide or wider.",
-                problems.show(*p),
-                problems.show(*q)
-            );
-            problems.refuse("fuller", *q, text);
-        }
-    }
-
     fn steps(&self, wall: &Wall, on: &Ground<'_>) -> String {
         let (name, place) = (on.name, the_wall(wall.side));
         match self.make {
@@ -434,7 +157,7 @@ impl AddedPocket {
                 "{name}: after that side seam is sewn, hem its top and foot, turn its sides under and stitch them each side of the seam; its foot stays open."
             ),
             _ => {
-                let edges = match (self.full_width(), self.into_base()) {
+                let edges = match (self.full_width(), self.reaches_base()) {
                     (true, true) => "its sides and foot are caught in the bag’s seams",
                     (true, false) => "its foot is stitched, its sides are caught in the side seams",
                     (false, true) => "its sides are stitched, its foot is caught in the base seam",
@@ -491,7 +214,7 @@ impl PartOn for AddedPocket {
     fn fields(&mut self) -> Vec<Field<'_>> {
         let (make, reaches) = (self.make, self.make.may_reach());
         let (window, sleeve) = (make.is_window(), make == PocketMake::Sleeve);
-        let (full, base, from_left) = (self.full_width(), self.into_base(), self.place == PocketPlace::FromLeft);
+        let (full, base, from_left) = (self.full_width(), self.reaches_base(), self.place == PocketPlace::FromLeft);
         let divided = !self.divisions.is_empty();
         let two = make.has_inner() || window || self.flap;
         let flap = self.flap;
@@ -638,7 +361,7 @@ impl PartOn for AddedPocket {
             problems.refuse("place", self.height, text);
             return;
         }
-        if self.into_base() && wall.below.is_none() {
+        if self.reaches_base() && wall.below.is_none() {
             let text = format!(
                 "{}, {} tall: no base seam is there to catch it; stitch it on the wall.",
                 on.name,
@@ -714,7 +437,7 @@ impl PartOn for AddedPocket {
             _ => (wall.width - width) / 2,
         };
         let dividers = self.divisions.iter().scan(Length::ZERO, |at, width| {
-            *at = *at + *width;
+            *at += *width;
             Some(*at)
         });
         let mut dividers: Vec<Length> = dividers.collect();
@@ -725,7 +448,7 @@ impl PartOn for AddedPocket {
             _ => (Looks::Patch { cloth: self.cloth.part(), dividers }, self.height),
         };
         let moves = Moves {
-            down: (!self.into_base()).then_some(("below", self.below)),
+            down: (!self.reaches_base()).then_some(("below", self.below)),
             across: (!self.full_width() && self.make != PocketMake::Sleeve).then_some(("from_left", left)),
             freely: Some(("place", "from-left")),
         };
