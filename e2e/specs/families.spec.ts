@@ -40,16 +40,20 @@ test('a list copied from a page is pasted, looked over and taken', async ({ page
     'From the lining:',
     '• 2 panels 15" x 16"',
     '• one magnetic snap, 3/4 inch',
+    '• webbing 24',
   ];
   await page.getByLabel('Cut list', { exact: true }).fill(list.join('\n'));
   await page.getByRole('button', { name: 'Read it' }).click();
-  await expect(page.getByText('4 rows read, 1 not')).toBeVisible();
-  await expect(page.getByText(/^Line 7, “• one magnetic snap/)).toBeVisible();
+  await expect(page.getByText('4 rows read, 1 to buy, 1 not')).toBeVisible();
+  await expect(page.getByRole('list', { name: 'To buy' })).toContainText('1 × Magnetic snap, ¾ (in)');
+  await expect(page.getByText(/^Line 8, “• webbing 24/)).toBeVisible();
   await accessible(page);
   await page.getByRole('button', { name: 'Take these rows' }).click();
   await expect(page.getByRole('link', { name: /^Bag 4 rows/ })).toBeVisible();
   // What was not read stays to be mended.
-  await expect(page.getByLabel('Cut list', { exact: true })).toHaveValue(/magnetic snap/);
+  await expect(page.getByLabel('Cut list', { exact: true })).toHaveValue(/webbing 24/);
+  const toBuy = page.getByRole('region', { name: 'To buy, not cut' });
+  await expect(toBuy).toContainText('Magnetic snap');
   await type(page, 'Height of row 4', '16 1/2');
   await page.getByLabel('Shape of row 4').selectOption('notched');
   await expect(page.getByLabel('Corner of row 4')).toBeVisible();
@@ -67,7 +71,7 @@ test('a line that can be read in two ways is asked about before it is taken', as
     .fill('outer 15 x 16 x 2\nwebbing 2 x 24\n2 @ 4 x 26 straps');
   await page.getByRole('button', { name: 'Read it' }).click();
   await expect(page.getByText('2 rows read, 1 not')).toBeVisible();
-  await expect(page.getByText(/“webbing” is bought and lies on no cloth/)).toBeVisible();
+  await expect(page.getByText(/“webbing” is bought: say how many, how wide and how long/)).toBeVisible();
   const rows = page.getByRole('list', { name: 'Rows read' });
   await expect(rows.getByText(/Three numbers stand in a row/)).toBeVisible();
   await expect(page.getByRole('button', { name: 'Add them to the list' })).toBeDisabled();

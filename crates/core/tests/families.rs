@@ -521,7 +521,14 @@ proptest! {
 }
 
 fn list(rows: Vec<Row>) -> CutList {
-    CutList { rows, width: Length::ZERO, height: Length::ZERO, depth: Length::ZERO, seam_side: inch(1, 4) }
+    CutList {
+        rows,
+        bought: vec![],
+        width: Length::ZERO,
+        height: Length::ZERO,
+        depth: Length::ZERO,
+        seam_side: inch(1, 4),
+    }
 }
 
 #[test]

@@ -173,7 +173,7 @@ fn what_was_cut_before_it_was_measured_stays() {
 #[test]
 fn rows_that_move_up_keep_how_they_are_made_up() {
     let row = |name: &str| bofta_core::bag::Row::new(name, Part::Outer, 1, inch(10, 1), inch(12, 1));
-    let list = Edit::Rows { rows: vec![row("First"), row("Second"), row("Third")] };
+    let list = Edit::Rows { rows: vec![row("First"), row("Second"), row("Third")], bought: vec![] };
     let project = made(&project(Family::Tote, &[]), &[list, make_up("row-3", "front", "grid")]);
     let remove = |row| Edit::Row { row, field: bofta_core::project::RowField::Remove, value: String::new() };
     let moved = made(&project, &[remove(0)]);

@@ -304,7 +304,7 @@ fn lengths_at_hand_are_kept_by_kind_and_width() {
 #[test]
 fn the_corners_of_an_outline_are_typed() {
     let rows = vec![Row::new("Flap", Part::Outer, 1, Length::INCH * 9, Length::INCH * 5)];
-    let project = made(&with_cloth(), &[Edit::Rows { rows }]);
+    let project = made(&with_cloth(), &[Edit::Rows { rows, bought: vec![] }]);
     let edit = |field: RowField, value: &str| Edit::Row { row: 0, field, value: value.into() };
     let outline = |p: &Project| p.plan().expect("drafts").draft.pieces[0].outline();
     // Clockwise and away from the origin as typed: put right.
@@ -416,7 +416,7 @@ fn cloths_that_are_chosen_are_advised_on() {
 fn which_number_is_the_width_is_asked_where_the_print_matters() {
     let row = |name: &str, w: i64, h: i64| Row::new(name, Part::Outer, 1, Length::INCH * w, Length::INCH * h);
     let with = |rows: Vec<Row>, print: &str| {
-        let list = made(&with_cloth(), &[Edit::Rows { rows }, cloth(ClothField::Print, print)]);
+        let list = made(&with_cloth(), &[Edit::Rows { rows, bought: vec![] }, cloth(ClothField::Print, print)]);
         let notices = list.plan().expect("drafts").draft.notices;
         notices.iter().filter(|n| n.text.contains("turn it if it stands the other way")).count()
     };

@@ -104,6 +104,7 @@ pub fn read_bag(text: &str) -> Result<Specification, FormatError> {
             return refuse(&format!("rows[{}]", line - 1), &said, why);
         }
         list.rows = found.rows;
+        list.bought = found.bought.into_iter().map(|b| b.bought).collect();
     }
     Ok(Specification { name: file.name, system, ruler: file.ruler.unwrap_or(Ruler::default_for(system)), bag, made_up })
 }

@@ -1,9 +1,10 @@
 //! Cut lists as people have them: free text, tables, spreadsheets, outlines; and back again.
 #![allow(missing_docs)]
 
-use bofta_core::bag::{Bag, Body, CutList, Row, RowShape};
+use bofta_core::bag::{Bag, Body, Bought, CutList, GoodKind, Row, RowShape};
 use bofta_core::measure::{Length, Ruler, System};
 use bofta_core::piece::Part;
+use bofta_core::project::{Edit, Project};
 use bofta_core::shape::{Outline, Point};
 use bofta_formats::cut_list::read_text;
 use bofta_formats::gate::FileKind;
@@ -104,19 +105,69 @@ fn each_side_has_its_own_unit() {
     assert_eq!(row("Half-round flap 9 x 6").shape, RowShape::HalfRound);
 }
 
-/// What is bought lies on no cloth; a piece that only goes with it does.
+/// How many, off which reel, how long or large, how wide.
+type HowMuch = (u32, Option<GoodKind>, Option<Length>, Option<Length>);
+
+/// What is bought is no piece; a piece that only goes with it is. What could be a count or a size is not guessed.
 #[rstest]
-#[case("webbing 2 x 24", true)]
-#[case("2 D-rings 1 in", true)]
-#[case("Elastic 1/4 x 10", true)]
-#[case("14 in zip", true)]
-#[case("webbing cover 2 x 24", false)]
-#[case("ring tab 2 x 3", false)]
-#[case("cord for the casing 1/4 x 60", true)]
-fn what_is_bought_is_no_piece(#[case] line: &str, #[case] is_bought: bool) {
+#[case("2 D-rings 1 in", Some((2, None, Some(inch(1, 1)), None)))]
+#[case("Elastic 1/4 x 10", Some((1, Some(GoodKind::Tape), Some(inch(10, 1)), Some(inch(1, 4)))))]
+#[case("14 in zip", Some((1, None, Some(inch(14, 1)), None)))]
+#[case("1 magnetic snap", Some((1, None, None, None)))]
+#[case("two swivel hooks, 3/4 in", Some((2, None, Some(inch(3, 4)), None)))]
+#[case("3 zips 7", Some((3, None, Some(inch(7, 1)), None)))]
+#[case("2 webbing 24", Some((2, Some(GoodKind::Webbing), Some(inch(24, 1)), None)))]
+#[case("2 webbing, 1 in wide, 24 in long", Some((2, Some(GoodKind::Webbing), Some(inch(24, 1)), Some(inch(1, 1)))))]
+#[case("2 webbing 1 x 24", Some((2, Some(GoodKind::Webbing), Some(inch(24, 1)), Some(inch(1, 1)))))]
+#[case("cord for the casing 1/4 x 60", Some((1, Some(GoodKind::Cord), Some(inch(60, 1)), Some(inch(1, 4)))))]
+#[case("2 m of cord", Some((1, Some(GoodKind::Cord), Some(Length::METRE * 2), None)))]
+#[case("webbing 2 x 24", None)]
+#[case("webbing 24", None)]
+#[case("zip 7", None)]
+#[case("7 zip", None)]
+#[case("webbing 1 x 2 x 24", None)]
+fn what_is_bought_is_no_piece(#[case] line: &str, #[case] bought: Option<HowMuch>) {
     let found = read_text(line, System::Inches);
-    assert_eq!(found.rows.is_empty(), is_bought, "{line}: {found:?}");
-    assert!(!is_bought || found.unread[0].why.contains("is bought"), "{found:?}");
+    assert!(found.rows.is_empty(), "{line}: {found:?}");
+    let read = found.bought.first().map(|b| (b.bought.count, b.bought.kind, b.bought.size, b.bought.width));
+    assert_eq!(read, bought, "{line}: {found:?}");
+    match bought {
+        Some(_) => assert!(found.unread.is_empty() && found.bought[0].said == line),
+        None => assert!(found.unread[0].why.contains("is bought: say how many"), "{found:?}"),
+    }
+}
+
+/// Inches are inches in a list of centimetres too.
+#[test]
+fn a_zip_in_inches_keeps_its_unit() {
+    let found = read_text("14 in zip\n2 cords 60", System::Centimetres);
+    let sizes: Vec<Option<Length>> = found.bought.iter().map(|b| b.bought.size).collect();
+    assert_eq!(sizes, [Some(inch(14, 1)), Some(Length::CENTIMETRE * 60)], "{found:?}");
+}
+
+#[rstest]
+#[case("webbing cover 2 x 24")]
+#[case("ring tab 2 x 3")]
+fn a_piece_that_goes_with_what_is_bought_is_cut(#[case] line: &str) {
+    let found = read_text(line, System::Inches);
+    assert_eq!((found.rows.len(), found.bought.len()), (1, 0), "{found:?}");
+}
+
+/// What a list names to buy stands on the shopping list, and is kept with the bag.
+#[test]
+fn what_is_bought_is_kept_and_comes_to_reels() {
+    let found = read_text("Outer: 2, 15 x 16\n2 webbing, 1 in wide, 24 in long\n2 D-rings 1 in", System::Inches);
+    let bought: Vec<Bought> = found.bought.into_iter().map(|b| b.bought).collect();
+    let project = Project::new("List", System::Inches);
+    let (project, _) = project.edited(&Edit::Rows { rows: found.rows, bought }).expect("stands");
+    let draft = project.plan().expect("drafts").draft;
+    assert_eq!((draft.goods.len(), draft.goods[0].count, draft.hardware.len()), (1, 2, 1));
+    assert!(project.reels(&draft.goods)[0].bought() >= Length::INCH * 48);
+    let kept = serde_json::to_string(&project.bag).expect("kept");
+    assert_eq!(serde_json::from_str::<Bag>(&kept).expect("read"), project.bag);
+    let bad = Bought { name: "Cord".into(), count: 0, kind: Some(GoodKind::Cord), size: None, width: None };
+    let refused = project.edited(&Edit::Rows { rows: vec![], bought: vec![bad] }).expect_err("refused");
+    assert_eq!(refused[0].field, "bought[0].count");
 }
 
 /// A length as it might be typed.
@@ -250,8 +301,8 @@ Finished size: 14\" wide x 13\" tall x 4\" deep
         ],
         "{found:#?}"
     );
-    assert_eq!(found.unread.len(), 1);
-    assert!(found.unread[0].text.contains("magnetic snap") && found.unread[0].why.contains("“snap” is bought"));
+    assert_eq!((found.unread.len(), found.bought.len()), (0, 1));
+    assert!(found.bought[0].said.contains("magnetic snap"), "{:?}", found.bought);
     // Lines without figures are said to be no rows.
     assert!(
         found.notes[0].contains("“Cutting guide”") && found.notes[0].contains("“Fusible fleece”"),
@@ -323,7 +374,7 @@ proptest! {
             .enumerate()
             .map(|(i, (n, w, h, p))| Row::new(format!("Piece {}", i + 1), Part::ALL[*p], *n, inch(*w, 8), inch(*h, 8)))
             .collect();
-        let list = CutList { rows: rows.clone(), width: Length::ZERO, height: Length::ZERO, depth: Length::ZERO, seam_side: inch(1, 4) };
+        let list = CutList { rows: rows.clone(), bought: vec![], width: Length::ZERO, height: Length::ZERO, depth: Length::ZERO, seam_side: inch(1, 4) };
         let draft = Bag::from(Body::CutList(list)).draft(Ruler::Eighth).expect("drafts");
         let found = read_text(&csv::cut_list(&draft.pieces, Ruler::Eighth), System::Centimetres);
         prop_assert_eq!(found.unread.len(), 0);
@@ -340,7 +391,14 @@ fn shapes() -> CutList {
     });
     let corners = [(0, 0), (9, 0), (7, 5), (2, 5)].map(|(x, y)| Point::new(inch(x, 1), inch(y, 1))).to_vec();
     rows.push(Row { shape: RowShape::Free { corners }, ..Row::new("Flap", Part::Outer, 1, inch(9, 1), inch(5, 1)) });
-    CutList { rows, width: Length::ZERO, height: Length::ZERO, depth: Length::ZERO, seam_side: inch(1, 4) }
+    CutList {
+        rows,
+        bought: vec![],
+        width: Length::ZERO,
+        height: Length::ZERO,
+        depth: Length::ZERO,
+        seam_side: inch(1, 4),
+    }
 }
 
 /// What is written as DXF or SVG reads back to a thousandth of an inch, by readers that are not this project's own.
@@ -551,7 +609,7 @@ proptest! {
             _ => RowShape::Free { corners: [(0, 0), (w, 0), (w, h / 2), (w / 2, h), (0, h)].map(|(x, y)| Point::new(inch(x, 8), inch(y, 8))).to_vec() },
         };
         let row = Row { shape, seam: inch(seam, 8), ..Row::new("Piece", Part::Outer, 1, inch(w, 8), inch(h, 8)) };
-        let list = CutList { rows: vec![row], width: Length::ZERO, height: Length::ZERO, depth: Length::ZERO, seam_side: inch(1, 4) };
+        let list = CutList { rows: vec![row], bought: vec![], width: Length::ZERO, height: Length::ZERO, depth: Length::ZERO, seam_side: inch(1, 4) };
         let pieces = Bag::from(Body::CutList(list)).draft(Ruler::Eighth).expect("drafts").pieces;
         let area = |corners: Vec<Point>| Outline::polygon(corners).expect("a polygon").area().0 as f64;
         let cut = area(pieces[0].outline().corners());

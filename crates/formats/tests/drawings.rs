@@ -238,7 +238,7 @@ fn no_cut_stands_alone_on_a_page() {
     let mut turned = 0;
     for n in 8..40_i64 {
         let row = |i: i64| Row::new(format!("Piece {i}"), Part::Outer, 1, Length::INCH * 3, Length::inches(60 + i, 8));
-        let rows = Edit::Rows { rows: (0..n).map(row).collect() };
+        let rows = Edit::Rows { rows: (0..n).map(row).collect(), bought: vec![] };
         let (project, planned, job, lay) = made(System::Inches, &[rows]);
         let pages = sheet::cut_sheet_pages(&project, &planned, &job, &lay, &Stop::new());
         let ticks: Vec<usize> = pages.iter().map(|p| p.body.matches(r#"width="10" height="10""#).count()).collect();

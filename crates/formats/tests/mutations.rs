@@ -120,7 +120,7 @@ fn pieces() -> Vec<bofta_core::piece::Piece> {
         row("Flap", RowShape::Rounded { radius: inch(2) }),
     ];
     let zero = Length::ZERO;
-    let list = CutList { rows, width: zero, height: zero, depth: zero, seam_side: inch(1) };
+    let list = CutList { rows, bought: vec![], width: zero, height: zero, depth: zero, seam_side: inch(1) };
     Bag::from(Body::CutList(list)).draft(Ruler::Eighth).expect("drafts").pieces
 }
 

@@ -372,7 +372,7 @@ fn tool_roll_list() -> anyhow::Result<Project> {
     let mut m = Maker(Project::new("Tool roll, from a list", System::Inches));
     let list = "Outer: cut 1, 19 1/2 x 13\nLining: cut 1, 19 1/2 x 13\nPocket panel: 1, 19 1/2 x 9 1/4\n\
         2 ties 1 3/4 x 22\nFlap: 1, 19 1/2 x 5 1/2 lining\nFleece: 1, 19 x 12 1/2";
-    m.edit(Edit::Rows { rows: read_text(list, System::Inches).rows })?;
+    m.edit(Edit::Rows { rows: read_text(list, System::Inches).rows, bought: vec![] })?;
     let ties = 3;
     m.edit(Edit::Row { row: ties, field: RowField::Fold, value: "folded-in-four".into() })?;
     m.cloth(

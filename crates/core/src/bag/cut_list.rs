@@ -1,7 +1,7 @@
 //! One's own cut list: rows as they were typed, pasted or read from a file, and what does not agree among them.
 
 use super::Design;
-use super::draft::{Draft, Finished, Notice, Severity, Stage};
+use super::draft::{Draft, Finished, Good, GoodKind, Hardware, Notice, Severity, Stage};
 use super::field::{Choice, Field, Group};
 use super::problems::Problems;
 use super::solid::Solid;
@@ -309,11 +309,80 @@ impl Row {
     }
 }
 
+/// Something a list names that is bought, not cut: a length off a reel, or so many of a thing.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct Bought {
+    /// What the maker calls it.
+    pub name: String,
+    /// How many.
+    pub count: u32,
+    /// What it is cut off, if it is sold by the length.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub kind: Option<GoodKind>,
+    /// How long each length is; of a thing its size, if it has one.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub size: Option<Length>,
+    /// How wide what is sold by the length is, if that was said.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub width: Option<Length>,
+}
+
+impl Bought {
+    /// What cannot stand, its field named `bought[n].…`.
+    fn problems(&self, at: usize, problems: &mut Problems) {
+        let field = |name: &str| format!("bought[{at}].{name}");
+        if self.count == 0 || self.count > MOST_COPIES {
+            let message = format!("{} of {}: from 1 to {MOST_COPIES} are allowed.", self.count, self.name);
+            problems.refuse(&field("count"), Length::ZERO, message);
+        }
+        if self.name.is_empty() || self.name.chars().count() > MOST_LETTERS || clean(&self.name) != self.name {
+            let message = format!(
+                "What is bought has no name, more than {MOST_LETTERS} letters, or signs that cannot be written."
+            );
+            problems.refuse(&field("name"), Length::ZERO, message);
+        }
+        for (name, size) in [("size", self.size), ("width", self.width)] {
+            if let Some(size) = size {
+                problems.size(&field(name), &format!("{name} of {}", self.name), size);
+            }
+        }
+        if self.kind.is_some() && self.size.is_none() {
+            problems.refuse(
+                &field("size"),
+                Length::ZERO,
+                format!("{} is sold by the length: say how long.", self.name),
+            );
+        }
+    }
+
+    fn onto(&self, draft: &mut Draft) {
+        match (self.kind, self.size) {
+            (Some(kind), Some(long)) => draft.goods.push(Good {
+                kind,
+                name: self.name.clone().into(),
+                count: self.count,
+                length: Dimension { size: long, terms: vec![Term::once("as listed", long, "rows")] },
+                width: self.width,
+            }),
+            (_, size) => draft.hardware.push(Hardware {
+                name: self.name.clone().into(),
+                count: self.count,
+                size,
+                note: "as listed".into(),
+            }),
+        }
+    }
+}
+
 /// A list of rows, and the finished size it states, if it states one.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct CutList {
     /// The rows.
     pub rows: Vec<Row>,
+    /// What is bought besides.
+    pub bought: Vec<Bought>,
     /// Stated finished width; 0 when none is stated.
     pub width: Length,
     /// Stated finished height.
@@ -336,6 +405,12 @@ impl CutList {
             }
             *length = shown;
         };
+        // Lengths of webbing or cord go with the bag; its width, rings and zips are bought as they are.
+        for bought in self.bought.iter_mut().filter(|b| b.kind.is_some()) {
+            if let Some(long) = &mut bought.size {
+                scale(&bought.name, long);
+            }
+        }
         for row in &mut self.rows {
             if let Some(width) = &mut row.width {
                 scale(&format!("{}, width", row.name), width);
@@ -588,7 +663,14 @@ fn stem(name: &str) -> String {
 impl Design for CutList {
     fn default_for(system: System) -> Self {
         let zero = Length::ZERO;
-        Self { rows: vec![], width: zero, height: zero, depth: zero, seam_side: default_length(system, 2, 10) }
+        Self {
+            rows: vec![],
+            bought: vec![],
+            width: zero,
+            height: zero,
+            depth: zero,
+            seam_side: default_length(system, 2, 10),
+        }
     }
 
     fn fields(&mut self) -> Vec<Field<'_>> {
@@ -613,9 +695,17 @@ impl Design for CutList {
                 row.problems(i, &mut problems);
             }
         }
+        if self.bought.len() > MOST_ROWS {
+            let message = format!("{} things to buy: at most {MOST_ROWS} are allowed.", self.bought.len());
+            problems.refuse("bought", Length::ZERO, message);
+        } else {
+            self.bought.iter().enumerate().for_each(|(i, b)| b.problems(i, &mut problems));
+        }
         problems.end()?;
         let pieces = self.rows.iter().enumerate().map(|(i, row)| row.piece(i, self.seam_side, ruler)).collect();
-        Ok(Draft { pieces, notices: self.audit(ruler), ..Draft::default() })
+        let mut draft = Draft { pieces, notices: self.audit(ruler), ..Draft::default() };
+        self.bought.iter().for_each(|bought| bought.onto(&mut draft));
+        Ok(draft)
     }
 
     /// A list says what it says; what it states against its pieces is in the audit.

@@ -85,6 +85,9 @@ impl Serialize for Bag {
         }
         if let Body::CutList(list) = &self.body {
             map.serialize_entry("rows", &list.rows)?;
+            if !list.bought.is_empty() {
+                map.serialize_entry("bought", &list.bought)?;
+            }
         }
         if !self.parts.is_empty() {
             map.serialize_entry("parts", &self.parts)?;
@@ -110,6 +113,8 @@ impl<'de> Deserialize<'de> for Bag {
         if let Body::CutList(list) = &mut bag.body {
             let rows = kept.remove("rows").unwrap_or_else(|| Value::Array(vec![]));
             list.rows = serde_json::from_value(rows).map_err(D::Error::custom)?;
+            let bought = kept.remove("bought").unwrap_or_else(|| Value::Array(vec![]));
+            list.bought = serde_json::from_value(bought).map_err(D::Error::custom)?;
         }
         put_all(bag.fields(), &mut kept).map_err(D::Error::custom)?;
         match kept.keys().next() {

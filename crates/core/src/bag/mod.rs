@@ -48,7 +48,7 @@ pub use bands::{Bands, BandsRun};
 pub use caddy::Caddy;
 pub use clutch::Clutch;
 pub use cross_body::CrossBody;
-pub use cut_list::{CutList, MOST_ROWS, Row, RowShape};
+pub use cut_list::{Bought, CutList, MOST_ROWS, Row, RowShape};
 pub use draft::{Draft, Finished, Good, GoodKind, Hardware, Notice, Severity, Stack, Stage};
 pub use drawstring::Drawstring;
 pub use duffel::Duffel;

@@ -3,15 +3,17 @@
 
 use super::tokens::{Kind, Token, tokens};
 use super::words::{self, Shape, bought, is_idle, part_of};
-use bofta_core::bag::{Row, RowShape};
+use bofta_core::bag::{Bought, Row, RowShape};
 use bofta_core::measure::{Length, System, parse_length};
-use bofta_core::name;
+use bofta_core::name::{self, MOST_LETTERS};
 use bofta_core::piece::Part;
 
 /// What a line was read as.
 #[derive(Clone, Debug, Default)]
 pub(super) struct Line {
     pub rows: Vec<RowRead>,
+    /// What it names that is bought.
+    pub bought: Option<Bought>,
     /// Why it, or a part of it, is no row.
     pub unread: Option<String>,
 }
@@ -104,10 +106,10 @@ impl Reader<'_> {
         let chains = self.chains();
         let words: Vec<&str> = self.tokens.iter().filter_map(Token::word).collect();
         if let Some(what) = bought(&words) {
-            let why = format!(
-                "“{what}” is bought and lies on no cloth: put it on your shopping list, or name the piece of cloth it goes into"
-            );
-            return Line { unread: Some(why), ..Line::default() };
+            return match self.bought(what) {
+                Ok(bought) => Line { bought: Some(bought), ..Line::default() },
+                Err(why) => Line { unread: Some(why), ..Line::default() },
+            };
         }
         let chains: Vec<Chain> = chains.into_iter().filter(|c| c.measures.len() > 1).collect();
         let chains = if chains.is_empty() { self.both_sides().into_iter().collect() } else { chains };
@@ -138,6 +140,76 @@ impl Reader<'_> {
             }
         }
         line
+    }
+
+    /// What the line says of `what`, which is bought: how many, how long or large, how wide. A number that could be a count
+    /// or a size is not guessed.
+    fn bought(&self, what: &str) -> Result<Bought, String> {
+        let kind = words::sold_by_the_length(what);
+        let unsure = || match kind {
+            Some(_) => format!(
+                "“{what}” is bought: say how many, how wide and how long, as in “2 {what}, 1 in wide, 24 in long”, or name the piece of cloth it goes into"
+            ),
+            None => format!(
+                "“{what}” is bought: say how many, and its size with a unit, as in “2 {what}, 1 in”, or name the piece of cloth it goes into"
+            ),
+        };
+        let named = (0..self.tokens.len()).find(|&i| self.tokens[i].word() == Some(what)).unwrap_or(0);
+        let mut measures: Vec<Measure> = (0..self.tokens.len()).filter_map(|i| self.measure_at(i)).collect();
+        if measures.iter().any(|m| m.whole) {
+            return Err(unsure());
+        }
+        // Before another word `in` is not read as a unit, since `4 in lining` is four; of what is bought it is one.
+        let inches = |m: &Measure| self.tokens.get(m.to + 1).and_then(Token::word) == Some("in");
+        let plain = |m: &Measure| self.plain_count(m).filter(|_| m.side.is_none() && !inches(m));
+        let length = |m: &Measure, other: Option<&Measure>| match self.number(m.from) {
+            Some((figures, None)) if inches(m) => {
+                parse_length(&format!("{figures} in"), self.system).map_err(|e| e.to_string())
+            }
+            _ => self.length(m, other),
+        };
+        let times = self.tokens.iter().filter(|t| t.kind == Kind::Times).count();
+        // A number before all else counts: `2 D-rings 1 in`, `2 webbing 1 x 24`. A word counts too: `two cords`.
+        let more = measures.len() > 1 || kind.is_none();
+        let leading = measures.first().and_then(plain).filter(|_| more && measures[0].from < named);
+        let counted = leading.filter(|_| !self.tokens.get(measures[0].to + 1).is_some_and(|t| t.kind == Kind::Times));
+        let spoken = (0..named).find_map(|i| self.tokens[i].word().and_then(words::count));
+        if counted.is_some() {
+            measures.remove(0);
+        }
+        let (size, width) = match &measures[..] {
+            // `7 zip` may be seven of them or one of 7 in.
+            [] if matches!(what, "zip" | "zipper") && counted.is_some_and(|n| n > 1) => return Err(unsure()),
+            [] if kind.is_none() => (None, None),
+            [one] if times == 0 && plain(one).is_none() => (Some(length(one, None)?), None),
+            [one] if times == 0 && counted.or(spoken).is_some() => (Some(length(one, None)?), None),
+            [a, b] if kind.is_some() && Self::is_size(a, b, times, plain(a).is_none() || counted.is_some()) => {
+                let (one, other) = (length(a, Some(b))?, length(b, Some(a))?);
+                let across = |m: &Measure| m.side == Some(Side::Across);
+                match (across(a), across(b)) {
+                    (true, false) => (Some(other), Some(one)),
+                    (false, true) => (Some(one), Some(other)),
+                    _ => (Some(one.max(other)), Some(one.min(other))),
+                }
+            }
+            _ => return Err(unsure()),
+        };
+        let said: Vec<&str> = self
+            .tokens
+            .iter()
+            .filter_map(Token::word)
+            .filter(|w| !is_idle(w) && words::count(w).is_none() && side_word(w).is_none())
+            .collect();
+        let name: String = said.join(" ").chars().take(MOST_LETTERS).collect();
+        let mut letters = name.chars();
+        let name = letters.next().map(|c| c.to_uppercase().chain(letters).collect()).unwrap_or_default();
+        Ok(Bought { name, count: counted.or(spoken).unwrap_or(1), kind, size, width })
+    }
+
+    /// Two measures that are a width and a length: with one sign between them and no doubt that the first is a measure, or
+    /// both saying which they are.
+    fn is_size(a: &Measure, b: &Measure, times: usize, is_measure: bool) -> bool {
+        (times == 1 && is_measure) || (a.side.is_some() && b.side.is_some())
     }
 
     /// A size whose sides stand apart, each saying which it is: `5 in wide, 12 in tall`.
@@ -549,7 +621,7 @@ impl Reader<'_> {
         let to = self.tokens.len();
         self.name(&mut row, 0, to, None, heading);
         self.leftovers(0, to, &mut asks);
-        Line { rows: vec![RowRead { row, labelled: true, asks: joined(asks), others: vec![] }], unread: None }
+        Line { rows: vec![RowRead { row, labelled: true, asks: joined(asks), others: vec![] }], ..Line::default() }
     }
 }
 

@@ -9,7 +9,7 @@ mod tokens;
 mod words;
 
 use crate::limits::LONGEST_LINE;
-use bofta_core::bag::Row;
+use bofta_core::bag::{Bought, Row};
 use bofta_core::measure::{Length, System};
 use bofta_core::piece::Part;
 use serde::{Deserialize, Serialize};
@@ -37,6 +37,9 @@ pub struct Found {
     /// That line as it stands.
     #[serde(default)]
     pub said: Vec<String>,
+    /// What is bought, not cut, each with its line.
+    #[serde(default)]
+    pub bought: Vec<BoughtRead>,
     /// Lines with figures that were not read.
     pub unread: Vec<Unread>,
     /// A finished size the list states: wide, tall, deep.
@@ -48,6 +51,17 @@ pub struct Found {
     /// Rows that may be meant otherwise.
     #[serde(default)]
     pub asks: Vec<Ask>,
+}
+
+/// Something bought and the line it comes from.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+pub struct BoughtRead {
+    /// The line.
+    pub line: usize,
+    /// The line as it stands.
+    pub said: String,
+    /// What it is.
+    pub bought: Bought,
 }
 
 /// What was not sure about a row.
@@ -140,6 +154,9 @@ pub fn read_text(text: &str, system: System) -> Found {
             found.lines.push(i + 1);
             found.said.push(raw.trim().to_owned());
             labelled.push(row.labelled);
+        }
+        if let Some(bought) = read.bought {
+            found.bought.push(BoughtRead { line: i + 1, said: raw.trim().to_owned(), bought });
         }
         if let Some(why) = read.unread {
             found.unread.push(Unread { line: i + 1, text: raw.trim().to_owned(), why });

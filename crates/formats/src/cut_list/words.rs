@@ -1,5 +1,6 @@
 //! The words of cut lists: parts, shapes, counts, and what is bought and never cut from cloth.
 
+use bofta_core::bag::GoodKind;
 use bofta_core::piece::Part;
 
 /// A number as a word, or in figures.
@@ -51,11 +52,53 @@ pub(super) fn part_of(text: &str) -> Option<Part> {
 
 /// What is bought and lies on no cloth, if that is what `words` speak of: a zip is bought, a zip panel is cut.
 pub(super) fn bought<'a>(words: &[&'a str]) -> Option<&'a str> {
-    const BOUGHT: [&str; 40] = [
-        "webbing", "cord", "cording", "rope", "string", "ribbon", "elastic", "zip", "zips", "zipper", "zippers",
-        "ring", "rings", "d-ring", "d-rings", "o-ring", "o-rings", "hook", "hooks", "clasp", "clasps", "snap", "snaps",
-        "button", "buttons", "buckle", "buckles", "slider", "sliders", "magnet", "magnets", "toggle", "toggles",
-        "eyelet", "eyelets", "grommet", "grommets", "rivet", "rivets", "velcro",
+    const BOUGHT: &[&str] = &[
+        "webbing",
+        "cord",
+        "cords",
+        "drawcord",
+        "drawcords",
+        "cording",
+        "rope",
+        "ropes",
+        "string",
+        "strings",
+        "ribbon",
+        "ribbons",
+        "elastic",
+        "zip",
+        "zips",
+        "zipper",
+        "zippers",
+        "ring",
+        "rings",
+        "d-ring",
+        "d-rings",
+        "o-ring",
+        "o-rings",
+        "hook",
+        "hooks",
+        "clasp",
+        "clasps",
+        "snap",
+        "snaps",
+        "button",
+        "buttons",
+        "buckle",
+        "buckles",
+        "slider",
+        "sliders",
+        "magnet",
+        "magnets",
+        "toggle",
+        "toggles",
+        "eyelet",
+        "eyelets",
+        "grommet",
+        "grommets",
+        "rivet",
+        "rivets",
+        "velcro",
     ];
     const CUT: [&str; 26] = [
         "panel", "panels", "tab", "tabs", "cover", "covers", "casing", "casings", "facing", "facings", "gusset",
@@ -70,6 +113,18 @@ pub(super) fn bought<'a>(words: &[&'a str]) -> Option<&'a str> {
     let joined = words[..at].last().is_some_and(|w| matches!(*w, "for" | "behind" | "under" | "with" | "the" | "a"));
     let behind = joined && words[..at].iter().any(|w| is_cloth(w));
     (!next && !before && !behind).then(|| words[at])
+}
+
+/// What `what` is cut off, where it is sold by the length.
+pub(super) fn sold_by_the_length(what: &str) -> Option<GoodKind> {
+    match what {
+        "webbing" => Some(GoodKind::Webbing),
+        "cord" | "cords" | "drawcord" | "drawcords" | "cording" | "rope" | "ropes" | "string" | "strings" => {
+            Some(GoodKind::Cord)
+        }
+        "ribbon" | "ribbons" | "elastic" | "velcro" => Some(GoodKind::Tape),
+        _ => None,
+    }
 }
 
 fn is_cloth(word: &str) -> bool {

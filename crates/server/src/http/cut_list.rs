@@ -3,11 +3,11 @@
 use super::App;
 use super::problem::{ApiError, ApiErrorBody, Asked, Body};
 use super::upload::{Upload, read_apart};
-use crate::view::{FamilyView, family_views};
+use crate::view::{FamilyView, bought_text, family_views};
 use crate::work::A_REQUEST;
 use axum::Json;
 use axum::extract::State;
-use bofta_core::bag::{MOST_ROWS, Row, RowShape};
+use bofta_core::bag::{Bought, MOST_ROWS, Row, RowShape};
 use bofta_core::measure::{Length, Ruler, System};
 use bofta_core::name;
 use bofta_formats::cut_list::Found;
@@ -74,11 +74,24 @@ pub struct OtherRow {
 #[derive(Debug, Serialize, ToSchema)]
 pub struct FoundView {
     pub rows: Vec<ReadRow>,
+    /// What is bought, not cut.
+    pub bought: Vec<BoughtReadView>,
     pub unread: Vec<UnreadView>,
     /// What was taken for granted or left out.
     pub notes: Vec<String>,
     /// A finished size the list states, as the three fields are typed.
     pub stated: Option<[String; 3]>,
+}
+
+/// Something bought, and the line it was read from.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct BoughtReadView {
+    /// `2 × Webbing, 1 wide, 24 long (in)`.
+    pub text: String,
+    pub line: usize,
+    pub said: String,
+    /// To be sent back as it is.
+    pub bought: Bought,
 }
 
 fn system_of(key: &str) -> Result<System, ApiError> {
@@ -121,6 +134,16 @@ fn view(found: Found, system: System) -> FoundView {
                     others: ask.map_or_else(Vec::new, |a| a.others.iter().map(other).collect()),
                     row,
                 }
+            })
+            .collect(),
+        bought: found
+            .bought
+            .into_iter()
+            .map(|b| BoughtReadView {
+                text: bought_text(&b.bought, ruler),
+                line: b.line,
+                said: b.said,
+                bought: b.bought,
             })
             .collect(),
         unread: found.unread.into_iter().map(|u| UnreadView { line: u.line, text: u.text, why: u.why }).collect(),

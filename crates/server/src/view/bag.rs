@@ -3,8 +3,8 @@
 use super::part::{AddedView, FaceView, face_views, part_views};
 use super::{DimensionView, DrawingView, Measure};
 use bofta_core::bag::parts::ClothOf;
-use bofta_core::bag::{Body, Choice, CutList, Family, Field, GoodKind, Row, RowShape, Slot};
-use bofta_core::measure::{Length, show_bought};
+use bofta_core::bag::{Body, Bought, Choice, CutList, Family, Field, GoodKind, Row, RowShape, Slot};
+use bofta_core::measure::{Length, Ruler, show_bought};
 use bofta_core::project::{Planned, Project};
 use bofta_formats::draw::{bag, family};
 use serde::Serialize;
@@ -82,6 +82,27 @@ pub struct RowView {
     pub row: Row,
 }
 
+/// What a cut list names that is bought.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct BoughtView {
+    pub text: String,
+    /// To be sent back as it is.
+    pub bought: Bought,
+}
+
+/// Something bought, in a few words: `2 × Webbing, 1 wide, 24 long (in)`.
+pub fn bought_text(bought: &Bought, ruler: Ruler) -> String {
+    let show = |l: Length| ruler.show(l).text;
+    let width = bought.width.map(|w| format!(", {} wide", show(w))).unwrap_or_default();
+    let size = match (bought.kind, bought.size) {
+        (Some(_), Some(long)) => format!(", {} long", show(long)),
+        (None, Some(size)) => format!(", {}", show(size)),
+        (_, None) => String::new(),
+    };
+    let unit = if size.is_empty() { String::new() } else { format!(" ({})", ruler.system().symbol()) };
+    format!("{} × {}{width}{size}{unit}", bought.count, bought.name)
+}
+
 /// Lengths of something sold by the length.
 #[derive(Clone, Debug, Serialize, ToSchema)]
 pub struct GoodView {
@@ -153,6 +174,8 @@ pub struct BagView {
     pub faces: Vec<FaceView>,
     /// Only of one's own cut list.
     pub rows: Vec<RowView>,
+    /// What one's own cut list names that is bought.
+    pub bought: Vec<BoughtView>,
     pub goods: Vec<GoodView>,
     pub reels: Vec<ReelView>,
     pub hardware: Vec<HardwareView>,
@@ -324,6 +347,13 @@ pub(super) fn bag_view(project: &Project, planned: &Planned) -> BagView {
         faces: face_views(project, draft),
         rows: match &project.bag.body {
             Body::CutList(list) => list.rows.iter().map(|r| row_view(r, list, project)).collect(),
+            _ => vec![],
+        },
+        bought: match &project.bag.body {
+            Body::CutList(list) => {
+                let view = |b: &Bought| BoughtView { text: bought_text(b, ruler), bought: b.clone() };
+                list.bought.iter().map(view).collect()
+            }
             _ => vec![],
         },
         goods: draft

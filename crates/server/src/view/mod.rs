@@ -14,7 +14,7 @@ mod step;
 
 use serde::Serialize;
 
-pub use bag::{FamilyView, family_views};
+pub use bag::{FamilyView, bought_text, family_views};
 pub use lay::{LayView, lay_view};
 pub use measure::{DimensionView, DrawingView, Measure};
 pub use notice::ProblemView;

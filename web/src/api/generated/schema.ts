@@ -500,6 +500,8 @@ export interface components {
         BagView: {
             about: string;
             anchors: components["schemas"]["AnchorView"][];
+            /** @description What one's own cut list names that is bought. */
+            bought: components["schemas"]["BoughtView"][];
             drawing: components["schemas"]["DrawingView"];
             /** @description Its walls, each drawn straight on with the parts on it. */
             faces: components["schemas"]["FaceView"][];
@@ -523,6 +525,34 @@ export interface components {
         Based: {
             /** Format: int64 */
             based_on: number;
+        };
+        /** @description Something a list names that is bought, not cut: a length off a reel, or so many of a thing. */
+        Bought: {
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            count: number;
+            kind?: components["schemas"]["GoodKind"] | null;
+            /** @description What the maker calls it. */
+            name: string;
+            size?: components["schemas"]["Length"] | null;
+            width?: components["schemas"]["Length"] | null;
+        };
+        /** @description Something bought, and the line it was read from. */
+        BoughtReadView: {
+            /** @description To be sent back as it is. */
+            bought: components["schemas"]["Bought"];
+            line: number;
+            said: string;
+            /** @description `2 × Webbing, 1 wide, 24 long (in)`. */
+            text: string;
+        };
+        /** @description What a cut list names that is bought. */
+        BoughtView: {
+            /** @description To be sent back as it is. */
+            bought: components["schemas"]["Bought"];
+            text: string;
         };
         /** @description How far a bundle has come. */
         BundleView: {
@@ -704,6 +734,8 @@ export interface components {
             /** @description Its key. */
             family: string;
         } | {
+            /** @description What is bought besides. */
+            bought?: components["schemas"]["Bought"][];
             /** @enum {string} */
             edit: "rows";
             /** @description As they are to stand. */
@@ -944,6 +976,8 @@ export interface components {
         };
         /** @description What was found. */
         FoundView: {
+            /** @description What is bought, not cut. */
+            bought: components["schemas"]["BoughtReadView"][];
             /** @description What was taken for granted or left out. */
             notes: string[];
             rows: components["schemas"]["ReadRow"][];

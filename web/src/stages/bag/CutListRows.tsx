@@ -20,8 +20,42 @@ export function CutListRows() {
         )}
         <AddRow />
       </section>
+      {view.bag.bought.length > 0 && <ToBuy />}
       <ReadCutList first={empty} />
     </div>
+  );
+}
+
+/** What the list names that is bought: it stands on the shopping list with its sizes. */
+function ToBuy() {
+  const { view, edit } = useProject();
+  const rows = view.bag.rows.map((r) => r.row);
+  return (
+    <section aria-label="To buy, not cut" className="sheet p-3">
+      <h2 className="text-lg">To buy, not cut</h2>
+      <ul className="mt-1">
+        {view.bag.bought.map((b, at) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: it is known by its place
+          <li key={at} className="flex flex-wrap items-center gap-3 border-t border-ruled py-1">
+            <span className="flex-1">{b.text}</span>
+            <button
+              type="button"
+              className="btn"
+              aria-label={`Take out ${b.text}`}
+              onClick={() =>
+                edit({
+                  edit: 'rows',
+                  rows,
+                  bought: view.bag.bought.filter((_, i) => i !== at).map((one) => one.bought),
+                })
+              }
+            >
+              Take out
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

@@ -48,7 +48,11 @@ export function ReadCutList({ first }: { first: boolean }) {
     const before = keep ? view.bag.rows.length : 0;
     const stated = found.stated;
     const outcome = await edit(
-      { edit: 'rows', rows: keep ? [...kept(view.bag.rows), ...rows] : rows },
+      {
+        edit: 'rows',
+        rows: keep ? [...kept(view.bag.rows), ...rows] : rows,
+        bought: [...(keep ? view.bag.bought : []), ...found.bought].map((b) => b.bought),
+      },
       ...(stated
         ? (['width', 'height', 'depth'] as const).map((field, i) => ({
             edit: 'bag' as const,
@@ -67,6 +71,7 @@ export function ReadCutList({ first }: { first: boolean }) {
     setFound(null);
     if (before === 0) window.scrollTo({ top: 0 });
   };
+  const nothing = !found || found.rows.length + found.bought.length === 0;
   const asking = found?.rows.filter((r) => r.asks).length ?? 0;
   return (
     <section className="sheet p-4" aria-label="Read a cut list">
@@ -131,9 +136,25 @@ export function ReadCutList({ first }: { first: boolean }) {
         <div className="mt-3 border-t border-ruled pt-3">
           <h3 className="text-base">
             {found.rows.length} {found.rows.length === 1 ? 'row' : 'rows'} read
+            {found.bought.length > 0 && `, ${found.bought.length} to buy`}
             {found.unread.length > 0 && `, ${found.unread.length} not`}
           </h3>
           <RowsRead rows={found.rows} onChange={(rows) => setFound({ ...found, rows })} />
+          {found.bought.length > 0 && (
+            <>
+              <h4 className="mt-2 text-base">To buy, not cut</h4>
+              <ul aria-label="To buy" className="columns-1 gap-6 sm:columns-2">
+                {found.bought.map((b) => (
+                  <li key={b.line} className="break-inside-avoid pb-1">
+                    {b.text}
+                    <span className="block text-sm text-soft">
+                      line {b.line}: {b.said}
+                    </span>
+                  </li>
+                ))}
+              </ul>
+            </>
+          )}
           {found.unread.length > 0 && (
             <ul className="mt-2 flex flex-col gap-1">
               {found.unread.map((u) => (
@@ -160,7 +181,7 @@ export function ReadCutList({ first }: { first: boolean }) {
             <button
               type="button"
               className="btn btn-act"
-              disabled={found.rows.length === 0 || asking > 0}
+              disabled={nothing || asking > 0}
               onClick={() => take(!first)}
             >
               {first ? 'Take these rows' : 'Add them to the list'}
@@ -169,7 +190,7 @@ export function ReadCutList({ first }: { first: boolean }) {
               <button
                 type="button"
                 className="btn"
-                disabled={found.rows.length === 0 || asking > 0}
+                disabled={nothing || asking > 0}
                 onClick={() => take(false)}
               >
                 Take them instead

@@ -5,7 +5,7 @@ use super::{Edit, Lies};
 use crate::FieldProblem;
 use crate::bag::fit::Thing;
 use crate::bag::making_up::{may_be_backed, may_be_made_up};
-use crate::bag::{Bag, Body, CutList, Design, Family, MadeUp, Row};
+use crate::bag::{Bag, Body, Bought, CutList, Design, Family, MadeUp, Row};
 use crate::measure::{LONGEST, Length};
 use crate::name::named;
 use crate::piece::Piece;
@@ -41,7 +41,7 @@ impl Project {
         Ok(found.name().to_owned())
     }
 
-    pub(super) fn edit_rows(&mut self, rows: &[Row]) -> Result<String, FieldProblem> {
+    pub(super) fn edit_rows(&mut self, rows: &[Row], bought: &[Bought]) -> Result<String, FieldProblem> {
         let count = rows.len();
         let mut list = match &self.bag.body {
             Body::CutList(list) => list.clone(),
@@ -50,6 +50,10 @@ impl Project {
         list.rows = rows.to_vec();
         for (at, row) in list.rows.iter_mut().enumerate() {
             row.name = named(&format!("rows[{at}].name"), &row.name)?;
+        }
+        list.bought = bought.to_vec();
+        for (at, one) in list.bought.iter_mut().enumerate() {
+            one.name = named(&format!("bought[{at}].name"), &one.name)?;
         }
         self.bag = Bag::from(Body::CutList(list));
         self.made_up.clear();

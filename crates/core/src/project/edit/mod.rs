@@ -9,7 +9,7 @@ mod whole;
 
 use super::{Look, Project};
 use crate::FieldProblem;
-use crate::bag::{GoodKind, Row};
+use crate::bag::{Bought, GoodKind, Row};
 use crate::measure::Length;
 use crate::piece::Grain;
 use serde::{Deserialize, Serialize};
@@ -158,6 +158,9 @@ pub enum Edit {
     Rows {
         /// As they are to stand.
         rows: Vec<Row>,
+        /// What is bought besides.
+        #[serde(default)]
+        bought: Vec<Bought>,
     },
     /// A field of one row of the cut list.
     Row {
@@ -381,7 +384,7 @@ impl Project {
             Edit::TakePartOff { id } => self.take_part_off(*id),
             Edit::CopyPart { id } => self.copy_part(*id),
             Edit::PutPartBack { id } => self.put_part_back(*id),
-            Edit::Rows { rows } => self.edit_rows(rows),
+            Edit::Rows { rows, bought } => self.edit_rows(rows, bought),
             Edit::Row { row, field, value } => self.edit_row(*row, *field, value),
             Edit::AddRow { name, part, count, width, height } => self.add_row(name, part, [count, width, height]),
             Edit::Fit { width, height, thick, ease, above } => self.edit_fit([width, height, thick, ease, above]),
