@@ -138,6 +138,8 @@ test('a cloth is named, drawn, kept in the cupboard and taken from there', async
   await page.getByRole('button', { name: 'Remove Rhubarb drill from this project' }).click();
   await expect(page.getByRole('region', { name: 'Rhubarb drill' })).toHaveCount(0);
   await page.goto(`${demo.address}/cupboard`);
+  // Drawings that are still to come move what is below them.
+  await page.waitForLoadState('networkidle');
   await page.getByRole('button', { name: 'Put Rhubarb drill away' }).click();
   await expect(page.getByRole('heading', { name: 'Rhubarb drill' })).toHaveCount(0);
 });

@@ -1,7 +1,7 @@
 //! Drawings are to scale and say what they show.
 #![allow(missing_docs)]
 
-use bofta_core::bag::Row;
+use bofta_core::bag::{Family, Looks, Row};
 use bofta_core::buying::washed;
 use bofta_core::cutting::{Step, cut_list};
 use bofta_core::lay::{Budget, Job, Lay, Silent, Stop, solve};
@@ -304,4 +304,59 @@ fn text_is_measured_by_its_own_face() {
         draw::text_width("22½", draw::Face::Heading, 32.0) > draw::text_width("22½", draw::Face::Heading, 16.0) * 1.9
     );
     assert_eq!(draw::text_width("", draw::Face::Bold, 16.0), 0.0);
+}
+
+/// Every wall of every body is drawn with each kind of part on it, in both systems: each part is on its wall once, within the
+/// drawing, and what moves it says where it is now.
+#[test]
+fn every_wall_is_drawn_with_its_parts() {
+    let mut drawn = 0;
+    for family in Family::ALL.iter().filter(|f| **f != Family::CutList) {
+        for system in [System::Inches, System::Centimetres] {
+            let mut project = Project { bag: family.default_for(system), ..Project::new("Walls", system) };
+            for part in ["pocket", "strap", "tab", "decoration", "piece"] {
+                let edit = Edit::AddPart { part: part.to_owned(), wall: None };
+                project = project.edited(&edit).unwrap_or_else(|p| panic!("{family:?} {part}: {p:?}")).0;
+            }
+            let draft = project.plan().expect("drafts").draft;
+            for face in draw::faces(&project, &draft, 560.0, 400.0) {
+                assert!(face.per_unit > 0.0 && face.drawing.to_svg().starts_with("<svg"), "{family:?}");
+                for (n, place) in face.places.iter().enumerate() {
+                    drawn += 1;
+                    let within =
+                        |from: f64, long: f64, most: f64| from > -1.0 && long >= 0.0 && from + long < most + 1.0;
+                    let on_it = within(place.x, place.width, 560.0) && within(place.y, place.height, 400.0);
+                    assert!(on_it, "{family:?} {:?}: {place:?}", face.side);
+                    assert!(face.places[n + 1..].iter().all(|p| p.part != place.part), "{family:?}: once");
+                    let part = project.bag.part(place.part).expect("a part");
+                    assert!(part.sides().contains(&face.side));
+                }
+            }
+            // The whole bag is drawn with them too.
+            assert!(draw::bag(&project, &draft, 960.0, 400.0).drawing.to_svg().contains("</svg>"));
+        }
+    }
+    assert!(drawn > 60, "{drawn}");
+}
+
+/// A panel in bands shows them on its wall, from the mouth down: 3 and 6 of 13 in, the rest 4.
+#[test]
+fn bands_are_seen_on_the_wall() {
+    let set = |field: &str, value: &str| Edit::Bag { field: field.into(), value: value.into() };
+    let up = |field: &str, value: &str| Edit::MakeUp {
+        piece: "outer-panel".into(),
+        field: field.into(),
+        value: value.into(),
+    };
+    let edits =
+        [set("height", "13"), set("width", "14"), up("bands", "3, 6"), up("band_cloths", "outer, lining, base")];
+    let project = edits.iter().fold(Project::new("Bands", System::Inches), |p, e| p.edited(e).expect("stands").0);
+    let walls = project.bag.walls(project.ruler);
+    let front = walls.iter().find(|w| w.piece == Some("outer-panel")).expect("a front");
+    let seen = project.made_up["outer-panel"].seen(front, Part::Outer);
+    let tall: Vec<f64> = seen.iter().map(|s| s.height.in_units(System::Inches)).collect();
+    let cloths: Vec<Part> =
+        seen.iter().filter_map(|s| if let Looks::Patch { cloth, .. } = s.looks { Some(cloth) } else { None }).collect();
+    assert_eq!((tall, cloths), (vec![3.0, 6.0, 4.0], vec![Part::Outer, Part::Lining, Part::Base]));
+    assert!(seen.iter().all(|s| s.width.in_units(System::Inches) == 14.0));
 }

@@ -5,6 +5,7 @@ use bofta_core::bag::{Bag, Body, CutList, Row, RowShape};
 use bofta_core::lay::{Budget, Silent, Stop, solve, verify};
 use bofta_core::measure::{Length, Ruler, System};
 use bofta_core::piece::Part;
+use bofta_core::project::Project;
 use bofta_formats::gate::{FileKind, read_file};
 use bofta_formats::outlines::{write_dxf, write_svg};
 use bofta_formats::{read_bag, read_job, read_lay, write_lay};
@@ -88,6 +89,7 @@ fn mutated_bags() {
         r#"{"format":"bofta-bag","version":1,"units":"cm","family":"tote","sizes":{"width":40,"depth":"12.5"},"panels":{"front":{"front":"grid","columns":4,"rows":3}}}"#,
         r#"{"format":"bofta-bag","version":1,"units":"in","family":"cut-list","rows":["2 x 15 x 16 1/2 outer","circle 8 1/2 in","3 strips 2 1/4 x WOF"]}"#,
         r#"{"format":"bofta-bag","version":1,"units":"in","family":"duffel","ruler":"sixteenth","sizes":{"width":"20","height":10}}"#,
+        r#"{"format":"bofta-bag","version":1,"units":"in","family":"tote","sizes":{"width":14},"panels":{"outer-panel":{"bands":"3, 6","backed":"firm"}},"parts":[{"part":"pocket","wall":"back","divisions":"2, 4","below":"2 1/2"},{"part":"strap","end":"outside","shows":20},{"part":"decoration","margin":2},{"part":"tab","what":"bow"},{"part":"piece","count":3,"width":9}]}"#,
     ];
     let seeds: Vec<Vec<u8>> = bags.iter().map(|b| b.as_bytes().to_vec()).collect();
     try_all("bags", &seeds, 1, |bytes| {
@@ -95,6 +97,9 @@ fn mutated_bags() {
             && let Ok(draft) = read.bag.draft(read.ruler)
         {
             let _ = read.bag.finished_from_cut(&draft);
+            let _ = read.bag.seams(read.ruler);
+            let project = Project { bag: read.bag, made_up: read.made_up, ..Project::new("Mutated", read.system) };
+            let _ = project.plan();
         }
     });
 }

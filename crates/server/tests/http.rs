@@ -636,7 +636,7 @@ fn a_pasted_list_becomes_pieces() {
     let text = "Outer: cut 2, 15 x 16 1/2\nLining: 2, 15 x 16 1/2\n3 pretty buttons";
     let (status, found) = server.post("/api/cut-list/text", &json!({ "text": text, "system": "in" }));
     assert_eq!(
-        (status, found["rows"].as_array().map(Vec::len), found["unread"][0]["line"].as_u64()),
+        (status, found["rows"].as_array().map(Vec::len), found["bought"][0]["line"].as_u64()),
         (200, Some(2), Some(3))
     );
     let rows: Vec<&Value> = found["rows"].as_array().expect("rows").iter().map(|r| &r["row"]).collect();

@@ -57,7 +57,7 @@ macro_rules! families {
 
 families! {
     /// Two panels or one over the base, flat or boxed.
-    Tote = "tote", "Tote", "flat or boxed; its mouth hemmed, turned through, bound, banded or zipped";
+    Tote = "tote", "Tote", "flat or boxed; its mouth hemmed, turned through, bound, banded, faced or zipped";
     /// Drawn shut by a cord.
     Drawstring = "drawstring", "Drawstring bag", "casing folded, sewn on or in the seam; flat, boxed or round at the base";
     /// Zipped.

@@ -334,6 +334,7 @@ impl Bag {
                     _ => {}
                 }
             }
+            part.scaled();
         }
         next.draft(ruler).map(|_| (next, rounded))
     }

@@ -94,7 +94,7 @@ fn too_thick(project: &Project, stack: &Stack) -> Option<Notice> {
             "Where {} {layers} layers lie on each other: of these cloths more than passes under a foot (eight of cotton, four of canvas or denim, two of faux leather). Webbing or a tube is thinner.",
             stack.place
         );
-        Notice::attention(stack.field.clone(), text)
+        Notice::note(stack.field.clone(), text)
     })
 }
 

@@ -86,7 +86,7 @@ pub struct FoundView {
 /// Something bought, and the line it was read from.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct BoughtReadView {
-    /// `2 × Webbing, 1 wide, 24 long (in)`.
+    /// `2 × Webbing, 1 in wide, 24 in long`.
     pub text: String,
     pub line: usize,
     pub said: String,

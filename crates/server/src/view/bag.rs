@@ -90,17 +90,16 @@ pub struct BoughtView {
     pub bought: Bought,
 }
 
-/// Something bought, in a few words: `2 × Webbing, 1 wide, 24 long (in)`.
+/// Something bought, in a few words: `2 × Webbing, 1 in wide, 24 in long`.
 pub fn bought_text(bought: &Bought, ruler: Ruler) -> String {
-    let show = |l: Length| ruler.show(l).text;
+    let show = |l: Length| format!("{} {}", ruler.show(l).text, ruler.system().symbol());
     let width = bought.width.map(|w| format!(", {} wide", show(w))).unwrap_or_default();
     let size = match (bought.kind, bought.size) {
         (Some(_), Some(long)) => format!(", {} long", show(long)),
         (None, Some(size)) => format!(", {}", show(size)),
         (_, None) => String::new(),
     };
-    let unit = if size.is_empty() { String::new() } else { format!(" ({})", ruler.system().symbol()) };
-    format!("{} × {}{width}{size}{unit}", bought.count, bought.name)
+    format!("{} × {}{width}{size}", bought.count, bought.name)
 }
 
 /// Lengths of something sold by the length.

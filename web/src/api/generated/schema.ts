@@ -545,7 +545,7 @@ export interface components {
             bought: components["schemas"]["Bought"];
             line: number;
             said: string;
-            /** @description `2 × Webbing, 1 wide, 24 long (in)`. */
+            /** @description `2 × Webbing, 1 in wide, 24 in long`. */
             text: string;
         };
         /** @description What a cut list names that is bought. */

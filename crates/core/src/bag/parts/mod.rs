@@ -57,6 +57,9 @@ pub(super) trait PartOn {
     /// The walls it needs, all of them.
     fn sides(&self) -> Vec<Side>;
 
+    /// After all its sizes were scaled, each brought to a line of the ruler.
+    fn scaled(&mut self) {}
+
     /// Brings a new part to what the bag has.
     fn suit(&mut self, _walls: &[Wall]) {}
 
@@ -245,6 +248,11 @@ impl Added {
         self.kind.part_mut().fields()
     }
 
+    /// After all its sizes were scaled: what must add up does.
+    pub(super) fn scaled(&mut self) {
+        self.kind.part_mut().scaled();
+    }
+
     /// Brings it to what the bag has: a wall that is there, ends that something can catch.
     pub(crate) fn suit(&mut self, walls: &[Wall]) {
         self.kind.part_mut().suit(walls);
@@ -288,6 +296,10 @@ impl Added {
                 (Slot::Length(is), Slot::Length(was)) if is != was => {
                     Some(format!("{name}, {}: {}, it was {}.", f.label.to_lowercase(), show(**is), show(**was)))
                 }
+                (Slot::Lengths(is), Slot::Lengths(was)) if is != was => {
+                    let all = |lengths: &[Length]| lengths.iter().map(|l| show(*l)).collect::<Vec<_>>().join(", ");
+                    Some(format!("{name}, {}: {}, it was {}.", f.label.to_lowercase(), all(is), all(was)))
+                }
                 _ => None,
             })
             .collect()
@@ -319,7 +331,7 @@ impl Added {
         drop(fields);
         self.kind.part_mut().update_dependents(key, system);
         if let Some(missing) = self.missing(walls).filter(|_| key == "wall") {
-            let message = format!("This bag has no such wall: {} {}.", "there is", offered(walls));
+            let message = format!("This bag has no such wall; it has {}.", offered(walls));
             return Err(FieldProblem::new(format!("{prefix}.wall"), missing.answer().name, message));
         }
         Ok(())

@@ -348,7 +348,7 @@ impl PartOn for AddedStrap {
                 let down =
                     if matches!(self.end, StrapEnd::Tucked | StrapEnd::Outside) { self.depth } else { Length::ZERO };
                 let what = match self.end {
-                    StrapEnd::BaseUp => "its middle, all the way up",
+                    StrapEnd::BaseUp => "middle line, all the way up",
                     StrapEnd::Tucked | StrapEnd::Outside => "lower ends, their middles",
                     _ => "middles of its ends",
                 };

@@ -119,6 +119,17 @@ impl AddedPocket {
         self.foot == PocketFoot::BaseSeam && self.make.may_reach()
     }
 
+    /// The last division takes what the pocket is wider or narrower than all of them, as long as anything is left of it.
+    fn settle_divisions(&mut self) {
+        let more = self.width - self.divisions.iter().copied().sum::<Length>();
+        if let Some(last) = self.divisions.last_mut().filter(|last| **last + more > Length::ZERO) {
+            *last += more;
+            if let Some(fuller) = self.fuller.last_mut() {
+                *fuller += more;
+            }
+        }
+    }
+
     /// How wide it sits on `wall`, finished.
     fn sits(&self, wall: &Wall) -> Length {
         if self.full_width() { wall.across().unwrap_or(wall.width) } else { self.width }
@@ -134,13 +145,25 @@ impl AddedPocket {
         round::circumference(self.round) + self.ease - self.width
     }
 
-    /// How much wider than it sits it is cut: unequal divisions, or what stands in a sleeve.
-    fn fullness(&self) -> Length {
+    /// Its divisions as they sit; right across, the last takes what is left of `sits`.
+    fn divided(&self, sits: Length) -> Vec<Length> {
+        let mut all = self.divisions.clone();
+        if self.full_width()
+            && let Some(last) = all.pop()
+        {
+            let rest = sits - all.iter().copied().sum::<Length>();
+            all.push(if rest > Length::ZERO { rest } else { last });
+        }
+        all
+    }
+
+    /// How much wider than it sits on `wall` it is cut: unequal divisions, or what stands in a sleeve.
+    fn fullness(&self, wall: &Wall) -> Length {
         let sum = |all: &[Length]| all.iter().copied().sum::<Length>();
         match self.make {
             PocketMake::Sleeve => self.sleeve() - self.width,
             _ if self.fuller.is_empty() => Length::ZERO,
-            _ => sum(&self.fuller) - sum(&self.divisions),
+            _ => sum(&self.fuller) - sum(&self.divided(self.sits(wall))),
         }
     }
 
@@ -303,6 +326,12 @@ impl PartOn for AddedPocket {
         vec![self.wall]
     }
 
+    fn scaled(&mut self) {
+        if !self.full_width() {
+            self.settle_divisions();
+        }
+    }
+
     fn suit(&mut self, walls: &[Wall]) {
         let Some(wall) = walls.iter().find(|w| w.side == self.wall) else {
             self.wall = walls.first().map_or(self.wall, |w| w.side);
@@ -324,6 +353,9 @@ impl PartOn for AddedPocket {
                 (self.width, self.wall) = (self.width.min(most), if at_a_side { self.wall } else { Side::Left });
             }
             "divisions" if self.divisions.is_empty() => self.fuller.clear(),
+            // The pocket is as wide as its divisions, or the last of them takes what it is wider or narrower.
+            "divisions" if !self.full_width() => self.width = self.divisions.iter().copied().sum(),
+            "width" => self.settle_divisions(),
             _ => {}
         }
     }
@@ -418,6 +450,12 @@ impl PartOn for AddedPocket {
             let zip = zip("Zip, for a pocket", self.width, "as long as its window", on.ruler);
             draft.hardware.push(Hardware { name: format!("Zip, {}", on.name.to_lowercase()).into(), ..zip });
         }
+        let divided = self.divided(self.sits(wall));
+        if divided != self.divisions {
+            let last = divided.last().copied().unwrap_or_default();
+            let text = format!("{}: the last division takes what is left, {}.", on.name, on.show(last));
+            draft.notices.push(on.note("divisions", text));
+        }
         let at = if self.make == PocketMake::Sleeve { draft.steps.len() } else { 0 };
         draft.steps.insert(at, self.steps(wall, on));
         if self.make.is_window() {
@@ -436,7 +474,8 @@ impl PartOn for AddedPocket {
             PocketPlace::FromLeft if !self.full_width() && self.make != PocketMake::Sleeve => self.from_left,
             _ => (wall.width - width) / 2,
         };
-        let dividers = self.divisions.iter().scan(Length::ZERO, |at, width| {
+        let divided = self.divided(width);
+        let dividers = divided.iter().scan(Length::ZERO, |at, width| {
             *at += *width;
             Some(*at)
         });
@@ -484,13 +523,13 @@ impl PartOn for AddedPocket {
             let across = format!("{}, across {}", on.name, the_wall(wall.side));
             seams.push(
                 Seam::new(across, stretch("pocket", Edge::Across, Length::ZERO, side * 2), panel)
-                    .easing(self.fullness()),
+                    .easing(self.fullness(wall)),
             );
         }
         if self.flap && self.make != PocketMake::Sleeve && !self.full_width() && !self.make.is_window() {
             let flap = stretch("flap", Edge::Top, self.turn, self.turn * 2);
             let pocket = stretch("pocket", Edge::Top, self.turn, self.turn * 2);
-            seams.push(Seam::new(format!("{}, flap over its top", on.name), pocket, flap).easing(self.fullness()));
+            seams.push(Seam::new(format!("{}, flap over its top", on.name), pocket, flap).easing(self.fullness(wall)));
         }
         seams
     }

@@ -25,7 +25,7 @@ impl AddedPocket {
             ],
             None => vec![on.once("wide", self.width, "width"), on.times("edges turned", 2, self.turn, "turn")],
         };
-        terms.insert(1, on.once("fuller than it sits, in pleats", self.fullness(), "fuller"));
+        terms.insert(1, on.once("fuller than it sits, in pleats", self.fullness(wall), "fuller"));
         on.sum(terms)
     }
 
@@ -133,7 +133,7 @@ impl AddedPocket {
             _ => vec![],
         };
         let edge = wall.sides.filter(|_| self.full_width()).map_or(self.turn, |(seam, _)| seam);
-        let widths = if self.fuller.is_empty() { &self.divisions } else { &self.fuller };
+        let widths = if self.fuller.is_empty() { self.divided(self.sits(wall)) } else { self.fuller.clone() };
         let mut at = edge;
         for (n, width) in widths.iter().enumerate().take(widths.len().saturating_sub(1)) {
             at += *width;
@@ -164,7 +164,7 @@ impl AddedPocket {
 
     pub(super) fn backing(&self, wall: &Wall, on: &Ground<'_>) -> Option<Piece> {
         let part = self.behind.part().filter(|_| !self.make.is_window())?;
-        let wide = on.sum(vec![on.once("wide, finished", self.sits(wall) + self.fullness(), "width")]);
+        let wide = on.sum(vec![on.once("wide, finished", self.sits(wall) + self.fullness(wall), "width")]);
         let tall = on.sum(vec![on.once("tall, finished", self.height, "height")]);
         let name = format!("{}, {}", on.name, self.behind.word());
         let piece = Piece::new(on.id(self.behind.word()), name, part, wide, tall)

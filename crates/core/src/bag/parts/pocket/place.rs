@@ -51,7 +51,7 @@ impl AddedPocket {
             let name = format!("{}, divider {}", on.name, n + 1);
             wall.mark(name, At::FromLeft { in_by: at, wide: Length::ZERO }, down)
         };
-        self.divisions.iter().enumerate().take(last).map(divider).collect()
+        self.divided(self.sits(wall)).iter().enumerate().take(last).map(divider).collect()
     }
 
     pub(super) fn fits(&self, wall: &Wall, on: &Ground<'_>, problems: &mut Problems) {
@@ -92,7 +92,8 @@ impl AddedPocket {
     }
 
     pub(super) fn divided_well(&self, sits: Length, problems: &mut Problems) {
-        let sum: Length = self.divisions.iter().copied().sum();
+        let divided = self.divided(sits);
+        let sum: Length = divided.iter().copied().sum();
         if !self.divisions.is_empty() && sum != sits {
             let text = format!(
                 "The divisions come to {}, the pocket sits {} wide: they must be the same.",
@@ -113,7 +114,7 @@ impl AddedPocket {
                 self.divisions.len()
             );
             problems.refuse("fuller", cut, text);
-        } else if let Some((q, p)) = self.fuller.iter().zip(&self.divisions).find(|(q, p)| q < p) {
+        } else if let Some((q, p)) = self.fuller.iter().zip(&divided).find(|(q, p)| q < p) {
             let text = format!(
                 "A division that sits {} wide cannot be cut {}: it is as wide or wider.",
                 problems.show(*p),
