@@ -258,6 +258,12 @@ fn what_does_not_fit_is_refused_by_its_field(#[case] field: &str, #[case] value:
 
 #[test]
 fn contradictions_name_the_part_and_what_would_do() {
+    // A sleeve stands at a side, a division has a width.
+    let tote = project(Family::Tote, IN, &[("width", "14"), ("height", "13"), ("depth", "4")]);
+    let sleeve = put_on(&tote, "pocket", &[("make", "sleeve")]);
+    assert!(refused(&sleeve, 1, "wall", "front").contains("stands at a side"));
+    let pocket = put_on(&tote, "pocket", &[("width", "6")]);
+    assert!(refused(&pocket, 1, "divisions", "0, 6").contains("more than 0"));
     // A pouch is closed by its zip, an unlined sack has no inside, a folded one no base seam.
     let pouch = put_on(&project(Family::Pouch, IN, &[]), "strap", &[]);
     assert!(refused(&pouch, 1, "end", "mouth").contains("no open mouth"));

@@ -3,7 +3,7 @@
 use crate::FormatError;
 use crate::cut_list::read_text;
 use bofta_core::FieldProblem;
-use bofta_core::bag::{Added, Bag, Body, Family, MadeUp, PartKind};
+use bofta_core::bag::{Added, Bag, Body, Family, Field, MadeUp, PartKind, Slot};
 use bofta_core::measure::{Ruler, System};
 use serde::Deserialize;
 use serde_json::{Map, Value};
@@ -72,11 +72,12 @@ pub fn read_bag(text: &str) -> Result<Specification, FormatError> {
         return refuse("family", &file.family, format!("“{}” should be one of {}", file.family, all.join(", ")));
     };
     let mut bag = family.default_for(system);
-    set_all("sizes", &file.sizes, |key, typed| bag.set(key, typed, system))?;
+    set_all("sizes", &file.sizes, &mut bag, Bag::fields, |bag, key, typed| bag.set(key, typed, system))?;
     let mut made_up = BTreeMap::new();
     for (id, fields) in file.panels {
         let mut made = MadeUp::plain(system);
-        set_all(&format!("panels.{id}"), &fields, |key, typed| made.set(key, typed, system))?;
+        let within = format!("panels.{id}");
+        set_all(&within, &fields, &mut made, MadeUp::fields, |made, key, typed| made.set(key, typed, system))?;
         made_up.insert(id, made);
     }
     for (at, mut fields) in file.parts.into_iter().enumerate() {
@@ -88,7 +89,7 @@ pub fn read_bag(text: &str) -> Result<Specification, FormatError> {
             return refuse(&format!("{within}.part"), &kind, message);
         };
         let walls = bag.walls(Ruler::default_for(system));
-        set_all(&within, &fields, |key, typed| part.set(key, typed, &walls, system))?;
+        set_all(&within, &fields, &mut part, Added::fields, |part, key, typed| part.set(key, typed, &walls, system))?;
         bag.parts.push(part);
     }
     if let Body::CutList(list) = &mut bag.body {
@@ -109,14 +110,18 @@ pub fn read_bag(text: &str) -> Result<Specification, FormatError> {
     Ok(Specification { name: file.name, system, ruler: file.ruler.unwrap_or(Ruler::default_for(system)), bag, made_up })
 }
 
-/// Sets every one of `values` as if it were typed.
-fn set_all(
+/// Sets every one of `values` as if it were typed: choices first, since sizes follow them. What another value changes again
+/// does not go with it, and is refused instead of being lost.
+fn set_all<T: Clone>(
     within: &str,
     values: &Map<String, Value>,
-    mut set: impl FnMut(&str, &str) -> Result<(), FieldProblem>,
+    of: &mut T,
+    fields: impl for<'a> Fn(&'a mut T) -> Vec<Field<'a>>,
+    set: impl Fn(&mut T, &str, &str) -> Result<(), FieldProblem>,
 ) -> Result<(), FormatError> {
+    let mut typed = Vec::new();
     for (key, value) in values {
-        let typed = match value {
+        let text = match value {
             Value::String(text) => text.clone(),
             Value::Number(n) => n.to_string(),
             Value::Bool(on) => if *on { "yes" } else { "no" }.to_owned(),
@@ -125,7 +130,25 @@ fn set_all(
                 return Err(FieldProblem::new(format!("{within}.{key}"), other, message).into());
             }
         };
-        set(key, &typed).map_err(|p| FormatError::Value(p.within(within)))?;
+        typed.push((key.as_str(), text));
+    }
+    let is_choice = |of: &mut T, key: &str| {
+        let found = fields(of);
+        found.iter().any(|f| f.key == key && matches!(f.slot, Slot::Choice(_) | Slot::Toggle(_)))
+    };
+    typed.sort_by_key(|(key, _)| !is_choice(of, key));
+    for (key, text) in &typed {
+        set(of, key, text).map_err(|p| FormatError::Value(p.within(within)))?;
+    }
+    let is = |of: &mut T, key: &str| fields(of).into_iter().find(|f| f.key == key).map(|f| f.kept());
+    for (key, text) in &typed {
+        let now = is(of, key);
+        let mut again = of.clone();
+        set(&mut again, key, text).map_err(|p| FormatError::Value(p.within(within)))?;
+        if is(&mut again, key) != now {
+            let message = "another value beside it changes it: the two do not go together";
+            return Err(FieldProblem::new(format!("{within}.{key}"), text, message).into());
+        }
     }
     Ok(())
 }

@@ -165,6 +165,22 @@ fn every_piece_of(#[case] sizes: &str, #[case] cut: &[&str]) {
     assert_eq!(pieces(&draft, system), expected);
 }
 
+/// What is given is what is drafted, in whatever order the file has it: a bow of 5 in is not made the usual 7 by the word that
+/// makes it a bow; a mouth that does not go with the lining is refused, not exchanged.
+#[test]
+fn nothing_that_is_given_is_lost() {
+    let (draft, system) = drafted(
+        r#""units": "in", "family": "tote", "sizes": { "straps": false, "pocket": "no", "seam_side": "3/4", "seam_kind": "french", "lining": "none", "mouth": "double-hem", "width": 10, "depth": 0 },
+           "parts": [ { "part": "tab", "length": 5, "what": "bow", "width": 2, "turn": "1/2" } ]"#,
+    );
+    let all = pieces(&draft, system);
+    assert!(all.iter().any(|p| p == "2 part-1-bow 6 × 3"), "{all:?}");
+    assert!(all.iter().any(|p| p.starts_with("2 outer-panel 11.5 ×")), "{all:?}");
+    let text = r#"{ "format": "bofta-bag", "version": 1, "units": "in", "family": "tote", "sizes": { "lining": "border", "mouth": "bound" } }"#;
+    let problem = read_bag(text).expect_err("refused").to_string();
+    assert!(problem.contains("sizes.lining") && problem.contains("do not go together"), "{problem}");
+}
+
 /// Webbing from the base up is bought by the length: 22 + 2 (13 + 2 + ½) = 53, twice; and no piece is cut for it.
 #[test]
 fn webbing_from_the_base_up_is_bought() {
@@ -182,6 +198,7 @@ fn webbing_from_the_base_up_is_bought() {
 #[case(r#""parts": [ { "part": "pocket" }, { "part": "pocket", "wide": 3 } ]"#, "parts[1]")]
 #[case(r#""parts": [ { "part": "pocket", "wall": "lid" } ]"#, "parts[0]")]
 #[case(r#""parts": [ { "part": "pocket", "width": [1] } ]"#, "parts[0].width")]
+#[case(r#""parts": [ { "part": "piece", "count": 0 } ]"#, "count")]
 fn a_part_that_cannot_be_read_is_named(#[case] parts: &str, #[case] field: &str) {
     let text = format!(r#"{{ "format": "bofta-bag", "version": 1, "units": "in", "family": "tote", {parts} }}"#);
     let problem = read_bag(&text).expect_err("refused").to_string();

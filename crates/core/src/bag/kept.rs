@@ -9,18 +9,24 @@ use serde::ser::SerializeMap;
 use serde::{Deserialize, Deserializer, Serialize, Serializer};
 use serde_json::{Map, Value};
 
+impl Field<'_> {
+    /// What it holds, as it is kept.
+    pub fn kept(&self) -> Value {
+        match &self.slot {
+            Slot::Length(length) => Value::from(length.0),
+            Slot::Choice(choice) => Value::from(choice.answer().key),
+            Slot::Toggle(on) => Value::from(**on),
+            Slot::Count(count, _) => Value::from(**count),
+            Slot::Text(text) => Value::from(text.as_str()),
+            Slot::Lengths(lengths) => lengths.iter().map(|l| l.0).collect(),
+            Slot::Cloths(cloths) => cloths.iter().map(|c| c.answer().key).collect(),
+        }
+    }
+}
+
 /// The values of `fields`, as they are kept.
 pub(super) fn values_of(fields: Vec<Field<'_>>) -> Map<String, Value> {
-    let value = |field: &Field<'_>| match &field.slot {
-        Slot::Length(length) => Value::from(length.0),
-        Slot::Choice(choice) => Value::from(choice.answer().key),
-        Slot::Toggle(on) => Value::from(**on),
-        Slot::Count(count, _) => Value::from(**count),
-        Slot::Text(text) => Value::from(text.as_str()),
-        Slot::Lengths(lengths) => lengths.iter().map(|l| l.0).collect(),
-        Slot::Cloths(cloths) => cloths.iter().map(|c| c.answer().key).collect(),
-    };
-    fields.iter().map(|f| (f.key.to_owned(), value(f))).collect()
+    fields.iter().map(|f| (f.key.to_owned(), f.kept())).collect()
 }
 
 /// Puts what is kept into `fields` and takes it out of `kept`; a field that is not kept stays.

@@ -4,7 +4,7 @@ use super::backing;
 use super::field::{Field, Group, Slot};
 use super::fit::{Holds, Thing, fitted};
 use super::kept::{put, values_of};
-use super::parts::Added;
+use super::parts::{Added, MOST_PARTS};
 use super::sewn::Seam;
 use super::wall::{Seen, Wall};
 use super::{Body, Draft, Family, Finished, Notice, Solid};
@@ -164,6 +164,10 @@ impl Bag {
     pub fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
         let mut draft = self.body.design().draft(ruler)?;
         let mut problems = vec![];
+        if self.parts.len() > MOST_PARTS {
+            let message = format!("The bag has {} parts: at most {MOST_PARTS} are put on one.", self.parts.len());
+            return Err(vec![FieldProblem::new("parts", self.parts.len(), message)]);
+        }
         let walls = self.walls(ruler);
         for part in self.in_order() {
             let name = self.part_name(part);

@@ -369,9 +369,8 @@ impl PartOn for AddedPocket {
         problems.size("height", "height", self.height);
         problems.seam("turn", "turn", self.turn, self.height, "the pocket’s height");
         let show = |l: Length, problems: &Problems| problems.show(l);
-        if wall.across_a_seam != (self.make == PocketMake::Sleeve)
-            && (wall.across_a_seam || self.make == PocketMake::Sleeve && wall.sides.is_none())
-        {
+        let (sleeve, at_a_side) = (self.make == PocketMake::Sleeve, matches!(self.wall, Side::Left | Side::Right));
+        if (wall.across_a_seam && !sleeve) || (sleeve && !at_a_side) {
             let value = show(self.width, problems);
             let text = if wall.across_a_seam {
                 format!(

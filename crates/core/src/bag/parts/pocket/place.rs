@@ -93,6 +93,10 @@ impl AddedPocket {
 
     pub(super) fn divided_well(&self, sits: Length, problems: &mut Problems) {
         let divided = self.divided(sits);
+        if let Some(none) = divided.iter().find(|d| **d <= Length::ZERO) {
+            let text = format!("A division is {} wide: each must be more than 0.", problems.show(*none));
+            problems.refuse("divisions", *none, text);
+        }
         let sum: Length = divided.iter().copied().sum();
         if !self.divisions.is_empty() && sum != sits {
             let text = format!(
