@@ -345,3 +345,18 @@ fn fleece_is_clear_of_the_boxing_seam() {
     let Figure::CutOut { across, up } = piece(&backed, "fleece-panel").figure else { panic!("corners") };
     assert_eq!((across.size, up.size), (inch(2, 1), inch(2, 1)));
 }
+
+/// Worked out: under a band 2 in high, ½ in seams, the panel is 13 − 2 + ½ + 2 + ½ = 14. A band that shows 3 below it takes the
+/// panel's seam of ½ and ¼ between bands: 3¾; the rest 14 − 3½ + ¼ = 10¾. It is seen from 2 to 5 in below the mouth.
+#[test]
+fn a_band_below_a_banded_mouth_shows_all_it_should() {
+    let sizes = [("height", "13"), ("depth", "4"), ("mouth", "band"), ("band_depth", "2"), ("seam_top", "1/2")];
+    let plain = project(Family::Tote, &[&sizes[..], &[("seam_base", "1/2")]].concat());
+    let edits = [make_up("outer-panel", "patch_seam", "1/4"), make_up("outer-panel", "bands", "3")];
+    let banded = made(&plain, &edits);
+    let heights: Vec<Length> = (1..=2).map(|n| piece(&banded, &format!("outer-panel-band-{n}")).height.size).collect();
+    assert_eq!(heights, [inch(15, 4), inch(43, 4)]);
+    let walls = banded.bag.walls(banded.ruler);
+    let seen = banded.made_up["outer-panel"].seen(&walls[0], Part::Outer);
+    assert_eq!((seen[0].down + seen[0].height, seen[1].down), (inch(5, 1), inch(5, 1)));
+}

@@ -352,6 +352,67 @@ fn a_choice_brings_sizes_along_and_tells() {
     assert!(size(&drafted(&after), "part-1-pocket", IN).0 > 3.0);
 }
 
+/// A side that is halved by a seam has no face: what would be marked in the middle of it would stand on the front.
+#[rstest]
+#[case("decoration", &[])]
+#[case("tab", &[("what", "button")])]
+fn nothing_stands_on_a_seam(#[case] part: &str, #[case] fields: &[(&str, &str)]) {
+    let tote = project(Family::Tote, IN, &[("width", "14"), ("height", "13"), ("depth", "6")]);
+    let made = put_on(&tote, part, fields);
+    assert!(refused(&made, 1, "wall", "left").contains("a seam runs up the middle"));
+    // A caddy's side is a panel of its own.
+    let caddy = put_on(&project(Family::Caddy, IN, &[]), part, fields);
+    edited(&caddy, Edit::Part { id: 1, field: "wall".into(), value: "left".into() });
+}
+
+/// What was chosen for another make says nothing any more: a sleeve stands over its seam though the pocket stood 4 in from the
+/// left, a window has no dividers, and it lies within its wall though the pocket reached right across.
+#[test]
+fn what_another_make_left_behind_does_nothing() {
+    let tote = project(Family::Tote, IN, &[("width", "14"), ("height", "13"), ("depth", "5"), ("seam_side", "1/2")]);
+    let left = [("width", "4"), ("place", "from-left"), ("from_left", "9"), ("divisions", "1, 3"), ("make", "sleeve")];
+    let sleeve = put_on(&tote, "pocket", &left);
+    let draft = drafted(&sleeve);
+    assert!(piece(&draft, "part-1-pocket").marks.iter().all(|m| !m.name.contains("divider")));
+    assert_eq!(mark(piece(&draft, "outer-panel"), "top corners").from, From::SideEdges);
+    let window = put_on(&tote, "pocket", &[("place", "full-width"), ("divisions", "9, 10"), ("make", "zip")]);
+    let draft = drafted(&window);
+    assert!(piece(&draft, "outer-panel").marks.iter().all(|m| !m.name.contains("divider")));
+    assert!(!draft.notices.iter().any(|n| n.text.contains("last division")), "{:?}", draft.notices);
+    assert!(refused(&window, 1, "place", "full-width").contains("within its wall"));
+}
+
+/// What is pieced, quilted or fused as a block is not cut over again, and says so; what is split off its pair says that too.
+#[rstest]
+#[case(&[("front", "grid")], "the panel is pieced")]
+#[case(&[("quilted", "yes")], "cut over already")]
+#[case(&[("backing", "block")], "its block is embroidered")]
+fn a_hoop_needs_no_more_where_there_is_enough(#[case] fields: &[(&str, &str)], #[case] why: &str) {
+    let made = put_on(&project(Family::Tote, IN, fields), "decoration", &[]);
+    let draft = drafted(&made);
+    assert!(!draft.pieces.iter().any(|p| p.id == "part-1-panel"));
+    assert!(
+        draft.notices.iter().any(|n| n.text.contains("nothing is cut over") && n.text.contains(why)),
+        "{:?}",
+        draft.notices
+    );
+    let plain = drafted(&put_on(&project(Family::Tote, IN, &[]), "decoration", &[]));
+    assert!(plain.notices.iter().any(|n| n.text.contains("a piece of its own")));
+}
+
+/// Sixty pockets on one spot are told sixty times at most, not once for every pair.
+#[test]
+fn a_pile_of_parts_is_told_once_each() {
+    let mut bag = put_on(&project(Family::Tote, IN, &[("width", "14")]), "pocket", &[]).bag;
+    for id in 2..=60 {
+        let again = bofta_core::bag::Added { id, ..bag.parts[0].clone() };
+        bag.parts.push(again);
+    }
+    let draft = bag.draft(Ruler::Eighth).expect("drafts");
+    let over = draft.notices.iter().filter(|n| n.text.contains("lies over")).count();
+    assert_eq!(over, 59);
+}
+
 /// A divided pocket can be made wider, and its divisions changed: the one brings the other along and says so. Right across, the
 /// last division takes what is left, so that the bag can still change its width.
 #[test]

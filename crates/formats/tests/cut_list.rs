@@ -623,3 +623,11 @@ proptest! {
         }
     }
 }
+
+/// A row of a table that is bought is no piece either.
+#[test]
+fn a_table_row_that_is_bought_is_told() {
+    let found = read_text("name,qty,width,height\nWebbing,2,1,24\nZip panel,2,9,3\n", System::Inches);
+    assert_eq!((found.rows.len(), found.unread.len()), (1, 1), "{found:?}");
+    assert!(found.unread[0].why.contains("“webbing” is bought"));
+}

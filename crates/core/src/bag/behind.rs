@@ -129,7 +129,16 @@ impl PieceBacking {
             let clear = Allowances { side: by, top: by, base: by, corner: by };
             let school = if reaches == Reaches::Full { BackingSchool::FullSize } else { BackingSchool::ClearOfSeams };
             let made = backing::behind(&piece, school, (part, with.word()), clear, ruler);
-            pieces.extend(made.into_iter().map(|p| Piece { id: format!("{id}-backed-{}", n + 1).into(), ..p }));
+            pieces.extend(made.into_iter().map(|mut p| {
+                p.id = format!("{id}-backed-{}", n + 1).into();
+                // The block names the bag's seams; here it is the edges that it is clear of.
+                for term in [&mut p.width, &mut p.height].into_iter().flat_map(|d| &mut d.terms) {
+                    if term.name.starts_with("less the ") {
+                        (term.name, term.field) = ("clear of its edges".into(), Some("backing".into()));
+                    }
+                }
+                p
+            }));
         }
         Ok(())
     }

@@ -251,9 +251,9 @@ impl Design for Caddy {
     }
 
     fn walls(&self, ruler: Ruler) -> Vec<Wall> {
-        let sum = |terms: Vec<Term>| terms.iter().map(Term::value).sum::<Length>();
-        let wall = |side, piece, wide, top| {
-            let wall = Wall::new(side, piece, (wide, self.height), self.seam_side, top);
+        let wall = |side, piece, wide, above: &[Term]| {
+            let top = above.iter().map(Term::value).sum();
+            let wall = Wall::new(side, piece, (wide, self.height), self.seam_side, top).edged(above);
             wall.between((self.seam_side, "seam_side")).based(Length::ZERO, (self.seam_base, "seam_base"))
         };
         let open = |wall: Wall| {
@@ -263,7 +263,7 @@ impl Design for Caddy {
                 wall.open(self.mouth.caught(ruler.system()), self.mouth.layers(true))
             }
         };
-        let (outer, lining) = (sum(self.mouth.outer()), sum(self.mouth.lining()));
+        let (outer, lining) = (&self.mouth.outer()[..], &self.mouth.lining()[..]);
         vec![
             open(wall(Side::Front, "front", self.width, outer)),
             open(wall(Side::Back, "front", self.width, outer)),

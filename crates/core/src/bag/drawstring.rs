@@ -460,12 +460,14 @@ impl Design for Drawstring {
         let based = |wall: Wall| if fold { wall } else { wall.based(self.depth() / 2, seam) };
         // Below the stitching of a folded casing the lining begins; otherwise at its top seam.
         let inside_top = if self.folded_casing() { self.hem_turn - self.casing_depth } else { self.seam_top };
+        let inside_edge = if self.folded_casing() { self.hem_turn } else { self.seam_top };
         if self.round() {
             // The wall is one piece, seamed at the back: the half round the front is its middle.
             let half = round::circumference(self.width) / 2;
             let front = Wall::new(Side::Front, "outer-panel", (half, self.height), self.seam_side + half / 2, top);
             let front = based(front);
-            let inside = Wall { top: inside_top, piece: Some("lining-panel"), ..front.on(Side::InsideFront) };
+            let inside =
+                Wall { top: inside_top, edge: inside_edge, piece: Some("lining-panel"), ..front.on(Side::InsideFront) };
             return [vec![front], if self.lined { vec![inside] } else { vec![] }].concat();
         }
         let face = (self.width, self.height);
@@ -479,7 +481,8 @@ impl Design for Drawstring {
         }
         if self.lined {
             // The lining is cut like the body, over the base or not.
-            let inside = Wall { top: inside_top, piece: Some("lining-panel"), ..front.on(Side::InsideFront) };
+            let inside =
+                Wall { top: inside_top, edge: inside_edge, piece: Some("lining-panel"), ..front.on(Side::InsideFront) };
             walls.extend([inside.clone(), turned(inside.on(Side::InsideBack))]);
         }
         walls

@@ -134,10 +134,10 @@ impl MadeUp {
         if self.in_bands() {
             let wall = walls.iter().find(|w| w.piece == Some(id) && !w.across_a_seam);
             let edge = wall.map_or(Length::ZERO, |w| match self.bands.run {
-                BandsRun::Across => w.top,
+                BandsRun::Across => w.edge,
                 BandsRun::Along => w.beside,
             });
-            let pieces = self.bands.of(panel, edge.max(Length::ZERO), self.patchwork.seam, ruler)?;
+            let pieces = self.bands.of(panel, edge, self.patchwork.seam, ruler)?;
             draft.pieces.splice(at..=at, pieces);
         } else if self.is_pieced() {
             let (pieces, notices) = self.patchwork.of(panel, ruler);
@@ -176,7 +176,7 @@ impl MadeUp {
         let (columns, rows) = match self.patchwork.piecing {
             Piecing::Whole if self.in_bands() => {
                 let across = self.bands.run == BandsRun::Across;
-                let (edge, end) = if across { (top, whole.1) } else { (beside, whole.0) };
+                let (edge, end) = if across { (wall.edge, whole.1) } else { (beside, whole.0) };
                 let mut from = Length::ZERO;
                 let mut to = edge;
                 let band = |n: usize| {

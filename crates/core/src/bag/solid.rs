@@ -154,7 +154,7 @@ impl Solid {
         let points: Vec<Place> = (0..=24)
             .map(|i| {
                 let angle = std::f64::consts::PI * f64::from(i) / 24.0;
-                let out = 1.0 + 0.45 * angle.sin();
+                let out = 1.0 + 1.4 * angle.sin();
                 [w / 2.0 - w / 2.0 * angle.cos() * out, h - 0.85 * h * angle.sin(), d / 2.0]
             })
             .collect();

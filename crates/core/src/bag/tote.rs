@@ -742,6 +742,7 @@ impl Design for Tote {
             }
         };
         let back = Wall::new(Side::Back, "outer-panel", (self.width, self.height), beside, top).between(side);
+        let back = back.edged(&self.above_outer());
         let back = open(based(back));
         let front = Wall { piece: Some(self.front_piece()), ..back.on(Side::Front) };
         let turned = |wall: Wall| if self.folded() { wall.turned_over() } else { wall };
@@ -757,8 +758,14 @@ impl Design for Tote {
                 above.push(Term::once("band that shows", self.lining_border, "lining_border"));
             }
             let ease = if self.lining == LiningFit::Smaller { Self::lining_ease(ruler) } else { Length::ZERO };
-            let inside =
-                Wall::new(Side::InsideFront, "lining-panel", (self.width, self.height), beside - ease, sum(above));
+            let inside = Wall::new(
+                Side::InsideFront,
+                "lining-panel",
+                (self.width, self.height),
+                beside - ease,
+                sum(above.clone()),
+            )
+            .edged(&above);
             let inside = based(inside.between(side));
             walls.extend([inside.clone(), turned(inside.on(Side::InsideBack))]);
         }

@@ -82,6 +82,8 @@ pub struct Wall {
     /// From the raw edge at the mouth down to the finished mouth; less than nothing where a band, a facing or a seam to
     /// another piece takes the upper end of the wall.
     pub top: Length,
+    /// What the piece's own edge takes at the mouth before anything of it shows: its seam, hem or turn.
+    pub edge: Length,
     /// The mouth is at the piece's lower edge: the back of what is cut in one over the base.
     pub upside_down: bool,
     /// It is made of two halves, one on each of two panels, with a side seam up its middle.
@@ -106,6 +108,7 @@ impl Wall {
             height: face.1,
             beside,
             top,
+            edge: top.max(Length::ZERO),
             upside_down: false,
             across_a_seam: false,
             below: None,
@@ -132,6 +135,14 @@ impl Wall {
     #[must_use]
     pub(super) fn open(self, caught: Vec<Term>, mouth_layers: Vec<(Part, u32)>) -> Self {
         Self { caught: Some(caught), mouth_layers, ..self }
+    }
+
+    /// With what its edge takes at the mouth, of all the terms that make up `top`: those that are taken off it, such as a
+    /// band, are none of it.
+    #[must_use]
+    pub(super) fn edged(self, above: &[Term]) -> Self {
+        let edge = above.iter().map(Term::value).filter(|v| *v > Length::ZERO).sum();
+        Self { edge, ..self }
     }
 
     /// The same wall on another side.

@@ -202,24 +202,20 @@ impl Bag {
         let own = self.own_seen().into_iter().map(|s| (0, s));
         let seen: Vec<(u32, Seen)> = own.chain(self.seen(ruler)).collect();
         let name = |id| self.part(id).map_or_else(|| "the bag’s own pocket".to_owned(), |p| self.part_name(p));
-        let mut told: Vec<(u32, u32)> = vec![];
-        let mut notices = vec![];
-        for (n, (one, first)) in seen.iter().enumerate() {
-            for (other, second) in &seen[n + 1..] {
-                if one == other || told.contains(&(*one, *other)) || !first.meets(second) {
-                    continue;
-                }
-                told.push((*one, *other));
-                let text = format!(
-                    "{} lies over {} {}: move it beside or below, or the stitching goes through both.",
-                    name(*other),
-                    name(*one),
-                    first.side.on()
-                );
-                notices.push(Notice::attention(format!("part-{other}.below"), text));
-            }
-        }
-        notices
+        // Each part is told once, with the first it lies over: what is moved may clear the others too.
+        let over = |part: &Added| {
+            let (at, id) = (seen.iter().position(|(id, _)| *id == part.id)?, part.id);
+            let own = || seen.iter().filter(move |(other, _)| *other == id);
+            let (under, first) = seen[..at].iter().find(|(_, s)| own().any(|(_, mine)| mine.meets(s)))?;
+            let text = format!(
+                "{} lies over {} {}: move it beside or below, or the stitching goes through both.",
+                name(id),
+                name(*under),
+                first.side.on()
+            );
+            Some(Notice::attention(format!("part-{id}.below"), text))
+        };
+        self.parts.iter().filter_map(over).collect()
     }
 
     /// Parts in the order they are made: what splits a panel off its pair comes last, so that it takes marks along.

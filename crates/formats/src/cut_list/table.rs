@@ -1,6 +1,6 @@
 //! Rows of a table: cells parted by tabs, semicolons or commas, under a header or without one.
 
-use super::words::{count, part_of, unit_named};
+use super::words::{bought, count, part_of, unit_named};
 use bofta_core::bag::Row;
 use bofta_core::measure::{Length, System, parse_length};
 use bofta_core::name;
@@ -127,6 +127,12 @@ impl Columns {
                 .ok_or_else(|| format!("“{text}” is not a number of pieces"))?,
         };
         let (name, part) = (cell(self.name), cell(self.part));
+        let lower = name.to_lowercase();
+        if let Some(what) = bought(&lower.split([' ', ',']).filter(|w| !w.is_empty()).collect::<Vec<_>>()) {
+            return Err(format!(
+                "“{what}” is bought, not cut: write it on a line of its own, as in “2 {what}, 1 in wide, 24 in long”"
+            ));
+        }
         let by_key = Part::ALL.into_iter().find(|p| p.name().eq_ignore_ascii_case(part) || p.key() == part);
         let part = by_key.or_else(|| part_of(part)).or_else(|| part_of(name)).or(heading).unwrap_or(Part::Outer);
         let name = if name.is_empty() {

@@ -3,7 +3,7 @@
 
 use super::cloth::ClothOf;
 use super::{Ground, PartOn, refuse_beyond};
-use crate::bag::draft::Draft;
+use crate::bag::draft::{Draft, Notice, Stage};
 use crate::bag::field::{Choice, Field, Group, choice};
 use crate::bag::problems::Problems;
 use crate::bag::quilting::cut_over;
@@ -132,6 +132,9 @@ impl PartOn for AddedDecoration {
             return;
         }
         let Some(wall) = on.wall(self.wall) else { return };
+        if on.refuse_across_a_seam(wall, "wall", self.width, problems) {
+            return;
+        }
         problems.between("width", "width", self.width, Length::MILLIMETRE * 3, wall.width);
         problems.between("height", "height", self.height, Length::MILLIMETRE * 3, wall.height);
         let (half, tall) = (self.width / 2, self.height / 2);
@@ -169,8 +172,10 @@ impl PartOn for AddedDecoration {
         let at = if self.middle { At::Middle } else { At::FromLeft { in_by: self.from_left, wide: Length::ZERO } };
         let mark = wall.mark(format!("{}, its centre, {}", on.name, wall.side.on()), at, self.below);
         let panel = wall.piece.and_then(|id| draft.pieces.iter().position(|p| p.id == id));
+        // What is quilted or pieced is cut over already, and a block is large enough for the hoop.
+        let fused = draft.pieces.iter().any(|p| p.block_of.iter().any(|id| Some(id.as_ref()) == wall.piece));
         let mut cut = "";
-        match panel.filter(|at| self.cut_over() && draft.pieces[*at].when == When::Now) {
+        match panel.filter(|at| self.cut_over() && !fused && draft.pieces[*at].when == When::Now) {
             Some(at) => {
                 let of_pair = draft.pieces[at].count > 1;
                 let whole = draft.pieces[at].clone().times(1).marked([mark]);
@@ -179,13 +184,30 @@ impl PartOn for AddedDecoration {
                     draft.pieces[at].count -= 1;
                     over.id = on.id("panel").into();
                     over.name = format!("{}, {}", over.name, wall.side.before().to_lowercase()).into();
+                    let text = format!(
+                        "{} is a piece of its own: on the Pieces stage it is made up and backed apart from its pair.",
+                        over.name
+                    );
                     draft.pieces.insert(at + 1, over);
+                    draft.notices.push(Notice { stage: Stage::Pieces, ..on.note("moment", text) });
                 } else {
                     draft.pieces[at] = over;
                 }
                 cut = " before the panel is trimmed to size";
             }
-            None => on.put_mark(draft, wall, mark),
+            None => {
+                if self.cut_over() {
+                    let why = match panel {
+                        None => "the tube is there already",
+                        Some(_) if fused => "its block is embroidered before the panels are cut from it",
+                        Some(_) => "the panel is pieced, or cut over already",
+                    };
+                    draft
+                        .notices
+                        .push(on.note("moment", format!("{}: nothing is cut over for the hoop, {why}.", on.name)));
+                }
+                on.put_mark(draft, wall, mark);
+            }
         }
         if self.technique == Technique::Applique {
             let size = |name, size, key| {

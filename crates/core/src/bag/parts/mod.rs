@@ -143,6 +143,19 @@ impl Ground<'_> {
         Problems::new(self.ruler).show(length)
     }
 
+    /// A wall with a seam up its middle has no face: what stands on one is refused by its field. Tells whether it was.
+    pub fn refuse_across_a_seam(&self, wall: &Wall, field: &str, size: Length, problems: &mut Problems) -> bool {
+        if wall.across_a_seam {
+            let shown = problems.show(size);
+            let text = format!(
+                "{}, {shown}: a seam runs up the middle of this wall, so only a bottle sleeve is sewn on it.",
+                self.name
+            );
+            problems.refuse(field, size, text);
+        }
+        wall.across_a_seam
+    }
+
     /// Puts a mark on the piece of `wall`; on a tube that is there already it is told as a step.
     pub fn put_mark(&self, draft: &mut Draft, wall: &Wall, mark: Mark) {
         let piece = wall.piece.and_then(|id| draft.pieces.iter_mut().find(|p| p.id == id));

@@ -160,6 +160,9 @@ impl AddedStrap {
     fn step(&self, on: &Ground<'_>) -> String {
         let name = on.name;
         match self.end {
+            StrapEnd::Mouth if !self.on_a_face() => {
+                format!("{name}: tack the ends over the side seams; they are caught when the mouth is sewn.")
+            }
             StrapEnd::Mouth => format!("{name}: tack the ends at their marks; they are caught when the mouth is sewn."),
             StrapEnd::Tucked => {
                 format!("{name}: tuck the ends {} into the finished mouth and stitch them down.", on.show(self.depth))
@@ -276,6 +279,9 @@ impl PartOn for AddedStrap {
         let refused = match self.end {
             StrapEnd::Mouth if wall.caught.is_none() => {
                 Some("no open mouth is there to catch its ends: lap them over the outside, or hang it on rings")
+            }
+            StrapEnd::Tucked if wall.caught.is_none() => {
+                Some("no open mouth is there to tuck its ends into: lap them over the outside, or hang it on rings")
             }
             StrapEnd::BaseUp if wall.below.is_none() => Some("no base seam is there for it to start from"),
             StrapEnd::BaseUp if !self.on_a_face() => Some("from the base up it runs over the front or the back"),

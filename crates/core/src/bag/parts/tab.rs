@@ -143,6 +143,11 @@ impl AddedTab {
             TabAt::Mouth => "tack it in the middle of the mouth, before that is sewn",
             TabAt::Face => "stitch it at its mark on the face, before anything is joined",
         };
+        let place = if self.count > 1 && self.what != TabKind::Button {
+            format!("{place}; space the others as you like from it")
+        } else {
+            place.to_owned()
+        };
         match self.what {
             TabKind::Bow => format!("{name}: sew the long edges, turn, draw it through the knot; {place}."),
             TabKind::Button => format!("{name}: gather the round over the button; sew it on last."),
@@ -270,6 +275,9 @@ impl PartOn for AddedTab {
             problems.between("turn", "seam", self.turn, Length::MILLIMETRE * 3, Length::CENTIMETRE * 10);
         }
         let show = problems.show(self.length);
+        if matches!(self.at, TabAt::Face | TabAt::Mouth) && on.refuse_across_a_seam(wall, "at", self.length, problems) {
+            return;
+        }
         match self.at {
             TabAt::Mouth if wall.caught.is_none() => {
                 let text = format!("{}, {show} long: no open mouth is there to catch it.", on.name);

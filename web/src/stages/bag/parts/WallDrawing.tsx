@@ -160,43 +160,44 @@ export function WallDrawing({ face, parts, open, onOpen }: Props) {
             />
           );
         })}
-        {inHand && at && wide && (
-          <div
-            className="absolute w-[118px] -translate-x-1/2 translate-y-1"
-            style={{ left: percent(at.x + at.width / 2, width), top: percent(at.y + at.height, height) }}
-          >
-            <TextField
-              label={`${inHand.name}, ${wide.label}`}
-              hideLabel
-              value={wide.length?.text ?? ''}
-              words={wide.length?.words}
-              unit="wide"
-              onCommit={(value) => edit({ edit: 'part', id: inHand.id, field: 'width', value })}
-              onProblem={setStop}
-              inputClassName="border-[1.5px] border-chalk pr-11 font-bold"
-            />
-          </div>
-        )}
-        {inHand && at && tall && (
-          <div
-            className="absolute w-[104px] translate-x-1 -translate-y-1/2"
-            style={{
-              left: percent(Math.min(at.x + at.width, width * 0.82), width),
-              top: percent(at.y + at.height / 2, height),
-            }}
-          >
-            <TextField
-              label={`${inHand.name}, ${tall.label}`}
-              hideLabel
-              value={tall.length?.text ?? ''}
-              words={tall.length?.words}
-              unit="tall"
-              onCommit={(value) => edit({ edit: 'part', id: inHand.id, field: 'height', value })}
-              onProblem={setStop}
-              inputClassName="border-[1.5px] border-chalk pr-10 font-bold"
-            />
-          </div>
-        )}
+        {inHand &&
+          at &&
+          [
+            {
+              size: wide,
+              unit: 'wide',
+              x: at.x + at.width / 2,
+              y: at.y + at.height,
+              place: 'w-[118px] -translate-x-1/2 translate-y-1',
+            },
+            {
+              size: tall,
+              unit: 'tall',
+              x: Math.min(at.x + at.width, width * 0.82),
+              y: at.y + at.height / 2,
+              place: 'w-[104px] translate-x-1 -translate-y-1/2',
+            },
+          ].map(
+            ({ size: field, unit: word, x, y, place }) =>
+              field && (
+                <div
+                  key={field.key}
+                  className={`absolute ${place}`}
+                  style={{ left: percent(x, width), top: percent(y, height) }}
+                >
+                  <TextField
+                    label={`${inHand.name}, ${field.label}`}
+                    hideLabel
+                    value={field.length?.text ?? ''}
+                    words={field.length?.words}
+                    unit={word}
+                    onCommit={(value) => edit({ edit: 'part', id: inHand.id, field: field.key, value })}
+                    onProblem={setStop}
+                    inputClassName="border-[1.5px] border-chalk pr-11 font-bold"
+                  />
+                </div>
+              ),
+          )}
       </div>
       {stop && (
         <p

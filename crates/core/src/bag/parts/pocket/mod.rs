@@ -145,8 +145,16 @@ impl AddedPocket {
         round::circumference(self.round) + self.ease - self.width
     }
 
-    /// Its divisions as they sit; right across, the last takes what is left of `sits`.
+    /// It stands so far from the left; a sleeve stands over its seam, whatever was chosen before.
+    fn stands_from_left(&self) -> Option<Length> {
+        (self.place == PocketPlace::FromLeft && self.make != PocketMake::Sleeve).then_some(self.from_left)
+    }
+
+    /// Its divisions as they sit; right across, the last takes what is left of `sits`. A window and a sleeve have none.
     fn divided(&self, sits: Length) -> Vec<Length> {
+        if !self.make.may_reach() {
+            return vec![];
+        }
         let mut all = self.divisions.clone();
         if self.full_width()
             && let Some(last) = all.pop()
@@ -347,6 +355,8 @@ impl PartOn for AddedPocket {
     fn update_dependents(&mut self, key: &str, _: System) {
         let at_a_side = matches!(self.wall, Side::Left | Side::Right);
         match key {
+            // A window lies within its wall.
+            "make" if self.make.is_window() && self.place == PocketPlace::FullWidth => self.place = PocketPlace::Middle,
             "make" if self.make == PocketMake::Sleeve => {
                 // Half of what stands in it is before the wall, half behind.
                 let most = round::circumference(self.round) / 2;
@@ -381,6 +391,15 @@ impl PartOn for AddedPocket {
                 format!("{}, {value} wide: a bottle sleeve stands at a side.", on.name)
             };
             problems.refuse("make", self.width, text);
+            return;
+        }
+        if self.make.is_window() && self.place == PocketPlace::FullWidth {
+            let text = format!(
+                "{}, {} long: a window lies within its wall; give it a place there.",
+                on.name,
+                show(self.width, problems)
+            );
+            problems.refuse("place", self.width, text);
             return;
         }
         if self.full_width() && wall.sides.is_none() {
@@ -450,7 +469,7 @@ impl PartOn for AddedPocket {
             draft.hardware.push(Hardware { name: format!("Zip, {}", on.name.to_lowercase()).into(), ..zip });
         }
         let divided = self.divided(self.sits(wall));
-        if divided != self.divisions {
+        if self.make.may_reach() && divided != self.divisions {
             let last = divided.last().copied().unwrap_or_default();
             let text = format!("{}: the last division takes what is left, {}.", on.name, on.show(last));
             draft.notices.push(on.note("divisions", text));
@@ -469,10 +488,7 @@ impl PartOn for AddedPocket {
     fn seen(&self, on: &Ground<'_>) -> Vec<Seen> {
         let Some(wall) = on.wall(self.wall) else { return vec![] };
         let (width, down) = (self.sits(wall), self.down(wall));
-        let left = match self.place {
-            PocketPlace::FromLeft if !self.full_width() && self.make != PocketMake::Sleeve => self.from_left,
-            _ => (wall.width - width) / 2,
-        };
+        let left = self.stands_from_left().unwrap_or((wall.width - width) / 2);
         let divided = self.divided(width);
         let dividers = divided.iter().scan(Length::ZERO, |at, width| {
             *at += *width;

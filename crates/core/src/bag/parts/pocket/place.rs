@@ -1,6 +1,6 @@
 //! Where a pocket goes on its wall, and whether it fits there.
 
-use super::{AddedPocket, PocketPlace};
+use super::AddedPocket;
 use crate::bag::parts::Ground;
 use crate::bag::problems::Problems;
 use crate::bag::wall::{At, Wall};
@@ -14,29 +14,24 @@ impl AddedPocket {
         let what = if self.make.is_window() { "window, its top corners" } else { "top corners" };
         let only = if wall.piece.is_some() { format!(", {}", wall.side.on()) } else { String::new() };
         let name = format!("{}, {what}{only}", on.name);
-        let left = match self.place {
-            _ if self.full_width() => {
-                let level = format!("{}, its top edge{only}", on.name);
-                let edge = wall.mark(level, At::EachSide(Length::ZERO), down);
-                let (distance, from) = edge.and.unwrap_or((down, From::TopEdge));
-                let mut marks = vec![Mark { distance, from, and: None, ..edge }];
-                marks.extend(self.dividers_on(wall, (wall.width - sits) / 2, down, on));
-                return marks;
-            }
-            _ if wall.across_a_seam => {
-                // The face is half on each panel; its middle is the side seam.
-                let seam = wall.sides.map_or(Length::ZERO, |(seam, _)| seam);
-                let half = wall.mark(name, At::Middle, down);
-                let edge = Mark { distance: seam + sits / 2, from: From::SideEdges, ..half };
-                return vec![edge];
-            }
-            PocketPlace::FromLeft => self.from_left,
-            _ => (wall.width - sits) / 2,
-        };
-        let at = if self.place == PocketPlace::FromLeft {
-            At::FromLeft { in_by: left, wide: sits }
-        } else {
-            At::EachSide(left)
+        if self.full_width() {
+            let level = format!("{}, its top edge{only}", on.name);
+            let edge = wall.mark(level, At::EachSide(Length::ZERO), down);
+            let (distance, from) = edge.and.unwrap_or((down, From::TopEdge));
+            let mut marks = vec![Mark { distance, from, and: None, ..edge }];
+            marks.extend(self.dividers_on(wall, (wall.width - sits) / 2, down, on));
+            return marks;
+        }
+        if wall.across_a_seam {
+            // The face is half on each panel; its middle is the side seam.
+            let seam = wall.sides.map_or(Length::ZERO, |(seam, _)| seam);
+            let half = wall.mark(name, At::Middle, down);
+            return vec![Mark { distance: seam + sits / 2, from: From::SideEdges, ..half }];
+        }
+        let left = self.stands_from_left().unwrap_or((wall.width - sits) / 2);
+        let at = match self.stands_from_left() {
+            Some(left) => At::FromLeft { in_by: left, wide: sits },
+            None => At::EachSide(left),
         };
         let mut marks = vec![wall.mark(name, at, down)];
         marks.extend(self.dividers_on(wall, left, down, on));
@@ -45,13 +40,14 @@ impl AddedPocket {
 
     pub(super) fn dividers_on(&self, wall: &Wall, left: Length, down: Length, on: &Ground<'_>) -> Vec<Mark> {
         let mut at = left;
-        let last = self.divisions.len().saturating_sub(1);
+        let divided = self.divided(self.sits(wall));
+        let last = divided.len().saturating_sub(1);
         let divider = |(n, width): (usize, &Length)| {
             at += *width;
             let name = format!("{}, divider {}", on.name, n + 1);
             wall.mark(name, At::FromLeft { in_by: at, wide: Length::ZERO }, down)
         };
-        self.divided(self.sits(wall)).iter().enumerate().take(last).map(divider).collect()
+        divided.iter().enumerate().take(last).map(divider).collect()
     }
 
     pub(super) fn fits(&self, wall: &Wall, on: &Ground<'_>, problems: &mut Problems) {
@@ -61,10 +57,12 @@ impl AddedPocket {
             let text = format!("{} is {} wide: the face {} is {width}.", on.name, problems.show(sits), wall.side.on());
             problems.refuse("width", sits, text);
         }
-        if self.place == PocketPlace::FromLeft && self.from_left + sits > wall.width {
+        if let Some(left) = self.stands_from_left()
+            && left + sits > wall.width
+        {
             let text = format!(
                 "{} from the left and {} wide, {} runs over the edge of the face, which is {width}.",
-                problems.show(self.from_left),
+                problems.show(left),
                 problems.show(sits),
                 on.name
             );
