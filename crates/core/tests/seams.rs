@@ -205,6 +205,26 @@ fn the_zip_of_a_pouch_boxed_all_round_is_as_long_as_its_edge() {
     assert_eq!(seam.lengths(&draft).map(|l| l[0]), Some(Length::INCH * 8));
 }
 
+/// Worked out by hand: 9 × 6 in, 3 deep, ⅜ in seams, in one piece: 9 + 3 + ¾ = 12¾ wide, 6 + 6 + 3 + ¾ = 15¾ long, a notch
+/// of 1½ in from the side and 1⅛ up from the fold each way, where the seam across takes ⅜ of half the depth.
+#[test]
+fn a_pouch_in_one_piece_is_notched_at_its_fold() {
+    let fields = [("style", "boxed"), ("base", "fold"), ("width", "9"), ("height", "6"), ("depth", "3")];
+    let (bag, draft) = with(Family::Pouch, &fields);
+    for id in ["outer-panel", "lining-panel"] {
+        let piece = draft.piece(id).expect("front and back in one");
+        assert_eq!((piece.size(), piece.count), ((Length::inches(51, 4), Length::inches(63, 4)), 1));
+        assert!(
+            matches!(&piece.figure, Figure::CutAtFold { across, up }
+                if (across.size, up.size) == (Length::inches(3, 2), Length::inches(9, 8))),
+            "{:?}",
+            piece.figure
+        );
+    }
+    assert!(bag.seams(Ruler::Eighth).iter().any(|s| s.name == "across the corner"));
+    assert!(draft.notices.iter().any(|n| n.field.as_deref() == Some("base") && n.text.contains("upside down")));
+}
+
 /// Worked out by hand: 6 in wide and 5 tall, half-round: π · 3 + 2 · 2 = 13.42 in round the curve, whatever the base seam of
 /// the style before was.
 #[test]

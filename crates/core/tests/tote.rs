@@ -6,10 +6,11 @@ mod support;
 use bofta_core::bag::boxing::{self, Boxing, Square};
 use bofta_core::bag::pocket::PocketChoice;
 use bofta_core::bag::{
-    BackingChoice, BackingSchool, Bag, Body, Design, LiningFit, Mouth, MouthFinish, StrapEnds, Tote, hem, strap,
+    BackingChoice, BackingSchool, Bag, BaseJoin, Body, Design, LiningFit, Mouth, MouthFinish, StrapEnds, Tote, hem,
+    strap,
 };
 use bofta_core::measure::{Length, Ruler, System};
-use bofta_core::piece::{Figure, Mark, Part, Piece, Term};
+use bofta_core::piece::{Figure, From, Mark, Part, Piece, Term};
 use proptest::prelude::*;
 use rstest::rstest;
 
@@ -178,10 +179,33 @@ fn notices_see_the_usual_surprises() {
     assert!(about(&Tote { strap_length: inch(17, 1), ..tote() }, "strap_length"), "neither hand nor shoulder");
 }
 
+/// By hand: 12 tall, 4 deep, turned through with ½ in: 12 + 12 + 4 + 1 = 29; the folds of the base 12½ from either end,
+/// 4 in apart, and the panel 14 + 4 + 1 = 19 wide as any boxed one. Common practice of paper bags.
+#[test]
+fn a_base_folded_in_stands_as_deep_as_its_folds_are_apart() {
+    let tote = Tote {
+        width: inch(14, 1),
+        height: inch(12, 1),
+        depth: inch(4, 1),
+        base: BaseJoin::Fold,
+        boxing: Boxing::FoldedIn,
+        ..tote()
+    };
+    let panel = piece(&tote, "outer-panel");
+    assert_eq!((panel.size(), panel.count), ((inch(19, 1), inch(29, 1)), 1));
+    let folds: Vec<_> = panel.marks.iter().filter(|m| m.boxes).map(|m| (m.distance, m.from)).collect();
+    assert_eq!(folds, [(inch(25, 2), From::TopEdge), (inch(25, 2), From::BaseEdge)]);
+    assert_eq!(panel.figure, Figure::Rectangle);
+
+    let split = Tote { base: BaseJoin::Seam, ..tote };
+    let problems = split.draft(Ruler::Eighth).expect_err("two panels have no base to fold in");
+    assert!(problems.iter().any(|p| p.field == "boxing" && p.message.contains("in one piece")), "{problems:?}");
+}
+
 /// Any sound tote on a ruler of either system, at odd sizes between its lines too.
 fn any_tote() -> impl Strategy<Value = (Tote, Ruler)> {
     let sizes = (80_i64..480, 60_i64..480, 16_i64..80, 2_i64..10, 2_i64..10, 2_i64..7);
-    let options = (0..3_usize, any::<bool>(), 0..3_usize, any::<bool>(), 0..3_usize, 0..4_usize, 0_i64..100);
+    let options = (0..4_usize, any::<bool>(), 0..3_usize, any::<bool>(), 0..3_usize, 0..4_usize, 0_i64..100);
     (sizes, options).prop_map(|((w, h, d, s, b, x), (boxing, hem, lining, outside, backing, ruler, odd))| {
         let ruler = [Ruler::Eighth, Ruler::Sixteenth, Ruler::Millimetre, Ruler::HalfCentimetre][ruler];
         let base = Tote::default_for(ruler.system());
@@ -193,7 +217,8 @@ fn any_tote() -> impl Strategy<Value = (Tote, Ruler)> {
             seam_side: eighths(s),
             seam_base: eighths(b),
             seam_boxing: eighths(x),
-            boxing: [Boxing::CutOut, Boxing::SeamLines, Boxing::SewnAcross][boxing],
+            boxing: [Boxing::CutOut, Boxing::SeamLines, Boxing::SewnAcross, Boxing::FoldedIn][boxing],
+            base: if boxing == 3 { BaseJoin::Fold } else { base.base },
             mouth: MouthFinish { kind: if hem { Mouth::DoubleHem } else { Mouth::TurnedThrough }, ..base.mouth },
             lining: [LiningFit::Same, LiningFit::Smaller, LiningFit::None][if hem { lining } else { lining % 2 }],
             strap_ends: if outside { StrapEnds::Outside } else { StrapEnds::InMouth },
@@ -234,7 +259,10 @@ proptest! {
             _ => tote.mouth.seam,
         };
         let around = outer.width.size - tote.seam_side * 2;
-        let height = outer.height.size - mouth - tote.seam_base - tote.depth / 2;
+        let height = match tote.base {
+            BaseJoin::Seam => outer.height.size - mouth - tote.seam_base - tote.depth / 2,
+            BaseJoin::Fold => (outer.height.size - mouth * 2 - tote.depth) / 2,
+        };
         let over = |found: Length, wanted: Length| found >= wanted && found - wanted < ruler.step();
         prop_assert!(over(around - tote.depth, tote.width));
         prop_assert!(over(height, tote.height));

@@ -37,7 +37,7 @@ export function Tally() {
   return (
     <aside
       aria-label="Tally"
-      className="sheet fixed inset-x-0 bottom-0 z-20 max-h-[45vh] overflow-auto rounded-none p-3 min-[900px]:static min-[900px]:max-h-none min-[900px]:w-[236px] min-[900px]:shrink-0 min-[900px]:rounded min-[900px]:p-4 print:hidden"
+      className="sheet fixed inset-x-0 bottom-0 z-20 max-h-[45vh] overflow-auto rounded-none p-3 min-[900px]:sticky min-[900px]:top-3 min-[900px]:max-h-[calc(100dvh-6rem)] min-[900px]:min-h-[calc(100dvh-6rem)] min-[900px]:self-start min-[900px]:w-[236px] min-[900px]:shrink-0 min-[900px]:rounded min-[900px]:p-4 print:hidden"
     >
       <details key={String(isWide)} open={isWide}>
         <summary className="list-none min-[900px]:pointer-events-none" tabIndex={isWide ? -1 : 0}>

@@ -15,6 +15,8 @@ choice! {
         SeamLines = "seam-lines", "Drawn from the seam lines", "sewn on the drawn line, trimmed after";
         /// Side seam folded on base seam and sewn across where the triangle is as wide as the bag is deep.
         SewnAcross = "sewn-across", "Sewn across", "side seam on base seam; the corner may stay in";
+        /// The base folded up between the panels before the side seams, which catch its folds: as a paper bag stands.
+        FoldedIn = "folded-in", "Folded in, as a paper bag", "the base folded up between the panels, caught in the side seams";
     }
 }
 
@@ -96,11 +98,12 @@ impl Corner {
         let (across, up) = (self.across(ruler).size, self.up(ruler).size);
         let show = |l: Length| Problems::new(ruler).show(l);
         (across != up).then(|| {
-            let text = format!(
-                "Side and base seams differ, so the corners are no squares: {} in from the side, {} up, and their edges meet.",
-                show(across),
-                show(up)
-            );
+            let (across, up) = (show(across), show(up));
+            let text = if self.base.is_some() {
+                format!("Side and base seams differ, so the corners are no squares: {across} in from the side, {up} up, and their edges meet.")
+            } else {
+                format!("The fold takes no seam, so the notches are no squares: {across} in from the side, {up} to either side of the fold, and their edges meet.")
+            };
             Notice::note(self.boxing.1, text)
         })
     }

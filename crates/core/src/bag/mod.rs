@@ -6,6 +6,7 @@
 
 pub mod backing;
 pub mod bands;
+mod base;
 pub mod behind;
 pub mod binding;
 pub mod boxing;
@@ -45,6 +46,7 @@ pub mod zip;
 
 pub use backing::{BackingChoice, BackingCloth, BackingSchool};
 pub use bands::{Bands, BandsRun};
+pub use base::BaseJoin;
 pub use caddy::Caddy;
 pub use clutch::Clutch;
 pub use cross_body::CrossBody;
@@ -62,7 +64,7 @@ pub use parts::{Added, PartKind};
 pub use pouch::Pouch;
 pub use solid::{AWAY, Face, Grip, Place, Solid, Thread, ThreadKind};
 pub use strap::StrapMake;
-pub use tote::{LiningFit, StrapEnds, Tote, ToteBase};
+pub use tote::{LiningFit, StrapEnds, Tote};
 pub use wall::{Looks, Moves, Seen, Side, Wall};
 pub use whole::Bag;
 

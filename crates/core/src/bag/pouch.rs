@@ -4,6 +4,7 @@
 //! with a straight edge at the zip, and a gusset as long as the curve on its seam line.
 
 use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
+use super::base::BaseJoin;
 use super::boxing::{self, Corner};
 use super::draft::{Draft, Finished, Notice, millilitres};
 use super::extras::{Extras, Place};
@@ -46,6 +47,8 @@ pub struct Pouch {
     pub depth: Length,
     /// What it is like.
     pub style: PouchStyle,
+    /// How front and back meet at the base, flat or boxed there.
+    pub base: BaseJoin,
     /// Cloth tabs at the ends of the zip, so that the teeth stop short of the side seams.
     pub zip_tabs: bool,
     /// Whether it is lined.
@@ -73,7 +76,7 @@ impl Pouch {
         problems.size("width", "width", self.width);
         problems.size("height", "height", self.height);
         problems.seam("seam_side", "side seam", self.seam_side, self.width / 2, "half the width");
-        if !self.half_round() {
+        if !self.half_round() && !self.folded() {
             problems.seam("seam_base", "base seam", self.seam_base, self.height, "the height");
         }
         problems.seam("seam_top", "zip seam", self.seam_top, self.height, "the height");
@@ -99,15 +102,25 @@ impl Pouch {
         self.style == PouchStyle::HalfRound
     }
 
-    /// The seam along the base; of a half-round face the one round its curve.
-    fn base_seam(&self) -> Length {
-        if self.half_round() { self.seam_side } else { self.seam_base }
+    /// Front and back in one over the base. What is boxed all round is seamed there, what is half-round has no base.
+    fn folded(&self) -> bool {
+        self.base == BaseJoin::Fold && matches!(self.style, PouchStyle::Flat | PouchStyle::Boxed)
     }
 
-    /// The seam across the corners is as wide as the base seam.
+    /// The seam along the base; of a half-round face the one round its curve; none over a fold.
+    fn base_seam(&self) -> Length {
+        match (self.half_round(), self.folded()) {
+            (true, _) => self.seam_side,
+            (_, true) => Length::ZERO,
+            _ => self.seam_base,
+        }
+    }
+
+    /// The seam across the corners is as wide as the base seam, or over a fold as the side seams.
     fn corner(&self) -> Corner {
-        let base = (self.seam_base, "seam_base");
-        Corner { depth: self.depth, side: (self.seam_side, "seam_side"), base: Some(base), boxing: base }
+        let (side, base) = ((self.seam_side, "seam_side"), (self.seam_base, "seam_base"));
+        let boxing = if self.folded() { side } else { base };
+        Corner { depth: self.depth, side, base: (!self.folded()).then_some(base), boxing }
     }
 
     fn depth(&self) -> Length {
@@ -123,7 +136,17 @@ impl Pouch {
             Term::times(if times == 1 { "deep" } else { "deep, top and base" }, times, self.depth() / 2, "depth")
         };
         let half = |name| Term::once(name, self.depth() / 2, "depth");
+        let twice = |name, size, field| Term::times(name, 2, size, field);
+        let over = vec![
+            twice("tall, front and back", self.height, "height"),
+            twice("zip seam, at both ends", self.seam_top, "seam_top"),
+        ];
         let (width, height) = match self.style {
+            PouchStyle::Flat if self.folded() => (vec![wide, seams], over),
+            PouchStyle::Boxed if self.folded() => {
+                let deep = |name| Term::once(name, self.depth(), "depth");
+                (vec![wide, deep("deep"), seams], [over, vec![deep("deep, over the base")]].concat())
+            }
             PouchStyle::Flat => (vec![wide, seams], vec![tall, base, zip]),
             PouchStyle::Boxed => (
                 vec![wide, Term::once("deep", self.depth(), "depth"), seams],
@@ -148,7 +171,7 @@ impl Pouch {
             }
             PouchStyle::HalfRound => Figure::HalfRound,
         };
-        Piece::new(id, name, part, width, height).times(2).shaped(figure)
+        Piece::new(id, name, part, width, height).times(if self.folded() { 1 } else { 2 }).shaped(figure)
     }
 
     fn gusset(&self, id: &'static str, name: &'static str, part: Part, ruler: Ruler) -> Piece {
@@ -205,6 +228,7 @@ impl Design for Pouch {
             height: size(44, 140),
             depth: size(20, 60),
             style: PouchStyle::Flat,
+            base: BaseJoin::Seam,
             zip_tabs: true,
             lined: true,
             pocket: PocketChoice::default_for(PocketKind::None, system),
@@ -219,12 +243,14 @@ impl Design for Pouch {
 
     fn fields(&mut self) -> Vec<Field<'_>> {
         let deep = self.style != PouchStyle::Flat;
-        let (lined, half_round) = (self.lined, self.half_round());
+        let (lined, half_round, folded) = (self.lined, self.half_round(), self.folded());
+        let may_fold = matches!(self.style, PouchStyle::Flat | PouchStyle::Boxed);
         let mut all = vec![
             Field::size("width", "Wide", Group::Size, &mut self.width).scaling(),
             Field::size("height", "Tall", Group::Size, &mut self.height).scaling(),
             Field::size("depth", "Deep", Group::Size, &mut self.depth).scaling().only_if(deep),
             Field::choice("style", "What it is like", Group::Base, &mut self.style),
+            Field::choice("base", "How front and back meet", Group::Base, &mut self.base).only_if(may_fold),
             Field::toggle("zip_tabs", "Tabs at the ends of the zip", Group::Closure, &mut self.zip_tabs),
             Field::toggle("lined", "Lined", Group::Lining, &mut self.lined),
         ];
@@ -237,7 +263,7 @@ impl Design for Pouch {
                 if half_round { "Seam round the curve" } else { "Side seams" },
                 &mut self.seam_side,
             ),
-            Field::seam("seam_base", "Base seam", &mut self.seam_base).only_if(!half_round),
+            Field::seam("seam_base", "Base seam", &mut self.seam_base).only_if(!half_round && !folded),
             Field::seam("seam_top", "Zip seam", &mut self.seam_top),
         ]);
         all.extend(self.extras.fields(false));
@@ -266,12 +292,16 @@ impl Design for Pouch {
         };
         let front = Wall::new(Side::Front, "outer-panel", face, self.seam_side + beside, self.seam_top + top);
         // Round a curve no straight edge can be caught.
-        let front =
-            if self.half_round() { front } else { front.between(side).based(below, (self.seam_base, "seam_base")) };
-        let mut walls = vec![front.clone(), front.on(Side::Back)];
+        let front = match (self.half_round(), self.folded()) {
+            (true, _) => front,
+            (_, true) => front.between(side),
+            _ => front.between(side).based(below, (self.seam_base, "seam_base")),
+        };
+        let turned = |wall: Wall| if self.folded() { wall.turned_over() } else { wall };
+        let mut walls = vec![front.clone(), turned(front.on(Side::Back))];
         if self.lined {
             let inside = Wall { piece: Some("lining-panel"), ..front };
-            walls.extend([inside.on(Side::InsideFront), inside.on(Side::InsideBack)]);
+            walls.extend([inside.on(Side::InsideFront), turned(inside.on(Side::InsideBack))]);
         }
         walls
     }
@@ -280,21 +310,21 @@ impl Design for Pouch {
         self.problems(ruler)?;
         let show = |l: Length| Problems::new(ruler).show(l);
         let outer = self.body("outer-panel", "Outer panel", Part::Outer, ruler);
-        let allowances =
-            Allowances { side: self.seam_side, top: self.seam_top, base: self.base_seam(), corner: self.seam_base };
+        let allowances = Allowances {
+            side: self.seam_side,
+            top: if self.folded() { self.seam_top * 2 } else { self.seam_top },
+            base: self.base_seam(),
+            corner: self.corner().boxing.0,
+        };
         let mut backed = self.backing.behind(&outer, allowances, ruler);
         let mut pieces = vec![outer];
         if self.half_round() {
             pieces.push(self.gusset("gusset", "Gusset", Part::Outer, ruler));
         }
         if self.lined {
-            let gap = Mark {
-                boxes: false,
-                name: "turning gap, left open in the base seam".into(),
-                distance: (self.width / 4).min(Length::INCH * 3 / 2).floor_to(ruler.step()),
-                from: From::Middle,
-                and: Some((self.base_seam(), From::BaseEdge)),
-            };
+            let base = if self.folded() { BaseJoin::Fold } else { BaseJoin::Seam };
+            let most = (self.base_seam(), Length::INCH * 3 / 2);
+            let gap = base.turning_gap((self.width, self.height), self.seam_top, most, ruler);
             pieces.push(self.body("lining-panel", "Lining panel", Part::Lining, ruler).marked([gap]));
             if self.half_round() {
                 pieces.push(
@@ -323,6 +353,9 @@ impl Design for Pouch {
         let mut notices = pocket.notices(self.height - self.pocket.below, &show);
         if matches!(self.style, PouchStyle::Boxed | PouchStyle::AllBoxed) {
             notices.extend(self.corner().notice(ruler));
+        }
+        if self.folded() {
+            notices.extend(self.base.notice());
         }
         let teeth = self.teeth(ruler.system());
         if teeth < Length::INCH * 3 {
@@ -364,12 +397,13 @@ impl Design for Pouch {
         let Some(body) = draft.piece("outer-panel") else { return vec![] };
         let (cut_width, cut_height) = body.size();
         let square = match &body.figure {
-            Figure::CutOut { across, .. } => across.size,
+            Figure::CutOut { across, .. } | Figure::CutAtFold { across, .. } => across.size,
             Figure::Free(corners) => corners.first().map_or(Length::ZERO, |p| p.x),
             _ => Length::ZERO,
         };
-        let deep = boxing::depth_of_square(square, boxing::Square::CutFromRawEdges, self.seam_side, self.seam_base);
-        let tall = cut_height - self.base_seam() - self.seam_top;
+        let deep =
+            boxing::depth_of_square(square, boxing::Square::CutFromRawEdges, self.seam_side, self.corner().boxing.0);
+        let tall = if self.folded() { cut_height / 2 } else { cut_height } - self.base_seam() - self.seam_top;
         let (wide, tall, deep) = match self.style {
             PouchStyle::Flat => (cut_width - self.seam_side * 2, tall, Length::ZERO),
             PouchStyle::Boxed => (cut_width - self.seam_side * 2 - deep, tall - deep / 2, deep),
@@ -400,6 +434,11 @@ impl Design for Pouch {
         for (body, gusset) in bodies.iter().copied() {
             let of = |edge, seam, ends| Stretch::new(body, edge, seam, ends);
             match self.style {
+                PouchStyle::Flat if self.folded() => {}
+                PouchStyle::Boxed if self.folded() => {
+                    let [_, corner] = boxed(body, side, Length::ZERO, side);
+                    seams.push(corner);
+                }
                 PouchStyle::Flat => {
                     seams.push(Seam::new(
                         "side seam",
@@ -480,13 +519,15 @@ impl Pouch {
         add(if self.lined {
             "Sew the zip between outer and lining, one side after the other, and topstitch."
         } else {
-            "Sew the zip to both outers, turn the edges away from the teeth, and topstitch."
+            "Sew the zip to both outer edges, turn the edges away from the teeth, and topstitch."
         });
         if self.half_round() {
             add("Sew the gusset round one face and then the other, notch to notch, the zip open.");
         } else if !self.lined {
             add("Open the zip, and sew across its ends.");
-            add(&self.seam_kind.step(self.seam_side, " and the base", ruler));
+            add(&self.seam_kind.step(self.seam_side, if self.folded() { "" } else { " and the base" }, ruler));
+        } else if self.folded() {
+            add("Open the zip. Sew outer to outer and lining to lining at the sides, a gap in one side of the lining.");
         } else {
             add("Open the zip. Sew outer to outer and lining to lining all round, a gap in the lining’s base.");
         }

@@ -4,6 +4,7 @@
 //! Panel (W + D + 2s) × (H + D/2 + b + t), over the base (W + D + 2s) × (2H + D + 2t); `mouth` decides t.
 
 use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
+use super::base::BaseJoin;
 use super::boxing::{self, Boxing, Corner};
 use super::draft::{Draft, Finished, Notice, Stack, millilitres};
 use super::extras::{Extras, Place};
@@ -48,16 +49,6 @@ choice! {
     }
 }
 
-choice! {
-    /// How front and back meet at the base.
-    ToteBase {
-        /// Two panels, a seam at the base.
-        Seam = "seam", "Two panels", "a seam at the base; each stands as printed";
-        /// One piece over the base.
-        Fold = "fold", "One piece, folded at the base", "no base seam; the back of a one-way print hangs upside down";
-    }
-}
-
 /// A tote by its finished sizes.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct Tote {
@@ -68,7 +59,7 @@ pub struct Tote {
     /// Finished depth; nothing for a flat bag.
     pub depth: Length,
     /// Two panels, or one over the base.
-    pub base: ToteBase,
+    pub base: BaseJoin,
     /// How the side seams of an unlined bag are sewn.
     pub seam_kind: SeamKind,
     /// Side seams.
@@ -124,7 +115,7 @@ impl Tote {
     }
 
     fn folded(&self) -> bool {
-        self.base == ToteBase::Fold
+        self.base == BaseJoin::Fold
     }
 
     /// The panel that is seen in front.
@@ -188,6 +179,13 @@ impl Tote {
                 "front",
                 self.front.piecing.answer().key,
                 "A pieced front is a panel of its own: make the tote of two panels.",
+            ));
+        }
+        if self.boxed() && self.boxing == Boxing::FoldedIn && !self.folded() {
+            found.push(FieldProblem::new(
+                "boxing",
+                self.boxing.answer().key,
+                "A base is folded in where the cloth goes on over it: make the tote in one piece, folded at the base, first.",
             ));
         }
         let mut rest = Problems::new(ruler);
@@ -293,7 +291,8 @@ impl Tote {
         }
     }
 
-    fn boxing_marks(&self) -> Vec<Mark> {
+    /// Where the corners are sewn, or the base folded in, on a panel that stands `top` above the finished mouth.
+    fn boxing_marks(&self, top: Length) -> Vec<Mark> {
         if !self.boxed() {
             return vec![];
         }
@@ -312,11 +311,21 @@ impl Tote {
                 let (_, from_tip) = boxing::across(self.depth);
                 vec![mark("where the seam across the corner meets the seams".into(), from_tip)]
             }
+            // The base is as deep between the two lines, and halved by the fold that goes up between the panels.
+            Boxing::FoldedIn => [From::TopEdge, From::BaseEdge]
+                .map(|from| Mark {
+                    boxes: true,
+                    name: "fold of the base, brought down to the other".into(),
+                    distance: top + self.height,
+                    from,
+                    and: None,
+                })
+                .into(),
         }
     }
 
     fn outer(&self, ruler: Ruler) -> (Vec<Piece>, Vec<Notice>) {
-        let mut marks = self.boxing_marks();
+        let mut marks = self.boxing_marks(self.above_outer().iter().map(Term::value).sum());
         if self.mouth.kind == Mouth::DoubleHem {
             let (first, second) = hem::landing_lines(self.mouth.hem_turn, self.mouth.hem_depth);
             for (name, distance) in [("fold the edge to this line", first), ("fold the hem to this line", second)] {
@@ -363,7 +372,8 @@ impl Tote {
         }
         let top: Length = mouth.iter().map(Term::value).sum();
         up.splice(0..0, mouth);
-        let mut marks = self.boxing_marks();
+        let shorter = if self.lining == LiningFit::Smaller { Self::lining_ease(ruler) } else { Length::ZERO };
+        let mut marks = self.boxing_marks(top - shorter);
         if self.pocket().kind != PocketKind::None {
             let edge = self.seam_side + self.depth / 2;
             marks.push(self.pocket().position(self.width, edge, (top + self.pocket.below).max(Length::ZERO)));
@@ -378,17 +388,8 @@ impl Tote {
                 and: Some((self.mouth.seam, From::TopEdge)),
             });
         } else if self.mouth.needs_gap() {
-            marks.push(Mark {
-                boxes: false,
-                name: if self.folded() {
-                    "turning gap, left open in one side seam".into()
-                } else {
-                    "turning gap, left open in one base seam".into()
-                },
-                distance: (self.width / 4).min(Length::INCH * 2).floor_to(ruler.step()),
-                from: From::Middle,
-                and: Some((if self.folded() { self.height / 2 } else { self.seam_base }, From::BaseEdge)),
-            });
+            let most = (self.seam_base, Length::INCH * 2);
+            marks.push(self.base.turning_gap((self.width, self.height), top, most, ruler));
         }
         let (width, height) = (self.panel_width(across, ruler), self.panel_height(up, ruler));
         let panel = Piece::new("lining-panel", "Lining panel", Part::Lining, width, height)
@@ -499,12 +500,7 @@ impl Tote {
             );
             found.push(Notice::note("boxing", text));
         }
-        if self.folded() {
-            found.push(Notice::note(
-                "base",
-                "In one piece over the base the back hangs upside down: split it at the base for a one-way print.",
-            ));
-        }
+        found.extend(self.base.notice());
         if (self.front.piecing != Piecing::Whole || self.quilted) && self.boxing == Boxing::CutOut && self.boxed() {
             found.push(Notice::note(
                 "boxing",
@@ -543,7 +539,7 @@ impl Design for Tote {
             width: size(14 * 8, 360),
             height: size(13 * 8, 340),
             depth: size(4 * 8, 100),
-            base: ToteBase::Seam,
+            base: BaseJoin::Seam,
             seam_kind: SeamKind::Plain,
             seam_side: size(4, 10),
             seam_base: size(4, 10),
@@ -628,7 +624,7 @@ impl Design for Tote {
                 self.strap_ends = StrapEnds::InMouth;
             }
             "seam_kind" => self.seam_side = self.seam_kind.default_for(system),
-            "front" if self.front.piecing != Piecing::Whole => self.base = ToteBase::Seam,
+            "front" if self.front.piecing != Piecing::Whole => self.base = BaseJoin::Seam,
             "base" if self.folded() => self.front.piecing = Piecing::Whole,
             _ => self.pocket.update_dependents(key, system),
         }
@@ -686,6 +682,9 @@ impl Design for Tote {
         let depth = match &panel.figure {
             Figure::CutOut { up, .. } => (up.size + self.seam_boxing - self.seam_base) * 2,
             Figure::CutAtFold { up, .. } => (up.size + self.seam_boxing) * 2,
+            _ if self.boxing == Boxing::FoldedIn => {
+                panel.marks.iter().find(|m| m.boxes).map_or(Length::ZERO, |m| cut_height - m.distance * 2)
+            }
             // Of a panel left whole the marks say where its corners are sewn.
             _ => panel.marks.iter().find(|m| m.boxes).map_or(Length::ZERO, |m| (m.distance - self.seam_side) * 2),
         };
@@ -845,12 +844,20 @@ impl Tote {
         if self.pocket().kind != PocketKind::None {
             add("Sew the pocket on the lining.");
         }
+        let folded_in = self.boxed() && self.boxing == Boxing::FoldedIn;
+        if folded_in {
+            add(
+                "Fold every body right sides together, its base up between the panels: both folds of the base lie on each other.",
+            );
+        }
         if self.lined() {
             add("Join the outer at the sides.");
         } else {
             add(&self.seam_kind.step(self.seam_side, "", ruler));
         }
-        if self.boxed() {
+        if folded_in {
+            add("The side seams go through four layers at the folded base: turn, and press the base flat.");
+        } else if self.boxed() {
             add("Box the corners.");
         }
         if self.lining == LiningFit::Reversible && self.mouth.needs_gap() {

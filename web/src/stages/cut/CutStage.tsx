@@ -109,7 +109,14 @@ export function CutStage() {
       ) : (
         <div className="flex flex-1 flex-col gap-3 xl:flex-row">
           <div className="min-w-0 flex-1">
-            {s.drawing && <Drawing drawing={s.drawing} label={`${s.title}: ${s.how}`} className="w-full" />}
+            {s.drawing && (
+              <Drawing
+                drawing={s.drawing}
+                label={`${s.title}: ${s.how}`}
+                // However long the cloth, the ruler's reading stays on the screen.
+                className="max-h-[max(200px,calc(100dvh-500px))] w-full xl:max-h-[max(240px,calc(100dvh-330px))]"
+              />
+            )}
             {s.ruler && s.reading && (
               <Drawing
                 drawing={s.ruler}
@@ -118,50 +125,54 @@ export function CutStage() {
               />
             )}
           </div>
-          <div className="flex w-full flex-col gap-3 xl:w-[215px]">
-            <section aria-label="What falls off">
-              <h2 className="text-sm">Falls off</h2>
-              {s.frees.length === 0 && <p className="mt-1 text-soft">{s.falls_off || 'nothing to label'}</p>}
-              {s.frees.map((f) => (
-                <div
-                  key={`${f.name} ${f.copy}`}
-                  className="mt-1 rounded border-[1.5px] border-indigo bg-white px-3 py-1.5 leading-tight"
-                >
-                  <p className="font-heading text-lg">{f.name}</p>
-                  <p className="text-soft">
-                    {f.size} · {f.copy} · {f.bundle}
-                  </p>
-                </div>
-              ))}
-              {s.kept && s.frees.length > 0 && (
-                <p className="mt-1 rounded border-[1.5px] border-dashed border-chalk px-3 py-1.5 leading-tight text-chalk">
-                  <span className="font-heading">{s.kept}</span> left whole: keep it
-                </p>
-              )}
-            </section>
-            <section aria-label="Before you cut">
-              <h2 className="text-sm">Before you cut</h2>
-              <ul className="mt-1 flex flex-col gap-1">
-                {s.before.map((b) => (
-                  <li key={b} className="flex gap-2 text-[15px] leading-snug">
-                    <span aria-hidden="true" className="mt-1.5 h-2 w-2 shrink-0 rounded-full bg-weld" />
-                    {b}
-                  </li>
+          <div className="contents xl:sticky xl:top-3 xl:flex xl:h-[calc(100dvh-9.5rem)] xl:w-[215px] xl:flex-col xl:gap-3">
+            <div className="order-last flex flex-col gap-3 xl:order-none xl:min-h-0 xl:flex-1 xl:overflow-auto">
+              <section aria-label="What falls off">
+                <h2 className="text-sm">Falls off</h2>
+                {s.frees.length === 0 && (
+                  <p className="mt-1 text-soft">{s.falls_off || 'nothing to label'}</p>
+                )}
+                {s.frees.map((f) => (
+                  <div
+                    key={`${f.name} ${f.copy}`}
+                    className="mt-1 rounded border-[1.5px] border-indigo bg-white px-3 py-1.5 leading-tight"
+                  >
+                    <p className="font-heading text-lg">{f.name}</p>
+                    <p className="text-soft">
+                      {f.size} · {f.copy} · {f.bundle}
+                    </p>
+                  </div>
                 ))}
-              </ul>
-            </section>
-            <section aria-label="Bundles">
-              <h2 className="text-sm">Bundles</h2>
-              {s.bundles.map((b) => (
-                <p key={b.name} className="flex justify-between border-t border-ruled py-0.5">
-                  <span>{b.name}</span>
-                  <strong className={b.cut === b.of ? 'text-woad' : ''}>
-                    {b.cut} of {b.of}
-                  </strong>
-                </p>
-              ))}
-            </section>
-            <div className="order-first mt-auto flex flex-row-reverse gap-2 xl:order-none xl:flex-col">
+                {s.kept && s.frees.length > 0 && (
+                  <p className="mt-1 rounded border-[1.5px] border-dashed border-chalk px-3 py-1.5 leading-tight text-chalk">
+                    <span className="font-heading">{s.kept}</span> left whole: keep it
+                  </p>
+                )}
+              </section>
+              <section aria-label="Before you cut">
+                <h2 className="text-sm">Before you cut</h2>
+                <ul className="mt-1 flex flex-col gap-1">
+                  {s.before.map((b) => (
+                    <li key={b} className="flex gap-2 text-[15px] leading-snug">
+                      <span aria-hidden="true" className="mt-1.5 h-2 w-2 shrink-0 rounded-full bg-weld" />
+                      {b}
+                    </li>
+                  ))}
+                </ul>
+              </section>
+              <section aria-label="Bundles">
+                <h2 className="text-sm">Bundles</h2>
+                {s.bundles.map((b) => (
+                  <p key={b.name} className="flex justify-between border-t border-ruled py-0.5">
+                    <span>{b.name}</span>
+                    <strong className={b.cut === b.of ? 'text-woad' : ''}>
+                      {b.cut} of {b.of}
+                    </strong>
+                  </p>
+                ))}
+              </section>
+            </div>
+            <div className="sticky bottom-[5.75rem] z-10 flex flex-row-reverse gap-2 bg-calico py-1 min-[900px]:bottom-0 xl:static xl:flex-col">
               <button
                 type="button"
                 className="btn btn-act flex-1 py-3 text-lg xl:flex-none"
