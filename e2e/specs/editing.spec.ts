@@ -89,19 +89,6 @@ test('options act where they are: a hem changes outer and lining together', asyn
   await accessible(page);
 });
 
-test('a part is cut from another cloth, by choosing and by dropping', async ({ page, demo }) => {
-  await page.goto(`${demo.address}/projects/harvest-tote/cloth`);
-  await page.getByLabel('Straps is cut from').selectOption({ label: 'Oat ticking' });
-  const ticking = page.getByRole('region', { name: 'Oat ticking' });
-  await expect(ticking).toContainText('Lining, Pocket, Straps');
-  const canvas = page.getByRole('region', { name: 'Bean-flower canvas' });
-  await page.getByRole('list', { name: 'Parts' }).getByText('Pocket').dragTo(canvas);
-  await expect(canvas).toContainText('Outer, Pocket');
-  await page.getByRole('button', { name: 'From the cupboard' }).click();
-  await page.getByRole('button', { name: /Seed-dot lawn/ }).click();
-  await expect(page.getByRole('region', { name: 'Seed-dot lawn' })).toBeVisible();
-});
-
 test('the search is seen, stopped, and taken up again', async ({ page, demo }) => {
   // Cloth that is cut at any length leaves something to look for.
   const project = `${demo.address}/api/projects/bottle-caddy`;

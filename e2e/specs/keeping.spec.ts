@@ -10,7 +10,7 @@ test('once cutting has begun the plan is closed before one types', async ({ page
   const canvas = page.getByRole('region', { name: 'Bean-flower canvas' });
   await expect(canvas.getByLabel('Wide')).toBeDisabled();
   await expect(canvas.getByRole('radio', { name: 'one way up' })).toBeDisabled();
-  await expect(page.getByLabel('Outer is cut from')).toBeDisabled();
+  await expect(page.getByRole('button', { name: /^Outer, / })).toBeDisabled();
   await accessible(page);
   const before = (await page.getByTestId('tally-cloth').textContent()) ?? '';
   await canvas.getByLabel('Price a yard').fill('€ 20');

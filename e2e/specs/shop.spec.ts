@@ -30,9 +30,10 @@ test('what is owned is not bought', async ({ page, demo }) => {
   await ticking.getByLabel('I have').fill('2 yd');
   await ticking.getByLabel('I have').press('Enter');
   await go(page, 'Buy');
-  await expect(page.getByText('from what you have')).toBeVisible();
-  await page.getByRole('button', { name: 'Buy it instead' }).click();
-  await expect(page.getByText('from what you have')).toHaveCount(0);
+  const taken = page.getByRole('region', { name: 'From what you have' });
+  await expect(taken).toContainText('Oat ticking, 2 yd');
+  await taken.getByRole('button', { name: 'Buy it instead' }).click();
+  await expect(taken).toHaveCount(0);
 });
 
 test('too little owned cloth is said, with the way out', async ({ page, demo }) => {

@@ -2,6 +2,15 @@
 
 use thiserror::Error;
 
+/// One way to answer a question about a value.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Answer {
+    /// In a few words.
+    pub label: String,
+    /// The value to give instead.
+    pub text: String,
+}
+
 /// A value that cannot be taken: which field, what was given, what is allowed.
 #[derive(Clone, Debug, PartialEq, Eq, Error)]
 #[error("{field}: {message}")]
@@ -12,12 +21,20 @@ pub struct FieldProblem {
     pub value: String,
     /// A sentence that says what is wrong and what is allowed.
     pub message: String,
+    /// Where it is a question: what may be answered, each as the value to give instead.
+    pub answers: Vec<Answer>,
 }
 
 impl FieldProblem {
     /// A problem with `field`.
     pub fn new(field: impl Into<String>, value: impl ToString, message: impl Into<String>) -> Self {
-        Self { field: field.into(), value: value.to_string(), message: message.into() }
+        Self { field: field.into(), value: value.to_string(), message: message.into(), answers: vec![] }
+    }
+
+    /// The same as a question with these answers.
+    #[must_use]
+    pub fn with_answers(self, answers: Vec<Answer>) -> Self {
+        Self { answers, ..self }
     }
 
     /// The same problem seen from one level further out: `outline` becomes `pieces[2].outline`.

@@ -67,7 +67,7 @@ fn begun_it_takes_no_change_of_the_plan_and_says_so() {
     let closed = [
         bag("width", "14"),
         cloth(ClothField::Width, "44"),
-        cloth(ClothField::Owned, "30"),
+        cloth(ClothField::AtHand, "30"),
         Edit::Lay { field: LayField::Cuts, value: "through".into() },
         Edit::RemoveCloth { cloth: "moss-canvas".into() },
         Edit::Project { field: ProjectField::Ruler, value: "sixteenth".into() },

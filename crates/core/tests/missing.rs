@@ -30,7 +30,7 @@ fn what_lies_nowhere_is_named_with_what_more_would_hold_it() {
     let panel = JobPiece { grain: Grain::Length, ..piece("Panel", inch(15), inch(16), 4) };
     // Two side by side on 36 in: 20 in hold one row of two rows.
     let (job, lay) = short_of(36, 20, vec![panel, piece("Tab", inch(3), inch(3), 1)]);
-    let missing = missing(&job, &lay, &Stop::new()).expect("short");
+    let missing = missing(&job, &lay, &|_| None, &Stop::new()).expect("short");
     assert_eq!(missing.headline(), "2 of 5 pieces lie nowhere");
     assert_eq!(missing.pieces, [("Panel".to_owned(), 2)]);
     // 32 in are needed, so 12 more: three eighths of a yard, 13½ in, in the shop's steps.
@@ -42,7 +42,7 @@ fn what_lies_nowhere_is_named_with_what_more_would_hold_it() {
 fn a_cloth_that_is_too_narrow_says_so() {
     let wide = JobPiece { grain: Grain::Length, ..piece("Wide", inch(40), inch(5), 1) };
     let (job, lay) = short_of(36, 90, vec![wide, piece("Tab", inch(3), inch(3), 2)]);
-    let missing = missing(&job, &lay, &Stop::new()).expect("short");
+    let missing = missing(&job, &lay, &|_| None, &Stop::new()).expect("short");
     assert_eq!(missing.headline(), "1 of 3 pieces lies nowhere");
     assert_eq!((missing.cloths[0].too_large.len(), missing.cloths[0].length), (1, None));
     let told = missing.describe(System::Inches);
@@ -53,7 +53,7 @@ fn a_cloth_that_is_too_narrow_says_so() {
 #[test]
 fn nothing_is_missing_of_a_whole_plan() {
     let (job, lay) = short_of(36, 40, vec![piece("Tab", inch(3), inch(3), 2)]);
-    assert_eq!(missing(&job, &lay, &Stop::new()), None);
+    assert_eq!(missing(&job, &lay, &|_| None, &Stop::new()), None);
 }
 
 #[test]
@@ -61,7 +61,7 @@ fn stopped_it_says_no_length_it_has_not_found() {
     let (job, lay) = short_of(36, 20, vec![piece("Panel", inch(30), inch(16), 3)]);
     let stop = Stop::new();
     stop.ask();
-    let missing = missing(&job, &lay, &stop).expect("short");
+    let missing = missing(&job, &lay, &|_| None, &stop).expect("short");
     assert_eq!((missing.cloths[0].length, missing.cloths[0].too_large.len()), (None, 0));
     assert_eq!(missing.describe(System::Inches), ["Panel: roll has no room left for it."]);
 }
@@ -75,7 +75,7 @@ proptest! {
         let pieces = sides.iter().enumerate().map(|(i, &(w, h))| piece(format!("p{i}"), inch(w), inch(h), 2)).collect();
         let (mut job, lay) = short_of(30, there, pieces);
         prop_assert_eq!(verify(&job, &lay), vec![]);
-        let found = missing(&job, &lay, &Stop::new());
+        let found = missing(&job, &lay, &|_| None, &Stop::new());
         prop_assert_eq!(found.is_none(), lay.complete());
         if let Some(found) = found {
             let more = found.cloths[0].length.expect("none is too wide");

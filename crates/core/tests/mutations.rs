@@ -71,7 +71,7 @@ fn mutated_edits() {
         r#"{"edit":"fit","width":"9","height":"12","thick":"2 1/2","ease":"1/2","above":"2"}"#,
         r#"{"edit":"scale","percent":250}"#,
         r#"{"edit":"cloth","cloth":"moss-canvas","field":"width","value":"54"}"#,
-        r#"{"edit":"cloth","cloth":"moss-canvas","field":"owned","value":"2 yd"}"#,
+        r#"{"edit":"cloth","cloth":"moss-canvas","field":"at_hand","value":"2 fat quarters, half a yard"}"#,
         r#"{"edit":"lengths-at-hand","kind":"webbing","width":203200,"lengths":"36, 18 1/2"}"#,
         r#"{"edit":"family","family":"duffel"}"#,
         r#"{"edit":"project","field":"system","value":"cm"}"#,

@@ -3,7 +3,7 @@
 
 use bofta_core::bag::{GoodKind, Row};
 use bofta_core::buying::{other_widths, purchases};
-use bofta_core::cloth::{Money, Price};
+use bofta_core::cloth::{AtHand, HandForm, Money, Price};
 use bofta_core::cutting::{CutStyle, Step, cut_list, cut_style};
 use bofta_core::lay::{Budget, Silent, Stop, solve, verify};
 use bofta_core::measure::{Length, ShopStep, System, show_bought};
@@ -101,7 +101,12 @@ fn a_change_of_system_brings_the_shops_along() {
 #[case(cloth(ClothField::Price, "dear"), "price")]
 #[case(cloth(ClothField::Price, "-1"), "price")]
 #[case(cloth(ClothField::Step, "0"), "step")]
-#[case(cloth(ClothField::Owned, "1"), "owned")]
+#[case(cloth(ClothField::AtHand, "1"), "at_hand")]
+#[case(cloth(ClothField::AtHand, "1 in"), "at_hand")]
+#[case(cloth(ClothField::AtHand, "900 squares of 5 in"), "at_hand")]
+#[case(cloth(ClothField::AtHand, "half a yard of ticking"), "at_hand")]
+#[case(Edit::AssignAlso { part: "outer".into(), cloth: "moss-canvas".into() }, "cloth")]
+#[case(Edit::Unassign { part: "interfacing".into(), cloth: "moss-canvas".into() }, "cloth")]
 #[case(cloth(ClothField::Name, " "), "name")]
 #[case(Edit::AddCloth { name: "Moss canvas".into(), material: "canvas".into() }, "name")]
 #[case(Edit::AddCloth { name: "Silk".into(), material: "silk".into() }, "material")]
@@ -145,7 +150,7 @@ fn the_shopping_list_knows_steps_prices_and_what_is_owned() {
     assert_eq!(line.cost, Some(lay.cost));
     // Washing takes 5 %, so more than the washed length is needed.
     assert!(line.needed > lay.cloths[0].needed_length);
-    let owned = made(&project, &[cloth(ClothField::Owned, "3 yd")]);
+    let owned = made(&project, &[cloth(ClothField::AtHand, "3 yd")]);
     let job = owned.plan().expect("drafts").job.expect("a job");
     let lay = solve(&job, Budget::iterations(200), &mut Silent).expect("laid");
     let line = &purchases(&job, &lay)[0];
@@ -333,7 +338,7 @@ fn straps_longer_than_their_cloth_are_joined() {
     };
     let whole = strap(&long);
     assert_eq!(whole.count, 2);
-    let short = made(&long, &[cloth(ClothField::Owned, "54")]);
+    let short = made(&long, &[cloth(ClothField::AtHand, "54")]);
     let joined = strap(&short);
     assert_eq!(joined.count, 4);
     assert!(joined.note.as_ref().is_some_and(|n| n.contains("off the shoulder")), "{:?}", joined.note);
@@ -359,7 +364,7 @@ fn a_block_is_fused_and_cut_once() {
     assert_eq!(panel.when, When::FromBlock);
     assert_eq!(cloth_block.size(), stiff.size());
     // Half an inch to spare all round; side by side as the narrower of both cloths allows.
-    let usable = |id: &str| project.cloth(id).expect("a cloth").for_job().usable_width();
+    let usable = |id: &str| project.cloth(id).expect("a cloth").roll().usable_width();
     let narrow = usable("moss-canvas").min(usable("stiff"));
     let across = ((narrow - Length::INCH).0 / panel.width.size.0).clamp(1, i64::from(panel.count));
     assert_eq!(stiff.width.size, panel.width.size * across + Length::INCH);
@@ -431,7 +436,7 @@ fn which_number_is_the_width_is_asked_where_the_print_matters() {
 /// Joined straight across, a strip takes two seams a join; on the diagonal its width and an inch (common practice).
 #[test]
 fn strips_are_joined_as_the_maker_joins() {
-    let long = [bag("strap_length", "60"), cloth(ClothField::Width, "44"), cloth(ClothField::Owned, "54")];
+    let long = [bag("strap_length", "60"), cloth(ClothField::Width, "44"), cloth(ClothField::AtHand, "54")];
     let diagonal = made(&with_cloth(), &long);
     let straight = made(&diagonal, &[Edit::Lay { field: LayField::Join, value: "straight".into() }]);
     let strap = |p: &Project| p.plan().expect("drafts").draft.piece("strap").expect("a strap").clone();
@@ -510,12 +515,12 @@ fn other_ways_change_one_rule_each() {
 /// Nothing is bought, or no more is, is only said of a plan that is whole; and no total of prices that are not known.
 #[test]
 fn totals_say_when_they_are_not_all() {
-    let tote = made(&with_cloth(), &[cloth(ClothField::Owned, "20")]);
+    let tote = made(&with_cloth(), &[cloth(ClothField::AtHand, "20")]);
     let job = tote.plan().expect("drafts").job.expect("a job");
     let lay = solve(&job, Budget::iterations(20), &mut Silent).expect("laid");
     assert!(!lay.complete());
     assert_eq!((bought_text(&tote, &lay), cost_text(&tote, &lay)), ("cloth is missing".into(), String::new()));
-    let enough = made(&tote, &[cloth(ClothField::Owned, "3 yd")]);
+    let enough = made(&tote, &[cloth(ClothField::AtHand, "3 yd")]);
     let job = enough.plan().expect("drafts").job.expect("a job");
     let lay = solve(&job, Budget::iterations(20), &mut Silent).expect("laid");
     assert_eq!(bought_text(&enough, &lay), "nothing to buy");
@@ -524,10 +529,9 @@ fn totals_say_when_they_are_not_all() {
 /// What is typed into a cloth's fields is understood as elsewhere, or says what is wanted.
 #[test]
 fn a_cloths_fields_read_what_people_type() {
-    let owned = |value: &str| made(&with_cloth(), &[cloth(ClothField::Owned, value)]).cloths[0].owned;
-    assert_eq!((owned("half a yard"), owned("0"), owned("none")), (Some(Length::INCH * 18), None, None));
-    let why = with_cloth().edited(&cloth(ClothField::Owned, "18 x 22")).expect_err("two sizes");
-    assert!(why[0].field == "owned" && why[0].message.contains("how wide under Width"), "{why:?}");
+    let there = |value: &str| made(&with_cloth(), &[cloth(ClothField::AtHand, value)]).cloths[0].at_hand.clone();
+    assert_eq!(there("half a yard"), [AtHand::one(HandForm::length(Length::INCH * 18))]);
+    assert_eq!((there("0"), there("none")), (vec![], vec![]));
     for typed in ["€ 12,50", "12.50 €", "£12.50", "$12.5"] {
         let price = made(&with_cloth(), &[cloth(ClothField::Price, typed)]).cloths[0].price.expect("a price");
         assert_eq!(price.amount, Money(1_250), "{typed}");

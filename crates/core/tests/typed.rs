@@ -207,9 +207,9 @@ fn a_round_bag_is_so_far_across() {
 fn washing_is_told_with_both_sizes(#[case] material: Material, #[case] width: i64, #[case] told: &str) {
     let mut cloth = with_canvas(System::Inches).cloths.remove(0);
     (cloth.material, cloth.width, cloth.wash_first) = (material, Length::INCH * width, true);
-    let found = washed(&cloth.for_job(), Length::YARD, Ruler::Eighth);
+    let found = washed(&cloth.roll(), Length::YARD, Ruler::Eighth);
     // Down to a line: what is not there is not promised.
     assert_eq!(found.as_deref(), Some(told));
     (cloth.material, cloth.wash_first) = (Material::Vinyl, true);
-    assert_eq!(washed(&cloth.for_job(), Length::YARD, Ruler::Eighth), None, "vinyl does not shrink");
+    assert_eq!(washed(&cloth.roll(), Length::YARD, Ruler::Eighth), None, "vinyl does not shrink");
 }

@@ -3,7 +3,7 @@
 
 use crate::draw::{Canvas, Drawing, FONT_FILES, Face, Style, cloth_lay, has_sign, ink, text_width};
 use bofta_core::bag::Draft;
-use bofta_core::buying::{Missing, missing, purchases, washed};
+use bofta_core::buying::{Missing, purchases, washed};
 use bofta_core::cutting::{Cut, CutKind, Edge, Step, cut_list};
 use bofta_core::lay::{Job, Lay, Stop};
 use bofta_core::measure::{Length, Ruler, System, show_bought};
@@ -46,7 +46,7 @@ pub fn cut_sheet_pages(project: &Project, planned: &Planned, job: &Job, lay: &La
     book.start_page();
     book.text(0.0, &project.bag.headline(project.ruler), Face::Text, 13.0);
     book.space(10.0);
-    let missing = missing(job, lay, stop);
+    let missing = project.missing(job, lay, stop);
     if let Some(missing) = &missing {
         incomplete(&mut book, project, missing);
     }
@@ -133,10 +133,10 @@ fn by_the_piece(book: &mut Book, project: &Project, draft: &Draft) {
 fn shopping(book: &mut Book, project: &Project, job: &Job, lay: &Lay) {
     book.heading("To buy");
     for p in purchases(job, lay) {
-        let Some(cloth) = project.cloth(&p.cloth) else { continue };
+        let Some(cloth) = job.cloth(&p.cloth) else { continue };
         let length = show_bought(p.length, project.system);
         let what = if p.owned { format!("{length} of what you have") } else { length };
-        let width = project.ruler.show(cloth.width).text;
+        let width = project.ruler.show(cloth.as_bought_width()).text;
         book.row(&[
             (0.0, cloth.name.as_str(), Face::Bold),
             (190.0, &what, Face::Bold),
@@ -184,7 +184,7 @@ fn pieces(book: &mut Book, project: &Project, pieces: &[Piece]) {
 }
 
 fn lay_page(book: &mut Book, project: &Project, job: &Job, lay: &Lay, id: &str, all: &[Piece]) {
-    let (Some(cloth), Some(cloth_of_lay)) = (project.cloth(id), lay.cloths.iter().find(|c| c.cloth == id)) else {
+    let (Some(cloth), Some(cloth_of_lay)) = (job.cloth(id), lay.cloths.iter().find(|c| c.cloth == id)) else {
         return;
     };
     book.start_page();

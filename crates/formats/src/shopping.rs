@@ -16,11 +16,11 @@ pub fn shopping_list(project: &Project, draft: &Draft, job: &Job, lay: &Lay, mis
         lines.extend(missing.describe(project.system));
     }
     for p in purchases(job, lay) {
-        let Some(cloth) = project.cloth(&p.cloth) else { continue };
+        let Some(cloth) = job.cloth(&p.cloth) else { continue };
         let verb = if p.owned { "have" } else { "buy" };
         let cost = p.cost.map(|c| format!(", {}", project.money(c))).unwrap_or_default();
         let length = show_bought(p.length, project.system);
-        lines.push(format!("{verb} {length} of {}, {} wide{cost}", cloth.name, show(cloth.width)));
+        lines.push(format!("{verb} {length} of {}, {} wide{cost}", cloth.name, show(cloth.as_bought_width())));
         lines.extend(
             job.cloth(&p.cloth).and_then(|c| washed(c, p.length, project.ruler)).map(|told| format!("  {told}")),
         );

@@ -259,14 +259,14 @@ fn washed_and_unwashed_sizes_are_told_apart() {
     let (project, planned, job, lay) = made(System::Inches, &[wash]);
     let cloth = project.cloth("moss-canvas").expect("there");
     let bought = lay.cloths.iter().find(|c| c.cloth == cloth.id).expect("laid").buy_length;
-    let told = washed(&cloth.for_job(), bought, project.ruler).expect("it shrinks");
+    let told = washed(&cloth.roll(), bought, project.ruler).expect("it shrinks");
     // 54 in less 3 % are 52.38, down to an eighth.
     assert!(told.starts_with("washed before cutting: 54 in wide becomes 52⅜ in, "), "{told}");
     assert!(shopping_list(&project, &planned.draft, &job, &lay, None).contains(&told));
     let pages = sheet::cut_sheet_pages(&project, &planned, &job, &lay, &Stop::new());
     assert!(pages[0].body.contains("washed before cutting: 54 in wide becomes"));
     let dry = ProjectCloth { wash_first: false, ..cloth.clone() };
-    assert_eq!(washed(&dry.for_job(), bought, project.ruler), None);
+    assert_eq!(washed(&dry.roll(), bought, project.ruler), None);
 }
 
 /// The seams of a pieced panel are drawn within its outline: one line between any two columns and any two rows.

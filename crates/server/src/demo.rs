@@ -1,4 +1,4 @@
-//! The demo: thirteen projects of the Tarn Street Allotments, a society of plot holders who sew from donated cloth.
+//! The demo: fifteen projects of the Tarn Street Allotments, a society of plot holders who sew from donated cloth.
 //! Names and sizes are invented.
 
 use anyhow::anyhow;
@@ -10,6 +10,8 @@ use bofta_store::Store;
 /// Fills an empty store.
 pub fn fill(store: &Store) -> anyhow::Result<()> {
     let projects = [
+        ("windfall-tote", windfall_tote()?),
+        ("swap-table-pouch", swap_table_pouch()?),
         ("bean-sack", bean_sack()?),
         ("sowing-day-tote", sowing_day_tote()?),
         ("potting-bench-tote", potting_bench_tote()?),
@@ -184,7 +186,7 @@ fn bulb_sack() -> anyhow::Result<Project> {
         "Donated potato-sack check",
         "canvas",
         (Pattern::Check, "#E6DAC3", "#7A5A3A"),
-        &[(C::Width, "36"), (C::Owned, "2 yd"), (C::Selvedge, "1/4")],
+        &[(C::Width, "36"), (C::AtHand, "2 yd"), (C::Selvedge, "1/4")],
     )?;
     Ok(m.0)
 }
@@ -391,7 +393,7 @@ fn tool_roll_list() -> anyhow::Result<Project> {
         "Offered fleece",
         "fleece",
         (Pattern::Fleece, "#EDEAE2", "#9A9488"),
-        &[(C::Width, "45"), (C::Owned, "1 yd")],
+        &[(C::Width, "45"), (C::AtHand, "1 yd")],
     )?;
     m.assign(&[("lining", "thrift-seersucker"), ("pocket", "thrift-seersucker")])?;
     Ok(m.0)
@@ -563,5 +565,49 @@ fn bean_sack() -> anyhow::Result<Project> {
         &[(C::Width, "44"), (C::Price, "8.80")],
     )?;
     m.assign(&[("lining", "pea-stick-stripe"), ("contrast", "pea-stick-stripe"), ("straps", "pea-stick-stripe")])?;
+    Ok(m.0)
+}
+
+/// All of it from what lay on the swap table: two fat quarters and a short length.
+fn swap_table_pouch() -> anyhow::Result<Project> {
+    use ClothField as C;
+    let mut m = Maker(Project::new("Swap-table pouch", System::Inches));
+    m.family("pouch")?;
+    m.bag(&[("style", "boxed"), ("base", "fold"), ("width", "9"), ("height", "6"), ("depth", "3")])?;
+    m.part("pocket", &[("make", "hemmed"), ("wall", "front"), ("width", "5"), ("height", "3 1/2")])?;
+    m.cloth(
+        "Radish dot",
+        "cotton",
+        (Pattern::Seeds, "#B4474B", "#F6E3D4"),
+        &[(C::Width, "44"), (C::Price, "9.20"), (C::AtHand, "2 fat quarters")],
+    )?;
+    m.cloth(
+        "Leek stripe",
+        "cotton",
+        (Pattern::Ticking, "#E4E8D2", "#6E8A62"),
+        &[(C::Width, "44"), (C::Price, "8.40"), (C::AtHand, "half a yard")],
+    )?;
+    m.assign(&[("lining", "leek-stripe")])?;
+    Ok(m.0)
+}
+
+/// Short of its lining: what there is of it is too little, and the ways out are told.
+fn windfall_tote() -> anyhow::Result<Project> {
+    use ClothField as C;
+    let mut m = Maker(Project::new("Windfall tote", System::Centimetres));
+    m.bag(&[("width", "36"), ("height", "34"), ("depth", "10")])?;
+    m.cloth(
+        "Orchard canvas",
+        "canvas",
+        (Pattern::Plain, "#8A7A4E", "#66582F"),
+        &[(C::Width, "140"), (C::Price, "14.20"), (C::AtHand, "1.4 m")],
+    )?;
+    m.cloth(
+        "Plum lawn",
+        "cotton",
+        (Pattern::Seeds, "#6B4A6E", "#D9C3D8"),
+        &[(C::Width, "110"), (C::Price, "9.60"), (C::AtHand, "30 cm, 45 x 55")],
+    )?;
+    m.assign(&[("lining", "plum-lawn"), ("pocket", "plum-lawn")])?;
     Ok(m.0)
 }

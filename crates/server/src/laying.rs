@@ -2,7 +2,7 @@
 
 use crate::http::problem::ApiError;
 use crate::work::Work;
-use bofta_core::buying::{Missing, missing};
+use bofta_core::buying::Missing;
 use bofta_core::lay::{Budget, Job, Lay, NoLay, Silent, Stop, solve, verify};
 use bofta_core::project::{Planned, Project};
 use bofta_formats::write_job;
@@ -22,8 +22,8 @@ pub struct Laid {
 
 impl Laid {
     /// What the lay leaves out, if it does.
-    pub fn missing(&self, work: &Work) -> Option<Missing> {
-        missing(&self.job, &self.lay, work.stop())
+    pub fn missing(&self, project: &Project, work: &Work) -> Option<Missing> {
+        project.missing(&self.job, &self.lay, work.stop())
     }
 }
 

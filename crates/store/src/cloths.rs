@@ -60,15 +60,28 @@ impl Store {
     /// # Errors
     /// The database.
     pub fn keep_cloth(&self, cloth: &ProjectCloth) -> Result<(), StoreError> {
-        let document = write_cloth(cloth).map_err(StoreError::unreadable(&cloth.id))?;
-        let values = (
-            cloths::id.eq(&cloth.id),
-            cloths::name.eq(&cloth.name),
-            cloths::document.eq(document),
-            cloths::put_away_at.eq(None::<i64>),
-        );
+        self.keep_cloths(std::slice::from_ref(cloth))
+    }
+
+    /// Keeps several cloths, all or none.
+    ///
+    /// # Errors
+    /// The database; a cloth that cannot be written.
+    pub fn keep_cloths(&self, all: &[ProjectCloth]) -> Result<(), StoreError> {
+        let written: Vec<(&ProjectCloth, String)> = all
+            .iter()
+            .map(|cloth| Ok((cloth, write_cloth(cloth).map_err(StoreError::unreadable(&cloth.id))?)))
+            .collect::<Result<_, StoreError>>()?;
         self.write(|c| {
-            diesel::replace_into(cloths::table).values(values).execute(c)?;
+            for (cloth, document) in &written {
+                let values = (
+                    cloths::id.eq(&cloth.id),
+                    cloths::name.eq(&cloth.name),
+                    cloths::document.eq(document),
+                    cloths::put_away_at.eq(None::<i64>),
+                );
+                diesel::replace_into(cloths::table).values(values).execute(c)?;
+            }
             Ok(())
         })
     }

@@ -15,6 +15,7 @@ export type MadeUpView = Schemas['MadeUpView'];
 export type ClothView = Schemas['ClothView'];
 export type LayView = Schemas['LayView'];
 export type ClothLayView = Schemas['ClothLayView'];
+export type PurchaseView = Schemas['PurchaseView'];
 export type StepView = Schemas['StepView'];
 export type Card = Schemas['Card'];
 export type CupboardCloth = Schemas['CupboardCloth'];

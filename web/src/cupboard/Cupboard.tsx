@@ -112,6 +112,16 @@ function Readable({ cloth: c }: { cloth: CupboardCloth }) {
           {c.material}, {c.width} wide{c.price ? `, ${c.price}` : ''}
         </p>
         {c.owned && <p className="font-bold text-woad">{c.owned} here</p>}
+        {c.account.length > 0 && (
+          <details className="mt-1">
+            <summary className="text-sm font-bold text-chalk hover:underline">What was cut of it</summary>
+            <ul className="mt-1 text-sm">
+              {c.account.map((line) => (
+                <li key={line}>{line}</li>
+              ))}
+            </ul>
+          </details>
+        )}
       </div>
     </>
   );

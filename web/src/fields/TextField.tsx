@@ -1,7 +1,7 @@
 // One typed value. It is sent when the field is left or Enter is pressed; Escape puts back what was there. What cannot
 // stand keeps what was typed, with the sentence beside it.
 import { useEffect, useId, useRef, useState } from 'react';
-import { type Outcome, whyNot } from '../project/outcome';
+import { type Answer, answersOf, type Outcome, whyNot } from '../project/outcome';
 
 interface Props {
   label: string;
@@ -41,11 +41,15 @@ export function TextField(props: Props) {
   const input = useRef<HTMLInputElement>(null);
   const [draft, setDraft] = useState<string | null>(null);
   const [problem, setOwn] = useState<string | null>(null);
-  const setProblem = (text: string | null) => {
+  const [answers, setAnswers] = useState<Answer[]>([]);
+  const setProblem = (text: string | null, asked: Answer[] = []) => {
     setOwn(text);
+    setAnswers(asked);
     onProblem?.(text);
   };
   const sent = useRef<string | null>(null);
+  // What was asked about is not asked again by leaving the field.
+  const asked = useRef<string | null>(null);
 
   useEffect(() => {
     if (focusKey) {
@@ -54,22 +58,37 @@ export function TextField(props: Props) {
     }
   }, [focusKey]);
 
-  const commit = async () => {
-    if (draft === null || draft === sent.current) return;
-    if (draft.trim() === value) {
-      setDraft(null);
-      setProblem(null);
-      return;
-    }
-    sent.current = draft;
-    const why = whyNot(await onCommit(draft));
+  const send = async (text: string) => {
+    sent.current = text;
+    asked.current = null;
+    const outcome = await onCommit(text);
+    const why = whyNot(outcome);
     if (why.length > 0) {
-      setProblem(why.join(' '));
+      const answers = answersOf(outcome);
+      setProblem(why.join(' '), answers);
+      if (answers.length > 0) asked.current = text;
     } else {
       setProblem(null);
       setDraft(null);
     }
     sent.current = null;
+  };
+
+  const commit = async () => {
+    if (draft === null || draft === sent.current || draft === asked.current) return;
+    if (draft.trim() === value) {
+      setDraft(null);
+      setProblem(null);
+      return;
+    }
+    await send(draft);
+  };
+
+  // A question is answered by what it would have been typed as.
+  const answer = async (text: string) => {
+    setDraft(text);
+    input.current?.focus();
+    await send(text);
   };
 
   return (
@@ -111,7 +130,23 @@ export function TextField(props: Props) {
       <div id={`${id}-note`} aria-live="polite">
         {words && <span className="sr-only">{words}. </span>}
         {problem ? (
-          <p className={onProblem ? 'sr-only' : 'mt-0.5 text-sm font-bold text-madder'}>{problem}</p>
+          <>
+            <p className={onProblem ? 'sr-only' : 'mt-0.5 text-sm font-bold text-madder'}>{problem}</p>
+            {answers.length > 0 && (
+              <div className="mt-1 flex flex-wrap gap-1.5">
+                {answers.map((a) => (
+                  <button
+                    key={a.text}
+                    type="button"
+                    className="btn px-2 py-0.5 text-sm"
+                    onClick={() => answer(a.text)}
+                  >
+                    {a.label}
+                  </button>
+                ))}
+              </div>
+            )}
+          </>
         ) : hint ? (
           <p className="text-sm text-soft">{hint}</p>
         ) : null}

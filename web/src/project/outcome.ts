@@ -17,3 +17,12 @@ export function whyNot(outcome: Outcome): string[] {
   if (outcome.is === 'problems') return outcome.problems.map((p) => p.message);
   return outcome.is === 'unreached' ? [outcome.message] : [];
 }
+
+export type Answer = ProblemView['answers'][number];
+
+/** What may be answered, where it was a question about one value. */
+export function answersOf(outcome: Outcome): Answer[] {
+  return outcome.is === 'problems' && outcome.problems.length === 1
+    ? (outcome.problems[0]?.answers ?? [])
+    : [];
+}

@@ -100,9 +100,9 @@ impl Corner {
         (across != up).then(|| {
             let (across, up) = (show(across), show(up));
             let text = if self.base.is_some() {
-                format!("Side and base seams differ, so the corners are no squares: {across} in from the side, {up} up, and their edges meet.")
+                format!("Side and base seams differ, so the corners are no squares: {across} across, {up} up, and their edges meet.")
             } else {
-                format!("The fold takes no seam, so the notches are no squares: {across} in from the side, {up} to either side of the fold, and their edges meet.")
+                format!("The fold takes no seam, so the notches are no squares: {across} across, {up} to either side of the fold, and their edges meet.")
             };
             Notice::note(self.boxing.1, text)
         })

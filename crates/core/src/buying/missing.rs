@@ -1,7 +1,7 @@
 //! What a plan leaves out: pieces that lie nowhere, and how much more cloth would hold them.
 
 use super::shown_names;
-use crate::cloth::Form;
+use crate::cloth::{Cloth, Form, Money};
 use crate::lay::{Budget, Job, Lay, Silent, Stop, solve};
 use crate::measure::{Length, System, show_bought};
 
@@ -32,34 +32,38 @@ pub struct More {
     pub pieces: Vec<String>,
     /// How much more of it holds them, on top of what there is; nothing when that could not be told.
     pub length: Option<Length>,
+    /// What that costs, if its price is known.
+    pub cost: Option<Money>,
     /// Of those that no length of it holds, why, each a sentence without its stop.
     pub too_large: Vec<String>,
 }
 
-/// What `lay` leaves out of `job`; nothing when every piece lies somewhere. How much more is needed is looked for as long
-/// as `stop` lets it.
-pub fn missing(job: &Job, lay: &Lay, stop: &Stop) -> Option<Missing> {
+/// What `lay` leaves out of `job`; nothing when every piece lies somewhere. `roll` gives what more of a cloth of the job
+/// would be bought as; of a cloth it does not know, the cloth itself is longer. How much more is needed is looked for as
+/// long as `stop` lets it.
+pub fn missing(job: &Job, lay: &Lay, roll: &dyn Fn(&str) -> Option<Cloth>, stop: &Stop) -> Option<Missing> {
     if lay.complete() {
         return None;
     }
-    let mut cloths: Vec<More> = Vec::new();
+    let mut cloths: Vec<(More, Cloth)> = Vec::new();
     for unplaced in &lay.unplaced {
         let Some(piece) = job.piece(&unplaced.piece) else { continue };
-        let Some(cloth) = piece.cloths.first().and_then(|id| job.cloth(id)) else { continue };
-        match cloths.iter_mut().find(|m| m.cloth == cloth.id) {
-            Some(more) => more.pieces.push(piece.name.clone()),
-            None => cloths.push(More {
-                cloth: cloth.id.clone(),
-                name: cloth.name.clone(),
-                pieces: vec![piece.name.clone()],
-                length: None,
-                too_large: vec![],
-            }),
+        let Some(first) = piece.cloths.first() else { continue };
+        let Some(cloth) = roll(first).or_else(|| job.cloth(first).cloned()) else { continue };
+        match cloths.iter_mut().find(|(m, _)| m.cloth == cloth.id) {
+            Some((more, _)) => more.pieces.push(piece.name.clone()),
+            None => {
+                let pieces = vec![piece.name.clone()];
+                let (id, name) = (cloth.id.clone(), cloth.name.clone());
+                cloths.push((More { cloth: id, name, pieces, length: None, cost: None, too_large: vec![] }, cloth));
+            }
         }
     }
-    for more in &mut cloths {
-        further(job, lay, more, stop);
-    }
+    let further = |(mut more, cloth): (More, Cloth)| {
+        further(job, lay, &mut more, cloth, stop);
+        more
+    };
+    let cloths = cloths.into_iter().map(further).collect();
     let name = |id: &str| job.piece(id).map_or_else(|| id.to_owned(), |p| p.name.clone());
     Some(Missing {
         pieces: lay.unplaced.iter().map(|u| (name(&u.piece), u.count)).collect(),
@@ -69,21 +73,27 @@ pub fn missing(job: &Job, lay: &Lay, stop: &Stop) -> Option<Missing> {
     })
 }
 
-/// Finds how much more of a cloth would hold what it should, and what of it no length holds.
-fn further(job: &Job, lay: &Lay, more: &mut More, stop: &Stop) {
+/// Finds how much more of a cloth would hold what it should, and what of it no length holds. A cloth of the job becomes
+/// longer, what lies on it with it; of any other a new length is bought for what is left out.
+fn further(job: &Job, lay: &Lay, more: &mut More, mut cloth: Cloth, stop: &Stop) {
     let id = more.cloth.as_str();
-    let left_out = |piece: &str| lay.unplaced.iter().any(|u| u.piece == piece);
+    let longer = job.cloth(id).is_some();
+    let left_out = |piece: &str| lay.unplaced.iter().find(|u| u.piece == piece).map_or(0, |u| u.count);
     let lies_there = |piece: &str| {
-        lay.cloths.iter().filter(|c| c.cloth == id).any(|c| c.placements.iter().any(|p| p.piece == piece))
+        longer && lay.cloths.iter().filter(|c| c.cloth == id).any(|c| c.placements.iter().any(|p| p.piece == piece))
     };
     let mut alone = job.clone();
-    alone.pieces.retain(|p| lies_there(&p.id) || (left_out(&p.id) && p.cloths.first().is_some_and(|c| c == id)));
-    alone.cloths.retain(|c| c.id == id);
+    let named: Vec<&str> = more.pieces.iter().map(String::as_str).collect();
+    alone.pieces.retain(|p| lies_there(&p.id) || (left_out(&p.id) > 0 && named.contains(&p.name.as_str())));
+    if !longer {
+        for piece in &mut alone.pieces {
+            piece.count = left_out(&piece.id);
+        }
+    }
     alone.pinned.clear();
-    let Some(cloth) = alone.cloths.first_mut() else { return };
     let there = match &cloth.form {
         Form::Roll { width, length, max } => {
-            let there = length.or(*max).unwrap_or_default();
+            let there = if longer { length.or(*max).unwrap_or_default() } else { Length::ZERO };
             cloth.form = Form::Roll { width: *width, length: None, max: None };
             there
         }
@@ -94,6 +104,7 @@ fn further(job: &Job, lay: &Lay, more: &mut More, stop: &Stop) {
     for piece in &mut alone.pieces {
         piece.cloths = vec![id.to_owned()];
     }
+    alone.cloths = vec![cloth];
     let Ok(found) = solve(&alone, Budget::iterations(TRIED).until(stop), &mut Silent) else { return };
     let too_large =
         |name: &str| found.unplaced.iter().any(|u| alone.piece(&u.piece).is_some_and(|piece| piece.name == name));
@@ -108,7 +119,10 @@ fn further(job: &Job, lay: &Lay, more: &mut More, stop: &Stop) {
     let step = cloth.shop.step.unwrap_or(Length(1));
     // In the steps of the shop, and one at least: as it is, it does not do.
     let further = (taken - there).max(Length(1));
-    more.length = Some(Length((further.0 + step.0 - 1) / step.0 * step.0));
+    let length = Length((further.0 + step.0 - 1) / step.0 * step.0);
+    let length = if longer { length } else { length.max(cloth.shop.min) };
+    more.length = Some(length);
+    more.cost = cloth.price.map(|price| price.of(length));
 }
 
 /// The same, where only the lay is at hand; nothing when it is whole.

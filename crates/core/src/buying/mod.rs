@@ -12,7 +12,7 @@ pub use purchase::{OtherWidth, Purchase, default_widths, other_widths, purchases
 pub use washed::washed;
 
 /// Names as a list in a sentence.
-fn shown_names(names: &[String]) -> String {
+pub fn shown_names(names: &[String]) -> String {
     match names {
         [] => String::new(),
         [one] => one.clone(),

@@ -114,13 +114,17 @@ impl Cloth {
         }
     }
 
-    /// Width from edge to edge as washed.
-    pub fn washed_width(&self) -> Length {
-        let width = match &self.form {
+    /// Width from edge to edge as it was bought, whatever its form.
+    pub fn as_bought_width(&self) -> Length {
+        match &self.form {
             Form::Roll { width, .. } | Form::Sheet { width, .. } => *width,
             Form::Scrap { outline, .. } => outline.size().0,
-        };
-        width.shrunk(self.shrink.across)
+        }
+    }
+
+    /// Width from edge to edge as washed.
+    pub fn washed_width(&self) -> Length {
+        self.as_bought_width().shrunk(self.shrink.across)
     }
 
     /// Width between the selvedges as washed; negative when the selvedges eat it all. Folded cloth has its fold at the

@@ -3,12 +3,17 @@
 //! For `lay` (how much width and length is there?) and `buying` (what does a length cost?).
 //! Axes: x across the width from the left edge, y along the length from the cut end, right side up.
 
+mod at_hand;
 mod form;
 mod material;
 mod price;
 mod print;
+mod said;
 
+pub(crate) use at_hand::kept;
+pub use at_hand::{AtHand, HandForm, PreCut, put, say_all, take};
 pub use form::{Cloth, Form, Shrink};
 pub use material::Material;
 pub use price::{Money, Price};
 pub use print::{Print, PrintUp};
+pub use said::{NotRead, Question, read_at_hand, read_of_cloths};

@@ -260,10 +260,7 @@ fn apart_by(job: &Job, lay: &ClothLay, aside_first: bool) -> Vec<Step> {
     let regions: Vec<Region> = lay.placements.iter().filter_map(|p| Some(region_of(known(p)?, p))).collect();
     let shaped: Vec<bool> = lay.placements.iter().map(|p| known(p).is_none_or(|piece| is_shaped(piece, p))).collect();
     let corner = cloth.corner();
-    let there = match cloth.usable_length() {
-        Some(usable) if cloth.whole_length().is_some() => usable + cloth.trim * 2,
-        _ => lay.buy_length.shrunk(cloth.shrink.along).max(lay.needed_length),
-    };
+    let there = lay.on_table(cloth);
     let right = cloth.left_edge() + cloth.usable_width();
     let mut table = Table {
         usable: (right.0, (corner.y + there - cloth.trim).0),

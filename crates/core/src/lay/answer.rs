@@ -1,7 +1,7 @@
 //! The answer: what lies where, what it takes and what is left.
 
 use super::proof::{Certificate, SheetsNeeded};
-use crate::cloth::Money;
+use crate::cloth::{Cloth, Money};
 use crate::measure::Length;
 use crate::shape::{Point, Turn};
 use serde::{Deserialize, Serialize};
@@ -88,6 +88,14 @@ pub struct ClothLay {
 }
 
 impl ClothLay {
+    /// The washed length that lies on the table: of `cloth` that comes whole all of it, of a roll what is cut off it.
+    pub fn on_table(&self, cloth: &Cloth) -> Length {
+        match cloth.usable_length().filter(|_| cloth.whole_length().is_some()) {
+            Some(usable) => usable + cloth.trim * 2,
+            None => self.buy_length.shrunk(cloth.shrink.along).max(self.needed_length),
+        }
+    }
+
     /// Whether `buy_length` cannot be beaten.
     pub fn proven(&self) -> bool {
         self.buy_length <= self.bound
@@ -144,7 +152,7 @@ impl Lay {
         self.unplaced.is_empty()
     }
 
-    /// Length to buy over all cloths.
+    /// Length taken of all cloths, what is owned too; what is bought of it is told by [`super::Job::bought`].
     pub fn bought(&self) -> Length {
         self.cloths.iter().map(|c| c.buy_length).sum()
     }

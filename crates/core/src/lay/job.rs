@@ -160,6 +160,12 @@ impl Job {
         lay.bound.cost = if told { lay.cloths.iter().map(|c| of(c, c.bound)).sum() } else { Money(0) };
     }
 
+    /// Length to buy for `lay` of this job, over all cloths that are not owned.
+    pub fn bought(&self, lay: &Lay) -> Length {
+        let to_buy = |c: &&ClothLay| self.cloth(&c.cloth).is_some_and(|cloth| !cloth.owned);
+        lay.cloths.iter().filter(to_buy).map(|c| c.buy_length).sum()
+    }
+
     /// The cloth with `id`.
     pub fn cloth(&self, id: &str) -> Option<&Cloth> {
         self.cloths.iter().find(|c| c.id == id)

@@ -87,14 +87,14 @@ impl Rank {
     }
 }
 
-/// Whether a finished lay of the same job is better than another: more placed, then cheaper, then less bought, then
-/// simpler cuts, then shorter.
-pub fn better(a: &Lay, b: &Lay) -> bool {
+/// Whether a finished lay of `job` is better than another: more placed, then cheaper, then less bought, then simpler
+/// cuts, then shorter.
+pub fn better(job: &Job, a: &Lay, b: &Lay) -> bool {
     let rank = |l: &Lay| {
         let left: u32 = l.unplaced.iter().map(|u| u.count).sum();
         let non_guillotine = l.cloths.iter().filter(|c| !c.through).count();
         let needed = l.cloths.iter().map(|c| c.needed_length.0).sum::<i64>();
-        (left, l.cost, l.bought(), non_guillotine, needed)
+        (left, l.cost, job.bought(l), non_guillotine, needed)
     };
     rank(a) < rank(b)
 }

@@ -14,4 +14,4 @@ pub(crate) use length::default_length;
 pub use length::{Area, Length, System};
 pub use parse::{LONGEST, ParseLengthError, parse_length, split_lengths};
 pub use ruler::{Ruler, Shown};
-pub use shop::{ShopStep, show_bought};
+pub use shop::{ShopStep, show_bought, show_size};

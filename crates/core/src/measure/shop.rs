@@ -36,22 +36,29 @@ impl ShopStep {
 
 /// A bought length as a shop says it: `1⅜ yd` where it is whole eighths of a yard, `1.2 m`, else `40½ in` or `35 cm`.
 pub fn show_bought(length: Length, system: System) -> String {
+    let eighth_yard = Length::inches(9, 2);
+    match system {
+        System::Inches if length.is_multiple_of(eighth_yard) => {
+            format!("{} yd", mixed_number(length.0 / eighth_yard.0 * 8))
+        }
+        System::Centimetres if length.ceil_to(Length::MILLIMETRE) >= Length::METRE => {
+            let millimetres = length.ceil_to(Length::MILLIMETRE).0 / Length::MILLIMETRE.0;
+            format!("{} m", trim_zeros(millimetres as f64 / 1000.0, 3))
+        }
+        _ => show_size(length, system),
+    }
+}
+
+/// A size of cloth, never in yards or metres: `40½ in`, `135 cm`; up to the next 1/64 in or millimetre.
+pub fn show_size(length: Length, system: System) -> String {
     match system {
         System::Inches => {
-            let eighth_yard = Length::inches(9, 2);
-            if length.is_multiple_of(eighth_yard) {
-                return format!("{} yd", mixed_number(length.0 / eighth_yard.0 * 8));
-            }
             let sixty_fourth = Length::inches(1, 64);
             format!("{} in", mixed_number(length.ceil_to(sixty_fourth).0 / sixty_fourth.0))
         }
         System::Centimetres => {
             let millimetres = length.ceil_to(Length::MILLIMETRE).0 / Length::MILLIMETRE.0;
-            if millimetres >= 1000 {
-                format!("{} m", trim_zeros(millimetres as f64 / 1000.0, 3))
-            } else {
-                format!("{} cm", trim_zeros(millimetres as f64 / 10.0, 1))
-            }
+            format!("{} cm", trim_zeros(millimetres as f64 / 10.0, 1))
         }
     }
 }

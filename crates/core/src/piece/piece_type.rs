@@ -64,6 +64,11 @@ impl Part {
         }
     }
 
+    /// Whether it is seen on the finished bag without looking into it.
+    pub const fn shows(self) -> bool {
+        matches!(self, Self::Outer | Self::Contrast | Self::Base | Self::Straps | Self::Binding)
+    }
+
     /// The key used in documents and links.
     pub const fn key(self) -> &'static str {
         match self {

@@ -1,6 +1,7 @@
-//! A roll as a project knows it: what the maker measures and sees of it.
+//! A cloth as a project knows it: what the maker measures and sees of it, what of it is there, what is bought.
 
-use crate::cloth::{Cloth, Form, Material, Price, Print, PrintUp, Shrink};
+use super::left_over::Booking;
+use crate::cloth::{AtHand, Cloth, Form, HandForm, Material, Price, Print, PrintUp, Shrink, kept};
 use crate::measure::{Length, ShopStep, System};
 use serde::{Deserialize, Serialize};
 
@@ -82,7 +83,7 @@ impl Look {
     ];
 }
 
-/// A roll of cloth in a project.
+/// A cloth in a project: what a roll of it is like, and what of it is there.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 pub struct ProjectCloth {
@@ -104,8 +105,15 @@ pub struct ProjectCloth {
     pub shop: ShopStep,
     /// Price of a yard or metre, if known.
     pub price: Option<Price>,
-    /// The length owned, if it is not to be bought.
-    pub owned: Option<Length>,
+    /// What of it is there; nothing when all of it is bought.
+    #[serde(default, alias = "owned", deserialize_with = "kept")]
+    pub at_hand: Vec<AtHand>,
+    /// What is there may be too little: the rest is bought.
+    #[serde(default)]
+    pub buy_more: bool,
+    /// In the cupboard: what bags took of it and left. Empty in a project.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub cut: Vec<Booking>,
     /// The print's direction.
     pub print: Print,
     /// Where the print's up points.
@@ -145,7 +153,9 @@ impl ProjectCloth {
             wash_first: false,
             shop: ShopStep::default_for(system),
             price: None,
-            owned: None,
+            at_hand: vec![],
+            buy_more: false,
+            cut: vec![],
             print: pattern.default_print(),
             up: PrintUp::Length,
             nap: false,
@@ -173,22 +183,76 @@ impl ProjectCloth {
         if self.wash_first { self.material.default_shrink() } else { Shrink::NONE }
     }
 
-    /// The cloth as a job knows it.
-    pub fn for_job(&self) -> Cloth {
+    /// Whether any of it may be bought.
+    pub fn is_bought(&self) -> bool {
+        self.at_hand.is_empty() || self.buy_more
+    }
+
+    /// A roll of it to buy, as a job knows it.
+    pub fn roll(&self) -> Cloth {
         Cloth {
             id: self.id.clone(),
             name: self.name.clone(),
-            form: Form::Roll { width: self.width, length: self.owned, max: None },
+            form: Form::Roll { width: self.width, length: None, max: None },
             selvedge: self.selvedge,
             trim: self.trim,
             shrink: self.shrink(),
             shop: self.shop,
             price: self.price,
-            owned: self.owned.is_some(),
+            owned: false,
             print: self.print,
             up: self.up,
             nap: self.nap,
             layers: 1,
         }
     }
+
+    /// The cloths of a job that it comes to, each copy of what is there by itself, and the roll if any of it is bought.
+    /// Their ids begin with its own: see [`Project::cloth`](super::Project::cloth).
+    pub fn for_job(&self, system: System) -> Vec<Cloth> {
+        let mut found = Vec::new();
+        for (n, thing) in self.at_hand.iter().enumerate() {
+            for copy in 1..=thing.count {
+                let which = if thing.count > 1 { format!(" {copy} of {}", thing.count) } else { String::new() };
+                found.push(Cloth {
+                    id: format!("{}{AT_HAND}{}.{copy}", self.id, n + 1),
+                    name: format!("{}, {}{which}", self.name, thing.form.say(system)),
+                    ..self.cut_of(thing.form)
+                });
+            }
+        }
+        if self.is_bought() {
+            found.push(self.roll());
+        }
+        found
+    }
+
+    /// One thing of it that is there, as a job knows it.
+    fn cut_of(&self, form: HandForm) -> Cloth {
+        let (selvedge, trim) = match form {
+            HandForm::Length { squared: false, .. } => (self.selvedge, self.trim),
+            HandForm::Length { squared: true, .. } => (self.selvedge, Length::ZERO),
+            // All of it can be used.
+            HandForm::Sheet { .. } => (Length::ZERO, Length::ZERO),
+        };
+        Cloth { form: form.for_job(self.width), selvedge, trim, owned: true, ..self.roll() }
+    }
+
+    /// The most that can be used across any of it.
+    pub fn widest(&self) -> Length {
+        let there = self.at_hand.iter().map(|t| self.cut_of(t.form));
+        let roll = self.is_bought().then(|| self.roll());
+        there.chain(roll).map(|c| c.usable_width()).max().unwrap_or_default()
+    }
+
+    /// The most that can be used along any of it; nothing when it is bought as long as it is needed.
+    pub fn longest(&self) -> Option<Length> {
+        if self.is_bought() {
+            return None;
+        }
+        self.at_hand.iter().filter_map(|t| self.cut_of(t.form).usable_length()).max()
+    }
 }
+
+/// Stands between the id of a cloth and which of the things that are there of it is meant; no id of a cloth has it.
+pub(super) const AT_HAND: char = '#';

@@ -4,6 +4,7 @@ use super::cut_plan::CutPlan;
 use super::document::{Planned, Project};
 use crate::FieldProblem;
 use crate::bag::Draft;
+use crate::cloth::Cloth;
 use crate::cutting::Step;
 use crate::lay::{Job, Lay, verify};
 use std::sync::Arc;
@@ -45,11 +46,14 @@ impl Project {
 
     /// Names and prices may change while it is cut; they are all that does.
     pub(super) fn retell_cutting(&mut self) {
+        // A plan of before says what is there by the cloth's own id.
+        let now: Vec<Cloth> =
+            self.cloths.iter().flat_map(|c| c.for_job(self.system).into_iter().chain([c.roll()])).collect();
         let Some(plan) = &mut self.cutting else { return };
         let plan = Arc::make_mut(plan);
         for cloth in &mut plan.job.cloths {
-            if let Some(now) = self.cloths.iter().find(|c| c.id == cloth.id) {
-                (cloth.name, cloth.price) = (now.name.clone(), now.price);
+            if let Some(told) = now.iter().find(|c| c.id == cloth.id) {
+                (cloth.name, cloth.price) = (told.name.clone(), told.price);
             }
         }
         plan.job.reprice(&mut plan.lay);

@@ -1,7 +1,7 @@
 //! The document and what follows from it.
 
 use super::advice;
-use super::cloth::ProjectCloth;
+use super::cloth::{AT_HAND, ProjectCloth};
 use super::cut_plan::CutPlan;
 use super::joins;
 use super::measured::{self, Measured};
@@ -10,14 +10,15 @@ use crate::bag::backing::{self, BlockRows};
 use crate::bag::binding::Join;
 use crate::bag::{Bag, Draft, Family, Finished, Good, GoodKind, MadeUp};
 use crate::buying::linear::{self, Reel, Sold};
+use crate::buying::{Missing, missing};
 use crate::cloth::Money;
 use crate::cutting::Block;
-use crate::lay::{Cuts, Job, JobPiece, Lay, Rules};
+use crate::lay::{Cuts, Job, JobPiece, Lay, Rules, Stop};
 use crate::measure::{Length, Ruler, ShopStep, System};
 use crate::piece::{Dimension, Grain, Part, Piece, PrintRule, Term};
 use crate::shape::Outline;
 use serde::{Deserialize, Serialize};
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, HashSet};
 use std::sync::Arc;
 
 /// Which way straps run on the cloth.
@@ -152,9 +153,21 @@ impl Project {
         }
     }
 
-    /// The cloth with `id`.
+    /// The cloth with `id`, or that a cloth of its job with that id is of.
     pub fn cloth(&self, id: &str) -> Option<&ProjectCloth> {
+        let id = id.split(AT_HAND).next().unwrap_or(id);
         self.cloths.iter().find(|c| c.id == id)
+    }
+
+    /// What `lay` of `job`, this project's, leaves out: more of a cloth is bought off the roll.
+    pub fn missing(&self, job: &Job, lay: &Lay, stop: &Stop) -> Option<Missing> {
+        let roll = |id: &str| self.cloth(id).map(ProjectCloth::roll);
+        missing(job, lay, &roll, stop)
+    }
+
+    /// Whether the cloth `id` of its job is there already, not to be bought.
+    pub fn is_at_hand(&self, id: &str) -> bool {
+        id.contains(AT_HAND) || self.cloth(id).is_some_and(|c| !c.is_bought())
     }
 
     /// The cloth a part comes from in the first place.
@@ -205,7 +218,7 @@ impl Project {
         measured::propagate(&mut draft.pieces, &self.measured, &self.bag.finished_sizes(), self.ruler);
         for piece in draft.pieces.iter_mut().filter(|p| p.spans) {
             if let Some(cloth) = self.cloth_of(piece.part) {
-                let across = cloth.for_job().usable_width();
+                let across = cloth.widest();
                 piece.width =
                     Dimension { size: across, terms: vec![Term::once("right across the cloth", across, "rows")] };
             }
@@ -245,7 +258,7 @@ impl Project {
         let of = || draft.pieces.iter().filter(|p| block.block_of.contains(&p.id));
         let cloths = draft.pieces.iter().filter(|p| p.block_of == block.block_of).filter_map(|p| self.cloth_of(p.part));
         let widest = of().map(|p| p.width.size + Length::INCH).max().unwrap_or_default();
-        let usable = cloths.map(|c| c.for_job().usable_width()).min().unwrap_or(widest);
+        let usable = cloths.map(ProjectCloth::widest).min().unwrap_or(widest);
         backing::block_rows(of(), usable)
     }
 
@@ -274,13 +287,18 @@ impl Project {
     /// The longest strap that comes in one from `cloth`, along or across it as straps may lie; nothing when more of it
     /// is bought as it is needed.
     pub(super) fn longest_strap(&self, cloth: &ProjectCloth) -> Option<Length> {
-        let cloth = cloth.for_job();
-        let (across, along) = (cloth.usable_width(), cloth.usable_length());
+        let (across, along) = (cloth.widest(), cloth.longest());
         match self.lay.straps {
             StrapLie::Across => Some(across),
             StrapLie::Along => along,
             StrapLie::Either => along.map(|along| along.max(across)),
         }
+    }
+
+    /// The cloths of the job that `part` may lie on: of each of its cloths what is there, and the roll if it is bought.
+    fn laid_on(&self, part: Part) -> Vec<String> {
+        let of = self.from.get(&part).into_iter().flatten().filter_map(|id| self.cloth(id));
+        of.flat_map(|c| c.for_job(self.system)).map(|c| c.id).collect()
     }
 
     fn job(&self, draft: &Draft) -> Job {
@@ -306,12 +324,13 @@ impl Project {
                     grain,
                     print: if self.lay.print_may_lie { PrintRule::Ignore } else { p.print },
                     mirror: p.mirror,
-                    cloths: self.from.get(&p.part).cloned().unwrap_or_default(),
+                    cloths: self.laid_on(p.part),
                 }
             })
             .collect();
-        let used = |id: &str| pieces.iter().any(|p| p.cloths.iter().any(|c| c == id));
-        let cloths = self.cloths.iter().filter(|c| used(&c.id)).map(ProjectCloth::for_job).collect();
+        let used: HashSet<&str> = pieces.iter().flat_map(|p| p.cloths.iter().map(String::as_str)).collect();
+        let all = self.cloths.iter().flat_map(|c| c.for_job(self.system));
+        let cloths = all.filter(|c| used.contains(c.id.as_str())).collect();
         let keep = match self.system {
             System::Inches => Length::INCH * 5,
             System::Centimetres => Length::CENTIMETRE * 12,

@@ -13,11 +13,9 @@ pub(super) fn join(project: &Project, draft: &mut Draft) {
     for piece in &mut draft.pieces {
         let Some(cloth) = project.cloth_of(piece.part) else { continue };
         let (longest, fields, advice) = match piece.part {
-            Part::Binding => (
-                Some(cloth.for_job().usable_width()),
-                ("binding_width", "binding_fold"),
-                "keep the joins off the corners",
-            ),
+            Part::Binding => {
+                (Some(cloth.widest()), ("binding_width", "binding_fold"), "keep the joins off the corners")
+            }
             Part::Straps => (
                 project.longest_strap(cloth),
                 ("strap_length", "strap_width"),

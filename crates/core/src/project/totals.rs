@@ -6,11 +6,7 @@ use crate::measure::{Length, show_bought};
 
 /// Length to buy in all, owned cloth left out.
 pub fn bought(project: &Project, lay: &Lay) -> Length {
-    lay.cloths
-        .iter()
-        .filter(|c| project.cloth(&c.cloth).is_some_and(|cloth| cloth.owned.is_none()))
-        .map(|c| c.buy_length)
-        .sum()
+    lay.cloths.iter().filter(|c| !project.is_at_hand(&c.cloth)).map(|c| c.buy_length).sum()
 }
 
 /// The same as a shop says it; that nothing is bought is said only when every piece lies somewhere.
@@ -27,7 +23,7 @@ pub fn bought_text(project: &Project, lay: &Lay) -> String {
 /// What the cloth to buy costs: nothing when no price of it is known or nothing is bought, `and more` when one is missing
 /// or a piece lies nowhere.
 pub fn cost_text(project: &Project, lay: &Lay) -> String {
-    let bought = || lay.cloths.iter().filter_map(|c| project.cloth(&c.cloth)).filter(|c| c.owned.is_none());
+    let bought = || lay.cloths.iter().filter(|c| !project.is_at_hand(&c.cloth)).filter_map(|c| project.cloth(&c.cloth));
     let priced = bought().filter(|c| c.price.is_some()).count();
     match bought().count() - priced {
         _ if priced == 0 => String::new(),

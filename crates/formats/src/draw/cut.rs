@@ -86,7 +86,7 @@ fn on_table(
 ) -> Option<Table> {
     let cloth = project.cloth(&lay.cloth)?;
     let as_job = job.cloth(&lay.cloth)?;
-    let there = lay.buy_length.shrunk(as_job.shrink.along).max(lay.needed_length);
+    let there = lay.on_table(as_job);
     let wide = as_job.washed_width();
     let scale = ((width - 60.0) / wide.0 as f64).min((height - 50.0) / there.0 as f64);
     let table =

@@ -4,6 +4,7 @@
 use super::canvas::{Canvas, Drawing, Style, escape, ink, num};
 use super::font::{Face, text_width};
 use super::pattern::{paint, up_degrees};
+use bofta_core::cloth::Cloth;
 use bofta_core::cutting::left_whole;
 use bofta_core::lay::{ClothLay, Job, Placement};
 use bofta_core::measure::{Length, Ruler, ShopStep, System, show_bought};
@@ -18,6 +19,7 @@ const BOTTOM: f64 = 40.0;
 struct Sheet<'a> {
     project: &'a Project,
     cloth: &'a ProjectCloth,
+    as_job: &'a Cloth,
     job: &'a Job,
     lay: &'a ClothLay,
     scale: f64,
@@ -33,14 +35,25 @@ struct Sheet<'a> {
 pub fn cloth_lay(project: &Project, job: &Job, lay: &ClothLay, width: f64, height: f64, key: &str) -> Option<Drawing> {
     let cloth = project.cloth(&lay.cloth)?;
     let as_job = job.cloth(&lay.cloth)?;
-    let there = lay.buy_length.shrunk(as_job.shrink.along).max(lay.needed_length);
+    let there = lay.on_table(as_job);
     let wide = as_job.washed_width();
     let scale = ((width - LEFT - RIGHT) / wide.0 as f64).min((height - TOP - BOTTOM) / there.0 as f64);
     let height = TOP + there.0 as f64 * scale + BOTTOM;
     let drawn = wide.0 as f64 * scale;
     let left = LEFT + ((width - LEFT - RIGHT) - drawn) / 2.0;
-    let sheet =
-        Sheet { project, cloth, job, lay, scale, left, bottom: height - BOTTOM, width: wide, length: there, key };
+    let sheet = Sheet {
+        project,
+        cloth,
+        as_job,
+        job,
+        lay,
+        scale,
+        left,
+        bottom: height - BOTTOM,
+        width: wide,
+        length: there,
+        key,
+    };
     let mut canvas = Canvas::default();
     sheet.cloth(&mut canvas);
     sheet.pieces(&mut canvas);
@@ -54,12 +67,12 @@ pub fn cloth_lay(project: &Project, job: &Job, lay: &ClothLay, width: f64, heigh
 pub fn thumbnail(project: &Project, job: &Job, lay: &ClothLay, width: f64, height: f64, key: &str) -> Option<Drawing> {
     let cloth = project.cloth(&lay.cloth)?;
     let as_job = job.cloth(&lay.cloth)?;
-    let there = lay.buy_length.shrunk(as_job.shrink.along).max(lay.needed_length);
+    let there = lay.on_table(as_job);
     let wide = as_job.washed_width();
     let scale = (width / wide.0 as f64).min(height / there.0 as f64);
     let left = (width - wide.0 as f64 * scale) / 2.0;
     let bottom = (height + there.0 as f64 * scale) / 2.0;
-    let sheet = Sheet { project, cloth, job, lay, scale, left, bottom, width: wide, length: there, key };
+    let sheet = Sheet { project, cloth, as_job, job, lay, scale, left, bottom, width: wide, length: there, key };
     let mut canvas = Canvas::default();
     paint(&mut canvas, &cloth.look, &sheet.pattern(), up_degrees(cloth));
     sheet.ground(&mut canvas);
@@ -72,7 +85,8 @@ pub fn thumbnail(project: &Project, job: &Job, lay: &ClothLay, width: f64, heigh
 
 impl Sheet<'_> {
     fn pattern(&self) -> String {
-        format!("cloth-{}-{}", self.key, self.cloth.id)
+        let key = self.key.replace(|c: char| !c.is_alphanumeric(), "-");
+        format!("cloth-{key}-{}", self.cloth.id)
     }
 
     fn x(&self, x: Length) -> f64 {
@@ -109,8 +123,10 @@ impl Sheet<'_> {
         let (x, right) = (self.x(Length::ZERO), self.x(self.width));
         let top = self.y(self.length);
         // The bolt it comes from; an owned length lies loose, with a torn edge instead.
-        let loose = self.cloth.owned.is_some();
-        canvas.rect(x, top - 18.0, right - x, 18.0, &Style::fill(format!("url(#{pattern})")).opacity(0.55));
+        let loose = self.project.is_at_hand(&self.lay.cloth);
+        if self.as_job.whole_length().is_none() {
+            canvas.rect(x, top - 18.0, right - x, 18.0, &Style::fill(format!("url(#{pattern})")).opacity(0.55));
+        }
         if !loose {
             let bolt = Style::fill(format!("url(#{pattern})")).rounded(13.0);
             canvas.rect(x - 16.0, top - 18.0 - BOLT, right - x + 32.0, BOLT, &bolt);
@@ -125,7 +141,7 @@ impl Sheet<'_> {
             );
         }
         self.ground(canvas);
-        let edge = self.cloth.selvedge;
+        let edge = self.as_job.selvedge;
         if edge > Length::ZERO {
             for x in [self.x(edge), self.x(self.width - edge)] {
                 canvas.line(x, top, x, self.bottom, &Style::line(ink::SOFT, 0.8).dash("2 3"));
@@ -213,6 +229,17 @@ impl Sheet<'_> {
     fn lengths(&self, canvas: &mut Canvas) {
         let system = self.project.system;
         let (x, right) = (self.x(Length::ZERO), self.x(self.width));
+        // What comes whole is as long as it is.
+        if self.as_job.whole_length().is_some() {
+            let (top, middle) = (self.y(self.length), (self.y(self.length) + self.bottom) / 2.0);
+            let line = Style::line(ink::SOFT, 1.2);
+            for y in [top, self.bottom] {
+                canvas.line(x - 14.0, y, x - 6.0, y, &line);
+            }
+            let shown = shown_down(self.project.ruler, self.length);
+            canvas.text(x - 12.0, middle + 5.0, &shown, Face::Bold, 16.0, ink::INDIGO, "end");
+            return;
+        }
         let needed_y = self.y(self.lay.needed_length);
         let bought_y = self.y(self.length);
         let step = self.cloth.shop.step.unwrap_or(ShopStep::default_for(system).step.unwrap_or(system.unit()));
@@ -248,7 +275,7 @@ impl Sheet<'_> {
     fn width_line(&self, canvas: &mut Canvas) {
         let (x, right, y) = (self.x(Length::ZERO), self.x(self.width), self.bottom + 20.0);
         let ruler = self.project.ruler;
-        let usable = self.width - self.cloth.selvedge * 2;
+        let usable = self.as_job.usable_width();
         let text = format!(
             "{} {} wide · {} usable",
             shown_down(ruler, self.width),

@@ -14,6 +14,7 @@ mod lay;
 mod pattern;
 mod piece;
 mod solid;
+mod table;
 
 pub use anchor::{Anchor, BagDrawing};
 pub use bag::bag;
@@ -25,3 +26,4 @@ pub use lay::{cloth_lay, thumbnail};
 pub use pattern::swatch;
 pub use piece::piece;
 pub use solid::family;
+pub use table::{at_hand, bolt};

@@ -10,9 +10,10 @@ use crate::work::A_REQUEST;
 use axum::Json;
 use axum::extract::State;
 use axum::http::StatusCode;
-use bofta_core::measure::{System, show_bought};
+use bofta_core::cloth::{AtHand, say_all};
+use bofta_core::measure::System;
 use bofta_core::name;
-use bofta_core::project::ProjectCloth;
+use bofta_core::project::{Booking, ProjectCloth};
 use bofta_formats::draw::swatch;
 use bofta_store::StoreError;
 use serde::{Deserialize, Serialize};
@@ -25,8 +26,10 @@ pub struct CupboardCloth {
     pub name: String,
     pub material: String,
     pub width: String,
-    /// The length owned, if any.
+    /// What of it is there, if any.
     pub owned: Option<String>,
+    /// What bags took of it and left, a line each.
+    pub account: Vec<String>,
     pub price: Option<String>,
     pub swatch: Option<DrawingView>,
     /// Why it cannot be used; its text can be saved all the same.
@@ -52,7 +55,8 @@ fn shown(cloth: &ProjectCloth) -> CupboardCloth {
         name: cloth.name.clone(),
         material: cloth.material.name().to_owned(),
         width: format!("{} {}", ruler.show(cloth.width).text, system.symbol()),
-        owned: cloth.owned.map(|l| show_bought(l, system)),
+        owned: (!cloth.at_hand.is_empty()).then(|| say_all(&cloth.at_hand, system)),
+        account: cloth.cut.iter().map(|b| account(b, system)).collect(),
         price: cloth.price.map(|p| {
             let per = if p.per == bofta_core::measure::Length::YARD { "a yard" } else { "a metre" };
             format!("{} {per}", p.amount.show())
@@ -60,6 +64,14 @@ fn shown(cloth: &ProjectCloth) -> CupboardCloth {
         swatch: Some(swatch(cloth, &format!("cupboard-{}", cloth.id), 120.0, 72.0).into()),
         unreadable: None,
     }
+}
+
+/// `Swap-table pouch took ½ yd, left 30 × 15 in`.
+fn account(entry: &Booking, system: System) -> String {
+    let said = |things: &[AtHand], none: &str| {
+        if things.is_empty() { none.to_owned() } else { say_all(things, system) }
+    };
+    format!("{} took {}, left {}", entry.name, said(&entry.took, "none of this"), said(&entry.left, "nothing to keep"))
 }
 
 /// A stretch of the cupboard.
@@ -80,6 +92,7 @@ fn unreadable(id: &str, name: &str, why: &StoreError) -> CupboardCloth {
         material: String::new(),
         width: String::new(),
         owned: None,
+        account: vec![],
         price: None,
         swatch: None,
         unreadable: Some(why.to_string()),
@@ -130,7 +143,10 @@ pub async fn keep(State(app): State<App>, At((id, cloth)): At<(String, String)>)
             let message = format!("There is no cloth “{}” in this project.", name::clean(&cloth));
             return Err(ApiError::new(StatusCode::NOT_FOUND, message));
         };
-        work.store.keep_cloth(found).map_err(|e| ApiError::from_store(work, e))?;
+        let from_store = |e| ApiError::from_store(work, e);
+        // What bags took of it and left stays on its account.
+        let cut = work.store.cloth(&found.id).map_err(from_store)?.map(|c| c.cut).unwrap_or_default();
+        work.store.keep_cloth(&ProjectCloth { cut, ..found.clone() }).map_err(from_store)?;
         Ok(StatusCode::NO_CONTENT)
     })
     .await
@@ -159,7 +175,7 @@ pub async fn take(
         let change = Edits { based_on: take.based_on, edits: vec![edit] };
         let (mut next, label) = super::projects::with_edits(&before, &change.edits)?;
         if let Some(added) = next.cloths.last_mut() {
-            *added = ProjectCloth { id: added.id.clone(), ..cloth.clone() }.sold_in(before.system);
+            *added = ProjectCloth { id: added.id.clone(), cut: vec![], ..cloth.clone() }.sold_in(before.system);
         }
         let kept = work.store.change(&id, take.based_on, &label, &next).map_err(from_store)?;
         work.view(&kept, Some(Change { before: &before, edits: &change.edits }), Keep::Yes)

@@ -9,12 +9,14 @@ mod drawer;
 mod files;
 mod from_store;
 pub mod guard;
+mod left_over;
 pub mod problem;
 mod projects;
 pub mod rescue;
 mod search;
 mod stretch;
 mod upload;
+mod ways_out;
 
 use crate::work::{Turns, Work};
 use axum::Router;
@@ -64,6 +66,9 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(projects::alternatives))
         .routes(routes!(projects::turns))
         .routes(routes!(projects::other_widths))
+        .routes(routes!(ways_out::ways))
+        .routes(routes!(left_over::show, left_over::put_back, left_over::take_out))
+        .routes(routes!(ways_out::largest_size))
         .routes(routes!(cut_list::families))
         .routes(routes!(cut_list::text))
         .routes(routes!(cut_list::file))

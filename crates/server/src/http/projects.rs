@@ -16,7 +16,7 @@ use bofta_core::buying;
 use bofta_core::cutting::{CutStyle, cut_list, cut_style};
 use bofta_core::lay::{Lay, verify};
 use bofta_core::measure::{System, show_bought};
-use bofta_core::project::{Edit, Lies, NotLaidAgain, Planned, Project, Way, bought, other_ways};
+use bofta_core::project::{Edit, Lies, NotLaidAgain, Planned, Project, Way, bought, bought_text, other_ways};
 use bofta_formats::draw::thumbnail;
 use bofta_store::{Named, StoreError, StoredLay, StoredProject};
 use serde::{Deserialize, Serialize};
@@ -372,14 +372,20 @@ pub async fn alternatives(State(app): State<App>, At(id): At<String>) -> Result<
 }
 
 /// What a project comes to with some edits, at a glance.
-enum Otherwise {
+pub(super) enum Otherwise {
     /// It cannot be so, or it would be the same job and so the same lay.
     TheSame,
     NotLaid(String),
     Laid(Box<Project>, Box<Laid>),
 }
 
-fn laid_otherwise(work: &Work, id: &str, project: &Project, edits: &[Edit], now: &Laid) -> Result<Otherwise, ApiError> {
+pub(super) fn laid_otherwise(
+    work: &Work,
+    id: &str,
+    project: &Project,
+    edits: &[Edit],
+    now: &Laid,
+) -> Result<Otherwise, ApiError> {
     let Ok((other, _)) = with_edits(&project.uncut(), edits) else {
         return Ok(Otherwise::TheSame);
     };
@@ -469,7 +475,7 @@ fn is_a_glance(lay: &Lay) -> bool {
 
 /// What a lay changes against now: `+⅛ yd`, `same cloth`, `does not fit`.
 fn against(project: &Project, laid: &Laid, now: &Laid) -> String {
-    let (length, was) = (laid.lay.bought(), now.lay.bought());
+    let (length, was) = (laid.job.bought(&laid.lay), now.job.bought(&now.lay));
     match length.cmp(&was) {
         _ if !laid.lay.complete() => "does not fit".to_owned(),
         std::cmp::Ordering::Less => format!("−{}", show_bought(was - length, project.system)),
@@ -484,7 +490,7 @@ fn alternative(project: &Project, laid: &Laid, now: &Laid, name: &str, chosen: b
     Alternative {
         name: name.to_owned(),
         chosen,
-        bought: show_bought(laid.lay.bought(), project.system),
+        bought: bought_text(project, &laid.lay),
         cost: project.money(laid.lay.cost),
         difference: against(project, laid, now),
         glance: !chosen && is_a_glance(&laid.lay),

@@ -173,7 +173,7 @@ impl Run {
 
     /// Keeps `lay` if it is better than what is kept.
     fn take(&mut self, lay: &Lay) {
-        if self.best.as_ref().is_some_and(|best| !better(lay, best)) || !verify(&self.job, lay).is_empty() {
+        if self.best.as_ref().is_some_and(|best| !better(&self.job, lay, best)) || !verify(&self.job, lay).is_empty() {
             return;
         }
         self.best = Some(lay.clone());
@@ -191,7 +191,7 @@ impl Run {
         let Some(lay) = self.best.clone() else { return };
         let laid = Laid { job: self.job.clone(), key: self.key.clone(), lay };
         let steps = cut_list(&laid.job, &laid.lay.cloths, &self.planned.draft.pieces, &self.planned.blocks);
-        let missing = laid.missing(&self.work);
+        let missing = laid.missing(&self.project, &self.work);
         let view: LayView = lay_view(&self.project, &laid, missing.as_ref(), &steps);
         self.send("lay", &view);
     }

@@ -1,10 +1,10 @@
 //! A cloth of the project.
 
 use super::{DrawingView, Measure, key};
-use bofta_core::cloth::{Print, PrintUp};
-use bofta_core::measure::{Length, show_bought};
+use bofta_core::cloth::{Print, PrintUp, say_all};
+use bofta_core::measure::{Length, show_bought, show_size};
 use bofta_core::project::{Look, Project, ProjectCloth};
-use bofta_formats::draw::swatch;
+use bofta_formats::draw::{at_hand, bolt, swatch};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -29,7 +29,12 @@ pub struct ClothView {
     pub min: Measure,
     /// Of a yard or metre.
     pub price: Option<String>,
-    pub owned: Option<Measure>,
+    /// What of it is there, said so that it is read back as the same; empty when there is none.
+    pub at_hand: String,
+    /// What is there, and the roll if it is bought, drawn at one scale with all cloths of the project.
+    pub things: Vec<ThingView>,
+    /// What is missing of it is bought.
+    pub buy_more: bool,
     /// `all-over`, `two-way` or `one-way`.
     pub print: String,
     /// `length` or `across`.
@@ -41,11 +46,70 @@ pub struct ClothView {
     pub parts: Vec<String>,
 }
 
+/// One thing that is there of a cloth, or the roll it is bought off.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct ThingView {
+    /// `2 fat quarters`; of a roll, how wide it is.
+    pub label: String,
+    /// Along the selvedge; nothing of a roll.
+    pub length: Option<Measure>,
+    pub width: Measure,
+    pub count: u32,
+    /// Bought, not there.
+    pub bought: bool,
+    /// Its size is a guess.
+    pub about: bool,
+    pub drawing: DrawingView,
+}
+
+/// The widest thing is drawn as wide as this, in pixels.
+const WIDEST: f64 = 300.0;
+
+/// And the longest as long as this at most.
+const LONGEST_DRAWN: f64 = 230.0;
+
+/// All cloths, what is there of them at one scale.
+pub(super) fn cloth_views(project: &Project) -> Vec<ClothView> {
+    let of_things = project.cloths.iter().flat_map(|c| c.at_hand.iter().map(|t| t.form.size(c.width)));
+    let rolls = project.cloths.iter().filter(|c| c.is_bought()).map(|c| (Length::ZERO, c.width));
+    let (longest, widest) = of_things
+        .chain(rolls)
+        .fold((Length::ZERO, project.system.unit()), |(l, w), (length, width)| (l.max(length), w.max(width)));
+    let scale = (WIDEST / widest.0 as f64).min(LONGEST_DRAWN / longest.max(Length(1)).0 as f64);
+    project.cloths.iter().map(|c| cloth_view(project, c, scale)).collect()
+}
+
+fn things(project: &Project, cloth: &ProjectCloth, scale: f64) -> Vec<ThingView> {
+    let ruler = project.ruler;
+    let there = cloth.at_hand.iter().enumerate().map(|(n, thing)| {
+        let (length, width) = thing.form.size(cloth.width);
+        ThingView {
+            label: thing.say(project.system),
+            length: Some(Measure::new(length, ruler)),
+            width: Measure::new(width, ruler),
+            count: thing.count,
+            bought: false,
+            about: thing.about,
+            drawing: at_hand(cloth, thing, &format!("{}-{n}", cloth.id), scale).into(),
+        }
+    });
+    let roll = cloth.is_bought().then(|| ThingView {
+        label: format!("bought, {} wide", show_size(cloth.width, project.system)),
+        length: None,
+        width: Measure::new(cloth.width, ruler),
+        count: 1,
+        bought: true,
+        about: false,
+        drawing: bolt(cloth, &format!("{}-bolt", cloth.id), scale).into(),
+    });
+    there.chain(roll).collect()
+}
+
 fn percent(ppm: u32) -> String {
     format!("{} %", f64::from(ppm) / 10_000.0)
 }
 
-pub(super) fn cloth_view(project: &Project, cloth: &ProjectCloth) -> ClothView {
+fn cloth_view(project: &Project, cloth: &ProjectCloth, scale: f64) -> ClothView {
     let (ruler, system) = (project.ruler, project.system);
     let down = |l: Length| Measure::new(l.floor_to(ruler.step()), ruler);
     let shrink = cloth.material.default_shrink();
@@ -61,7 +125,7 @@ pub(super) fn cloth_view(project: &Project, cloth: &ProjectCloth) -> ClothView {
         material: key(&cloth.material),
         material_name: cloth.material.name().to_owned(),
         width: Measure::new(cloth.width, ruler),
-        usable: down(cloth.for_job().usable_width()),
+        usable: down(cloth.roll().usable_width()),
         selvedge: Measure::new(cloth.selvedge, ruler),
         trim: Measure::new(cloth.trim, ruler),
         wash_first: cloth.wash_first,
@@ -74,7 +138,9 @@ pub(super) fn cloth_view(project: &Project, cloth: &ProjectCloth) -> ClothView {
         shop,
         min: Measure::new(cloth.shop.min, ruler),
         price: cloth.price.map(|p| p.amount.show()),
-        owned: cloth.owned.map(|l| Measure::new(l, ruler)),
+        at_hand: say_all(&cloth.at_hand, system),
+        things: things(project, cloth, scale),
+        buy_more: cloth.buy_more,
         print: match cloth.print {
             Print::AllOver => "all-over",
             Print::TwoWay => "two-way",
@@ -92,7 +158,7 @@ pub(super) fn cloth_view(project: &Project, cloth: &ProjectCloth) -> ClothView {
         parts: project
             .from
             .iter()
-            .filter(|(_, ids)| ids.first() == Some(&cloth.id))
+            .filter(|(_, ids)| ids.contains(&cloth.id))
             .map(|(part, _)| part.key().to_owned())
             .collect(),
     }

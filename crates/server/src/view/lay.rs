@@ -3,9 +3,10 @@
 use super::{DrawingView, Measure};
 use crate::laying::Laid;
 use bofta_core::buying::{Missing, purchases, washed};
+use bofta_core::cloth::Cloth;
 use bofta_core::cutting::{CutStyle, Step, cut_style, left_whole};
 use bofta_core::lay::{ClothLay, conditions, reason, reason_of_sheets};
-use bofta_core::measure::{Length, System, show_bought};
+use bofta_core::measure::{Length, System, show_bought, show_size};
 use bofta_core::project::{Project, bought_text, cost_text};
 use bofta_formats::draw::{cloth_lay, swatch};
 use serde::Serialize;
@@ -20,6 +21,8 @@ pub struct ClothLayView {
     /// Length to buy, or to take from what is owned, as a shop says it.
     pub length: String,
     pub owned: bool,
+    /// It comes whole: a fat quarter, a remnant.
+    pub whole: bool,
     pub needed: Measure,
     /// What washing makes of it, when it is washed first.
     pub washed: Option<String>,
@@ -85,9 +88,13 @@ impl MissingView {
 #[derive(Clone, Debug, Serialize, ToSchema)]
 pub struct PurchaseView {
     pub cloth: String,
+    /// The cloth of the project that it is of.
+    pub of: String,
     pub name: String,
     pub width: Measure,
     pub length: String,
+    /// It comes whole, and its length says both its sizes.
+    pub whole: bool,
     /// The steps of the shop, when it has any: `6 × ⅛ yd`.
     pub steps: Option<String>,
     pub needed: Measure,
@@ -136,7 +143,6 @@ pub(super) fn used_percent(laid: &Laid) -> u32 {
 }
 
 fn cloth_lay_view(project: &Project, laid: &Laid, c: &ClothLay, steps: &[Step]) -> Option<ClothLayView> {
-    let cloth = project.cloth(&c.cloth)?;
     let as_job = laid.job.cloth(&c.cloth)?;
     let ruler = project.ruler;
     let readings: BTreeSet<Length> = steps
@@ -149,8 +155,9 @@ fn cloth_lay_view(project: &Project, laid: &Laid, c: &ClothLay, steps: &[Step]) 
     let down = |l: Length| ruler.show(l.floor_to(ruler.step())).text;
     Some(ClothLayView {
         cloth: c.cloth.clone(),
-        name: cloth.name.clone(),
-        length: show_bought(c.buy_length, project.system),
+        name: as_job.name.clone(),
+        length: said_length(as_job, c.buy_length, project.system),
+        whole: as_job.whole_length().is_some(),
         owned: as_job.owned,
         needed: Measure::new(ruler.up(c.needed_length), ruler),
         washed: washed(as_job, c.buy_length, ruler),
@@ -174,6 +181,14 @@ fn cloth_lay_view(project: &Project, laid: &Laid, c: &ClothLay, steps: &[Step]) 
     })
 }
 
+/// A length as a shop says it; of what comes whole, its size.
+fn said_length(cloth: &Cloth, length: Length, system: System) -> String {
+    match cloth.whole_length() {
+        Some(whole) => format!("{} × {}", show_size(whole, system), show_size(cloth.as_bought_width(), system)),
+        None => show_bought(length, system),
+    }
+}
+
 /// Why the cloth cannot be cut shorter, or fewer sheets not do.
 fn why(laid: &Laid, c: &ClothLay) -> Option<String> {
     let sheets = laid.lay.sheets.iter().find(|s| s.cloth == c.cloth);
@@ -185,12 +200,14 @@ pub(super) fn purchase_views(project: &Project, laid: &Laid) -> Vec<PurchaseView
     purchases(&laid.job, &laid.lay)
         .into_iter()
         .filter_map(|p| {
-            let cloth = project.cloth(&p.cloth)?;
+            let (cloth, as_job) = (project.cloth(&p.cloth)?, laid.job.cloth(&p.cloth)?);
             let steps = cloth.shop.step.filter(|s| !p.owned && p.length.is_multiple_of(*s));
             Some(PurchaseView {
-                name: cloth.name.clone(),
-                width: Measure::new(cloth.width, ruler),
-                length: show_bought(p.length, system),
+                of: cloth.id.clone(),
+                name: as_job.name.clone(),
+                width: Measure::new(as_job.as_bought_width(), ruler),
+                length: said_length(as_job, p.length, system),
+                whole: as_job.whole_length().is_some(),
                 steps: steps.map(|s| format!("{} × {}", p.length.0 / s.0, show_bought(s, system))),
                 needed: Measure::new(ruler.up(p.needed), ruler),
                 spare: Measure::new(p.spare.floor_to(ruler.step()), ruler),

@@ -4,7 +4,7 @@ use crate::laying::Laid;
 use bofta_core::FieldProblem;
 use bofta_core::bag::{Notice, Severity, Stage};
 use bofta_core::buying::Missing;
-use bofta_core::project::{Planned, Project};
+use bofta_core::project::{Planned, Project, guesses};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -14,11 +14,22 @@ pub struct ProblemView {
     pub field: String,
     pub value: String,
     pub message: String,
+    /// Where it is a question: what may be answered.
+    pub answers: Vec<ReplyView>,
+}
+
+/// One way to answer a question about a value.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct ReplyView {
+    pub label: String,
+    /// The value to send instead.
+    pub text: String,
 }
 
 impl std::convert::From<FieldProblem> for ProblemView {
     fn from(p: FieldProblem) -> Self {
-        Self { field: p.field, value: p.value, message: p.message }
+        let answers = p.answers.into_iter().map(|a| ReplyView { label: a.label, text: a.text }).collect();
+        Self { field: p.field, value: p.value, message: p.message, answers }
     }
 }
 
@@ -50,6 +61,7 @@ pub(super) fn notices(
     }
     if let Some(laid) = laid {
         all.extend(laid.lay.warnings.iter().map(|w| attention("lay", w.clone())));
+        all.extend(guesses(project, &laid.job, &laid.lay).into_iter().map(|told| attention("cloth", told)));
     }
     all.extend(planned.draft.notices.iter().map(notice));
     all

@@ -73,7 +73,10 @@ pub struct PartView {
     pub key: String,
     pub name: String,
     pub pieces: u32,
+    /// The cloth it is cut from first.
     pub cloth: Option<String>,
+    /// All it may be cut from, in order.
+    pub cloths: Vec<String>,
 }
 
 pub(super) fn pieces(project: &Project, planned: &Planned) -> Vec<PieceView> {
@@ -170,6 +173,7 @@ pub(super) fn parts(project: &Project, planned: &Planned) -> Vec<PartView> {
                 name: part.name().to_owned(),
                 pieces: count,
                 cloth: project.cloth_of(part).map(|c| c.id.clone()),
+                cloths: project.from.get(&part).cloned().unwrap_or_default(),
             })
         })
         .collect()

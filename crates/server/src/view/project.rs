@@ -1,7 +1,7 @@
 //! A whole project, as every stage needs it.
 
 use super::bag::{BagView, bag_view, holds, strap_drop};
-use super::cloth::{ClothView, cloth_view};
+use super::cloth::{ClothView, cloth_views};
 use super::lay::{LayView, PurchaseView, lay_view, purchase_views, used_percent};
 use super::notice::{NoticeView, ProblemView, notices};
 use super::piece::{PartView, PieceView, parts, pieces};
@@ -129,7 +129,7 @@ pub fn project_view(context: &Context<'_>) -> Result<ProjectView, StoreError> {
         .as_ref()
         .map(|l| cut_list(&l.job, &l.lay.cloths, &planned.draft.pieces, &planned.blocks))
         .unwrap_or_default();
-    let missing = laid.as_ref().and_then(|l| l.missing(work));
+    let missing = laid.as_ref().and_then(|l| l.missing(project, work));
     let lay = laid.as_ref().map(|l| lay_view(project, l, missing.as_ref(), &steps));
     let mut tally = tally(project, &planned, laid.as_ref());
     tally.missing = missing.as_ref().map(Missing::headline);
@@ -153,7 +153,7 @@ pub fn project_view(context: &Context<'_>) -> Result<ProjectView, StoreError> {
         pieces: pieces(project, &planned),
         seams: seams(project, &planned),
         parts: parts(project, &planned),
-        cloths: project.cloths.iter().map(|c| cloth_view(project, c)).collect(),
+        cloths: cloth_views(project),
         choices: LayChoicesView {
             cuts: match project.lay.cuts {
                 Cuts::Free => "free".into(),

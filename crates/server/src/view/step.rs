@@ -85,8 +85,8 @@ pub fn step_view(project: &Project, laid: &Laid, planned: &Planned, steps: &[Ste
 fn tell(view: &mut StepView, project: &Project, pieces: &[Piece], job: &Job, step: &Step) -> Option<()> {
     match step {
         Step::Cut { cloth, cut } => {
+            view.title.clone_from(&job.cloth(cloth)?.name);
             let cloth = project.cloth(cloth)?;
-            view.title.clone_from(&cloth.name);
             straight(view, project, cut);
             view.falls_off = falls_off(step, pieces, project, job);
             view.frees = freed(project, pieces, step);
@@ -113,7 +113,7 @@ fn tell(view: &mut StepView, project: &Project, pieces: &[Piece], job: &Job, ste
             view.before.insert(0, "Cloth up, backing below: both are cut at once.".into());
         }
         Step::Outline(round) => {
-            view.title.clone_from(&project.cloth(&round.cloth)?.name);
+            view.title.clone_from(&job.cloth(&round.cloth)?.name);
             view.how = "round the template, where it lies".into();
             view.falls_off = falls_off(step, pieces, project, job);
             view.frees = freed(project, pieces, step);

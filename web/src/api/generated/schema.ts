@@ -281,6 +281,45 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/largest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The largest bag of these proportions that comes from what there is, each size tried for a moment. */
+        get: operations["largest_size"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/left-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the plan being cut leaves of every cloth; nothing before the first cut. */
+        get: operations["show"];
+        put?: never;
+        /**
+         * Enters it in the cupboard: what was cut into is gone, what is left comes back as remnants. Entered again, the entry
+         *     before is taken back first.
+         */
+        post: operations["put_back"];
+        /** Takes it out of the cupboard again: what it took is there as before, what it left is not. */
+        delete: operations["take_out"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/other-widths": {
         parameters: {
             query?: never;
@@ -411,6 +450,26 @@ export interface paths {
         put?: never;
         /** Takes back the last change. */
         post: operations["undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/ways-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ways out of a plan that leaves pieces out, each tried for a moment: those that lay every piece first, cheapest first,
+         *     then those that leave out less. Empty when nothing is left out.
+         */
+        get: operations["ways"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -610,7 +669,7 @@ export interface components {
          * @description A field of a cloth.
          * @enum {string}
          */
-        ClothField: "name" | "material" | "width" | "selvedge" | "trim" | "wash_first" | "step" | "min" | "price" | "owned" | "print" | "up" | "nap";
+        ClothField: "name" | "material" | "width" | "selvedge" | "trim" | "wash_first" | "step" | "min" | "price" | "at_hand" | "buy_more" | "print" | "up" | "nap";
         /** @description The lay of one cloth. */
         ClothLayView: {
             /** @description The shortest purchase that cannot be ruled out. */
@@ -644,9 +703,15 @@ export interface components {
             used_percent: number;
             /** @description What washing makes of it, when it is washed first. */
             washed?: string | null;
+            /** @description It comes whole: a fat quarter, a remnant. */
+            whole: boolean;
         };
         /** @description A cloth of the project. */
         ClothView: {
+            /** @description What of it is there, said so that it is read back as the same; empty when there is none. */
+            at_hand: string;
+            /** @description What is missing of it is bought. */
+            buy_more: boolean;
             id: string;
             look: components["schemas"]["Look"];
             /** @description Key of the material. */
@@ -655,7 +720,6 @@ export interface components {
             min: components["schemas"]["Measure"];
             name: string;
             nap: boolean;
-            owned?: components["schemas"]["Measure"] | null;
             /** @description Keys of the parts cut from it. */
             parts: string[];
             /** @description Of a yard or metre. */
@@ -669,6 +733,8 @@ export interface components {
             shrinks: string;
             step?: components["schemas"]["Measure"] | null;
             swatch: components["schemas"]["DrawingView"];
+            /** @description What is there, and the roll if it is bought, drawn at one scale with all cloths of the project. */
+            things: components["schemas"]["ThingView"][];
             trim: components["schemas"]["Measure"];
             /** @description `length` or `across`. */
             up: string;
@@ -678,10 +744,12 @@ export interface components {
         };
         /** @description A cloth in the cupboard. */
         CupboardCloth: {
+            /** @description What bags took of it and left, a line each. */
+            account: string[];
             id: string;
             material: string;
             name: string;
-            /** @description The length owned, if any. */
+            /** @description What of it is there, if any. */
             owned?: string | null;
             price?: string | null;
             swatch?: components["schemas"]["DrawingView"] | null;
@@ -862,10 +930,29 @@ export interface components {
             /** @enum {string} */
             edit: "remove-cloth";
         } | {
+            /** @enum {string} */
+            edit: "lay-down";
+            /** @description As it is said: `2 fat quarters of pea stripe, half a yard of canvas`. */
+            text: string;
+        } | {
             /** @description The cloth's id. */
             cloth: string;
             /** @enum {string} */
             edit: "assign";
+            /** @description The part's key. */
+            part: string;
+        } | {
+            /** @description The cloth's id. */
+            cloth: string;
+            /** @enum {string} */
+            edit: "assign-also";
+            /** @description The part's key. */
+            part: string;
+        } | {
+            /** @description The cloth's id. */
+            cloth: string;
+            /** @enum {string} */
+            edit: "unassign";
             /** @description The part's key. */
             part: string;
         } | {
@@ -1066,6 +1153,20 @@ export interface components {
             used_percent: number;
             warnings: string[];
         };
+        /** @description What is left of one cloth. */
+        LeftOfCloth: {
+            /** @description What is worth keeping; empty where nothing is. */
+            kept: string;
+            name: string;
+            /** @description What was cut into of what was there; empty where all of it was bought. */
+            used: string;
+        };
+        /** @description What is left of the cloths of a project. */
+        LeftOverView: {
+            cloths: components["schemas"]["LeftOfCloth"][];
+            /** @description It is in the cupboard. */
+            in_cupboard: boolean;
+        };
         /**
          * Format: int64
          * @description An exact length in eighths of a micrometre; may be negative, as a difference of two.
@@ -1181,7 +1282,10 @@ export interface components {
         };
         /** @description A part of the bag and its cloth. */
         PartView: {
+            /** @description The cloth it is cut from first. */
             cloth?: string | null;
+            /** @description All it may be cut from, in order. */
+            cloths: string[];
             key: string;
             name: string;
             /** Format: int32 */
@@ -1248,6 +1352,8 @@ export interface components {
         };
         /** @description What is wrong with one field. */
         ProblemView: {
+            /** @description Where it is a question: what may be answered. */
+            answers: components["schemas"]["ReplyView"][];
             field: string;
             message: string;
             value: string;
@@ -1303,6 +1409,8 @@ export interface components {
             length: string;
             name: string;
             needed: components["schemas"]["Measure"];
+            /** @description The cloth of the project that it is of. */
+            of: string;
             owned: boolean;
             price?: string | null;
             proven: boolean;
@@ -1316,6 +1424,8 @@ export interface components {
             under: string[];
             /** @description What washing makes of it, when it is washed first. */
             washed?: string | null;
+            /** @description It comes whole, and its length says both its sizes. */
+            whole: boolean;
             width: components["schemas"]["Measure"];
         };
         /** @description Something in the drawer. */
@@ -1360,6 +1470,12 @@ export interface components {
             /** @description As a shop says it; nothing when what is at hand is enough. */
             length?: string | null;
             width?: components["schemas"]["Measure"] | null;
+        };
+        /** @description One way to answer a question about a value. */
+        ReplyView: {
+            label: string;
+            /** @description The value to send instead. */
+            text: string;
         };
         /** @description One row of the list. */
         Row: {
@@ -1490,6 +1606,19 @@ export interface components {
              */
             total: number;
         };
+        /** @description A bag of the size that comes from what there is. */
+        SizedView: {
+            /** @description What the bag is then. */
+            bag: string;
+            edits: components["schemas"]["Edit"][];
+            /** @description What keeps it from being larger, a sentence. */
+            limited: string;
+            /**
+             * Format: int32
+             * @description In hundredths of what it is now; nothing when it does not come at half its size either.
+             */
+            percent?: number | null;
+        };
         /** @description One step at the table. */
         StepView: {
             /** @description Short checks before the cut. */
@@ -1570,6 +1699,20 @@ export interface components {
             times: number;
             value: components["schemas"]["Measure"];
         };
+        /** @description One thing that is there of a cloth, or the roll it is bought off. */
+        ThingView: {
+            /** @description Its size is a guess. */
+            about: boolean;
+            /** @description Bought, not there. */
+            bought: boolean;
+            /** Format: int32 */
+            count: number;
+            drawing: components["schemas"]["DrawingView"];
+            /** @description `2 fat quarters`; of a roll, how wide it is. */
+            label: string;
+            length?: components["schemas"]["Measure"] | null;
+            width: components["schemas"]["Measure"];
+        };
         /** @description How a piece may be turned by hand. */
         Turned: {
             chosen: boolean;
@@ -1586,6 +1729,16 @@ export interface components {
             line: number;
             text: string;
             why: string;
+        };
+        /** @description One way out. */
+        WayOut: {
+            /** @description The edits that take it. */
+            edits: components["schemas"]["Edit"][];
+            name: string;
+            /** @description What it costs, or what it still leaves out. */
+            told: string;
+            /** @description Every piece lies somewhere then. */
+            whole: boolean;
         };
     };
     responses: never;
@@ -3522,6 +3675,454 @@ export interface operations {
             };
         };
     };
+    largest_size: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SizedView"];
+                };
+            };
+            /** @description The path, the query or the body cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A page of another site asked. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description This address does not take that method. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The server was asked under a name that is not its own. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description What is kept cannot be read, or a field cannot stand. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The database or a turn at computing cannot be had just now: try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The disk is full: nothing more can be kept. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+        };
+    };
+    show: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeftOverView"];
+                };
+            };
+            /** @description The path, the query or the body cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A page of another site asked. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description This address does not take that method. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description It stands against how things are now. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The server was asked under a name that is not its own. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description What is kept cannot be read, or a field cannot stand. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The database or a turn at computing cannot be had just now: try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The disk is full: nothing more can be kept. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+        };
+    };
+    put_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeftOverView"];
+                };
+            };
+            /** @description The path, the query or the body cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A page of another site asked. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description This address does not take that method. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The server was asked under a name that is not its own. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description What is kept cannot be read, or a field cannot stand. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The database or a turn at computing cannot be had just now: try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The disk is full: nothing more can be kept. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+        };
+    };
+    take_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeftOverView"];
+                };
+            };
+            /** @description The path, the query or the body cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A page of another site asked. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description This address does not take that method. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description It stands against how things are now. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The server was asked under a name that is not its own. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description What is kept cannot be read, or a field cannot stand. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The database or a turn at computing cannot be had just now: try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The disk is full: nothing more can be kept. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+        };
+    };
     other_widths: {
         parameters: {
             query?: never;
@@ -4469,6 +5070,118 @@ export interface operations {
                 };
             };
             /** @description A field cannot stand. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The database or a turn at computing cannot be had just now: try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The disk is full: nothing more can be kept. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+        };
+    };
+    ways: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WayOut"][];
+                };
+            };
+            /** @description The path, the query or the body cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A page of another site asked. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description This address does not take that method. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The server was asked under a name that is not its own. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description What is kept cannot be read, or a field cannot stand. */
             422: {
                 headers: {
                     [name: string]: unknown;

@@ -1,7 +1,7 @@
 // The same bag with its corners boxed each way: different pieces, the same finished sizes, side by side.
 import { useQuery } from '@tanstack/react-query';
 import { Dialog } from 'radix-ui';
-import { api, must } from '../../api/client';
+import { ApiError, api, must } from '../../api/client';
 import { Drawing } from '../../drawing/Drawing';
 import { useProject } from '../../project/ProjectContext';
 
@@ -12,17 +12,23 @@ export function CompareCorners() {
     queryKey: ['corners', view.id, view.revision],
     queryFn: () =>
       Promise.all(
-        answers.map((a) =>
-          must(
-            api.POST('/api/projects/{id}/preview', {
-              params: { path: { id: view.id } },
-              body: {
-                based_on: view.revision,
-                edits: [{ edit: 'bag', field: 'boxing', value: a.key }],
-              },
-            }),
-          ),
-        ),
+        answers.map(async (a) => {
+          try {
+            return await must(
+              api.POST('/api/projects/{id}/preview', {
+                params: { path: { id: view.id } },
+                body: {
+                  based_on: view.revision,
+                  edits: [{ edit: 'bag', field: 'boxing', value: a.key }],
+                },
+              }),
+            );
+          } catch (error) {
+            // What this bag cannot have stands beside the others, with the reason.
+            if (error instanceof ApiError && error.status === 422) return error.message;
+            throw error;
+          }
+        }),
       ),
     enabled: false,
   });
@@ -42,9 +48,19 @@ export function CompareCorners() {
           </Dialog.Description>
           {both.isFetching && <p className="mt-3">Drafting them …</p>}
           {both.isError && <p role="alert">{both.error.message}</p>}
-          <ul className="mt-3 grid gap-4 sm:grid-cols-3">
+          <ul className="mt-3 grid gap-4 sm:grid-cols-2 lg:grid-cols-4">
             {both.data?.map((other, i) => {
               const answer = answers[i];
+              if (answer && typeof other === 'string') {
+                return (
+                  <li key={answer.key} className="sheet flex flex-col p-3">
+                    <h3 className="text-lg">{answer.name}</h3>
+                    <p className="text-sm text-soft">{answer.note}</p>
+                    <p className="mt-2">{other}</p>
+                  </li>
+                );
+              }
+              if (typeof other === 'string') return null;
               const panel = other.pieces.find((p) => p.id === 'outer-panel') ?? other.pieces[0];
               if (!answer || !panel) return null;
               return (

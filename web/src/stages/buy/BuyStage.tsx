@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Copy, Printer } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { api, must } from '../../api/client';
+import { api, must, type PurchaseView } from '../../api/client';
 import { Drawing } from '../../drawing/Drawing';
 import { TextField } from '../../fields/TextField';
 import { Least } from '../../frame/Least';
@@ -33,6 +33,8 @@ export function BuyStage() {
     );
   }
   const unit = view.system;
+  const bought = view.purchases.filter((p) => !p.owned);
+  const taken = view.purchases.filter((p) => p.owned);
   const copy = async () => {
     await navigator.clipboard.writeText(view.shopping_list ?? '');
     setCopied(true);
@@ -55,7 +57,7 @@ export function BuyStage() {
       </div>
       <NotWhole className="mb-3" />
       <ul className="flex flex-col gap-3">
-        {view.purchases.map((p) => {
+        {bought.map((p) => {
           const others = widths.data?.find((w) => w.cloth === p.cloth)?.widths ?? [];
           return (
             <li key={p.cloth} className="sheet flex flex-wrap items-start gap-x-4 gap-y-2 p-3">
@@ -85,7 +87,7 @@ export function BuyStage() {
                   )}
                 </p>
                 {p.washed && <p className="text-soft">{p.washed}</p>}
-                {!p.owned && !view.lay?.missing && (
+                {!view.lay?.missing && (
                   <p className="text-soft">
                     {p.proven ? (
                       <Least text="no shorter cut will do" reason={p.reason} under={p.under} />
@@ -97,9 +99,7 @@ export function BuyStage() {
               </div>
               <div className="w-44 text-right">
                 <p className="font-heading text-[28px] leading-8">{p.length}</p>
-                <p className="text-soft">
-                  {p.owned ? 'from what you have' : p.steps ? p.steps : 'cut to length'}
-                </p>
+                <p className="text-soft">{p.steps ? p.steps : 'cut to length'}</p>
                 {p.cost ? (
                   <p>
                     <span className="text-soft">
@@ -108,47 +108,32 @@ export function BuyStage() {
                     <strong className="ml-1 text-lg">{p.cost}</strong>
                   </p>
                 ) : (
-                  !p.owned && (
-                    <TextField
-                      label={unit === 'in' ? 'Price a yard' : 'Price a metre'}
-                      value=""
-                      placeholder="not known"
-                      className="mt-1 text-left print:hidden"
-                      onCommit={(value) => edit({ edit: 'cloth', cloth: p.cloth, field: 'price', value })}
-                    />
-                  )
+                  <TextField
+                    label={unit === 'in' ? 'Price a yard' : 'Price a metre'}
+                    value=""
+                    placeholder="not known"
+                    className="mt-1 text-left print:hidden"
+                    onCommit={(value) => edit({ edit: 'cloth', cloth: p.cloth, field: 'price', value })}
+                  />
                 )}
               </div>
               <div className="w-full border-t border-ruled pt-2 min-[1180px]:w-56 min-[1180px]:border-t-0 min-[1180px]:border-l min-[1180px]:pt-0 min-[1180px]:pl-3">
-                {p.owned ? (
-                  <PlanFields>
-                    <button
-                      type="button"
-                      className="btn print:hidden"
-                      onClick={() => edit({ edit: 'cloth', cloth: p.cloth, field: 'owned', value: '' })}
-                    >
-                      Buy it instead
-                    </button>
-                  </PlanFields>
-                ) : (
-                  <>
-                    <h3 className="font-sans text-sm font-normal text-soft">in another width</h3>
-                    {widths.isPending && <p className="text-sm text-soft">laying it …</p>}
-                    <ul>
-                      {others.map((w) => (
-                        <li key={w.width} className="flex justify-between">
-                          <span>{w.width}</span>
-                          <span className="font-bold">{w.length ?? 'does not fit'}</span>
-                        </li>
-                      ))}
-                    </ul>
-                  </>
-                )}
+                <h3 className="font-sans text-sm font-normal text-soft">in another width</h3>
+                {widths.isPending && <p className="text-sm text-soft">laying it …</p>}
+                <ul>
+                  {others.map((w) => (
+                    <li key={w.width} className="flex justify-between">
+                      <span>{w.width}</span>
+                      <span className="font-bold">{w.length ?? 'does not fit'}</span>
+                    </li>
+                  ))}
+                </ul>
               </div>
             </li>
           );
         })}
       </ul>
+      <Taken purchases={taken} />
       <Goods />
       {view.lay.cost && (
         <p className="mt-3 flex items-baseline justify-end gap-3 text-lg">
@@ -159,5 +144,48 @@ export function BuyStage() {
         </p>
       )}
     </div>
+  );
+}
+
+/** What the bag takes of what is there already, each piece of cloth by itself. */
+function Taken({ purchases }: { purchases: PurchaseView[] }) {
+  const { edit } = useProject();
+  if (purchases.length === 0) return null;
+  const cloths = [...new Set(purchases.map((p) => p.of))];
+  return (
+    <section aria-label="From what you have" className="sheet mt-3 p-3">
+      <h2 className="text-lg">From what you have</h2>
+      {cloths.map((of) => {
+        const pieces = purchases.filter((p) => p.of === of);
+        return (
+          <div
+            key={of}
+            className="mt-2 flex flex-wrap items-start gap-x-4 gap-y-1 border-t border-ruled pt-2"
+          >
+            {pieces[0] && (
+              <Drawing drawing={pieces[0].swatch} label="" className="rounded-sm border border-ruled" />
+            )}
+            <ul className="min-w-52 flex-1">
+              {pieces.map((p) => (
+                <li key={p.cloth} className="flex flex-wrap gap-x-3">
+                  <span className="flex-1">{p.name}</span>
+                  <strong>{p.whole ? p.length : `${p.length} of it`}</strong>
+                  {p.washed && <span className="w-full text-soft">{p.washed}</span>}
+                </li>
+              ))}
+            </ul>
+            <PlanFields>
+              <button
+                type="button"
+                className="btn print:hidden"
+                onClick={() => edit({ edit: 'cloth', cloth: of, field: 'at_hand', value: '' })}
+              >
+                Buy it instead
+              </button>
+            </PlanFields>
+          </div>
+        );
+      })}
+    </section>
   );
 }

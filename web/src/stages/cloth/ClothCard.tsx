@@ -14,7 +14,6 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
   const { view, edit, notify } = useProject();
   const queries = useQueryClient();
   const { patterns, prints, print_up } = useChoices();
-  const [over, setOver] = useState(false);
   const [kept, setKept] = useState(false);
   const set = (field: ClothField) => (value: string) =>
     edit({ edit: 'cloth', cloth: cloth.id, field, value });
@@ -22,7 +21,7 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
     edit({ edit: 'cloth-look', cloth: cloth.id, look: { ...cloth.look, ...change } });
   const unit = view.system;
   const per = unit === 'in' ? 'a yard' : 'a metre';
-  const parts = view.parts.filter((p) => p.cloth === cloth.id);
+  const parts = view.parts.filter((p) => p.cloths.includes(cloth.id));
   const keep = async () => {
     const path = { id: view.id, cloth: cloth.id };
     try {
@@ -34,22 +33,7 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
     }
   };
   return (
-    <section
-      aria-label={cloth.name}
-      className={`sheet flex h-full flex-col p-3 ${over ? 'outline outline-3 outline-chalk' : ''}`}
-      onDragOver={(e) => {
-        if (e.dataTransfer.types.includes('text/bofta-part')) {
-          e.preventDefault();
-          setOver(true);
-        }
-      }}
-      onDragLeave={() => setOver(false)}
-      onDrop={(e) => {
-        setOver(false);
-        const part = e.dataTransfer.getData('text/bofta-part');
-        if (part) edit({ edit: 'assign', part, cloth: cloth.id });
-      }}
-    >
+    <section aria-label={cloth.name} className="sheet flex h-full flex-col p-3">
       <div className="flex gap-3">
         <Drawing
           drawing={cloth.swatch}
@@ -76,7 +60,7 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
           </p>
         </div>
       </div>
-      <div className="mt-3 grid grid-cols-3 gap-x-3 gap-y-2">
+      <div className="mt-3 grid grid-cols-2 gap-x-3 gap-y-2">
         <PlanFields>
           <TextField
             label="Wide"
@@ -92,17 +76,10 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
           placeholder="not known"
           onCommit={set('price')}
         />
-        <PlanFields>
-          <TextField
-            label="I have"
-            value={cloth.owned?.text ?? ''}
-            words={cloth.owned?.words}
-            unit={unit}
-            placeholder="none"
-            onCommit={set('owned')}
-          />
-        </PlanFields>
       </div>
+      <PlanFields>
+        <WhatIsThere cloth={cloth} />
+      </PlanFields>
       <div className="mt-2">
         <PlanFields>
           <ChoiceField
@@ -208,5 +185,35 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
         </PlanFields>
       </div>
     </section>
+  );
+}
+
+/** What of it is there, said as people say it; what that comes to lies on the table. */
+function WhatIsThere({ cloth }: { cloth: ClothView }) {
+  const { view, edit } = useProject();
+  const set = (field: ClothField) => (value: string) =>
+    edit({ edit: 'cloth', cloth: cloth.id, field, value });
+  return (
+    <div className="mt-2">
+      <TextField
+        label="I have"
+        value={cloth.at_hand}
+        placeholder={`none of it: 2 fat quarters, half a ${view.system === 'in' ? 'yard, 18 x 22' : 'metre, 40 x 60'} …`}
+        hint={cloth.at_hand ? 'First size along the selvedge, second across.' : undefined}
+        onCommit={set('at_hand')}
+      />
+      {cloth.at_hand !== '' && (
+        <ChoiceField
+          label="If it runs short"
+          inline
+          value={cloth.buy_more ? 'yes' : 'no'}
+          onChoose={set('buy_more')}
+          choices={[
+            { value: 'no', name: 'there is no more' },
+            { value: 'yes', name: 'buy the rest' },
+          ]}
+        />
+      )}
+    </div>
   );
 }

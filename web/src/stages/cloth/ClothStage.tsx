@@ -1,4 +1,4 @@
-// Cloth: what each part is cut from, by dropping parts on cloths or choosing; each cloth with its print seen.
+// Cloth: the table with what there is and the parts put on it; below it each cloth, what is measured and owned of it.
 import { useQueryClient } from '@tanstack/react-query';
 import { Plus } from 'lucide-react';
 import { Popover } from 'radix-ui';
@@ -9,57 +9,30 @@ import { useCupboard } from '../../cupboard/useCupboard';
 import { Drawing } from '../../drawing/Drawing';
 import { SelectField } from '../../fields/SelectField';
 import { More } from '../../frame/More';
+import { NotWhole } from '../../frame/NotWhole';
 import { whyNot } from '../../project/outcome';
 import { PlanFields } from '../../project/PlanFields';
 import { useProject } from '../../project/ProjectContext';
 import { ClothCard } from './ClothCard';
+import { ClothTable } from './ClothTable';
+import { HowLarge } from './HowLarge';
 
 export function ClothStage() {
-  const { view, edit } = useProject();
+  const { view } = useProject();
   return (
     <div>
       <div className="mb-3 flex flex-wrap items-center gap-3">
         <h1 className="text-xl">Cloth</h1>
         <p className="flex-1 text-soft max-sm:order-last max-sm:basis-full">
-          {view.steps_done === 0 && 'Drop a part on the cloth it is cut from, or choose.'}
+          {view.steps_done === 0 && 'Put each part on what it is cut from; what is there is used first.'}
         </p>
         <PlanFields>
           <FromCupboard />
         </PlanFields>
       </div>
-      <ul aria-label="Parts" className="mb-4 flex flex-wrap gap-2">
-        {view.parts.map((part) => (
-          <li
-            key={part.key}
-            draggable={view.steps_done === 0}
-            onDragStart={(e) => {
-              e.dataTransfer.setData('text/bofta-part', part.key);
-              e.dataTransfer.effectAllowed = 'move';
-            }}
-            className={`flex cursor-grab items-center gap-2 rounded border bg-paper py-1 pr-1 pl-3 ${part.cloth ? 'border-ruled' : 'border-2 border-madder'}`}
-          >
-            <span className="font-bold">{part.name}</span>
-            <span className="text-sm text-soft">
-              {part.pieces} {part.pieces === 1 ? 'piece' : 'pieces'}
-            </span>
-            <PlanFields>
-              <select
-                className="field w-auto max-w-44 py-0.5"
-                aria-label={`${part.name} is cut from`}
-                value={part.cloth ?? ''}
-                onChange={(e) => edit({ edit: 'assign', part: part.key, cloth: e.target.value })}
-              >
-                {!part.cloth && <option value="">no cloth yet</option>}
-                {view.cloths.map((c) => (
-                  <option key={c.id} value={c.id}>
-                    {c.name}
-                  </option>
-                ))}
-              </select>
-            </PlanFields>
-          </li>
-        ))}
-      </ul>
+      <NotWhole className="mb-3" />
+      {view.cloths.length > 0 && <ClothTable />}
+      <HowLarge />
       <ul className="grid grid-cols-1 gap-4 lg:grid-cols-2">
         {view.cloths.map((cloth) => (
           <li key={cloth.id}>

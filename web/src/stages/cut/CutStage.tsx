@@ -7,6 +7,7 @@ import { api, must } from '../../api/client';
 import { Drawing } from '../../drawing/Drawing';
 import { NotWhole } from '../../frame/NotWhole';
 import { useProject } from '../../project/ProjectContext';
+import { LeftOver } from './LeftOver';
 
 export function CutStage() {
   const { view, edit } = useProject();
@@ -99,6 +100,7 @@ export function CutStage() {
               Begin again
             </button>
           </div>
+          <LeftOver />
         </div>
       ) : step.isError ? (
         <div role="alert" className="sheet p-4">

@@ -46,7 +46,7 @@ export function LayStage() {
                 value={c.cloth}
                 className="flex items-center gap-2 border-b-[3px] border-transparent px-2 py-1 data-[state=active]:border-indigo data-[state=active]:font-bold hover:bg-paper"
               >
-                {c.name} <span className="text-soft">{c.length}</span>
+                {c.name} {!c.whole && <span className="text-soft">{c.length}</span>}
               </Tabs.Trigger>
             ))}
           </Tabs.List>
@@ -194,7 +194,7 @@ function OneCloth({ cloth }: { cloth: ClothLayView }) {
           <span className="font-sans text-sm">{cloth.owned ? 'of what you have' : 'to buy'}</span>
         </p>
         <p className="text-soft">
-          {view.lay?.missing ? null : cloth.proven ? (
+          {view.lay?.missing || cloth.whole ? null : cloth.proven ? (
             <Least
               text={cloth.owned ? 'no shorter length will do' : 'no shorter cut will do'}
               reason={cloth.reason}
@@ -254,7 +254,7 @@ function OtherWays({ running }: { running: boolean }) {
               <span className="min-w-0 leading-tight">
                 <span className="block font-bold">{w.name}</span>
                 <span className="block text-sm">
-                  {w.chosen ? `${w.bought} altogether` : w.difference}
+                  {w.chosen ? w.bought : w.difference}
                   {w.glance && <span className="text-soft"> at a glance</span>}
                 </span>
                 <span className="block text-sm text-soft">{w.cuts}</span>

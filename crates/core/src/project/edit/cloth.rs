@@ -3,11 +3,14 @@
 use super::ClothField;
 use super::read::{choice, key_of, price, size, yes_or_no};
 use crate::FieldProblem;
-use crate::cloth::Material;
+use crate::cloth::{AtHand, Cloth, Material, NotRead, Question, put, read_at_hand, read_of_cloths};
 use crate::measure::{LONGEST, Length, Ruler, ShopStep, System};
 use crate::name::named;
 use crate::piece::Part;
 use crate::project::{Look, Project, ProjectCloth};
+
+/// More pieces of one cloth than these are not planned with.
+const MOST_AT_HAND: u64 = 200;
 
 /// More cloths than these are a cupboard, not a bag.
 const MOST_CLOTHS: usize = 60;
@@ -100,11 +103,65 @@ impl Project {
         Ok(format!("Remove {name}"))
     }
 
+    pub(super) fn lay_down(&mut self, text: &str) -> Result<String, FieldProblem> {
+        let key = "at_hand";
+        if self.cloths.is_empty() {
+            return Err(FieldProblem::new(
+                key,
+                text,
+                "There is no cloth here yet: add it, and then say what there is of it.",
+            ));
+        }
+        let names: Vec<&str> = self.cloths.iter().map(|c| c.name.as_str()).collect();
+        let said = read_of_cloths(text, &names, self.system).map_err(|not| not_read(key, text, not))?;
+        if said.is_empty() {
+            return Err(FieldProblem::new(key, text, "Say what there is: 2 fat quarters, half a yard, 18 x 22."));
+        }
+        let mut told = Vec::new();
+        for (at, thing) in said {
+            let cloth = &mut self.cloths[at];
+            told.push(format!("{} of {}", thing.say(self.system), cloth.name));
+            put(&mut cloth.at_hand, thing);
+            few_enough(key, text, &cloth.name, &cloth.at_hand)?;
+            all_usable(cloth, text, (self.system, self.ruler))?;
+        }
+        Ok(format!("Lay down {}", told.join(", ")))
+    }
+
     pub(super) fn assign(&mut self, part: &str, cloth: &str) -> Result<String, FieldProblem> {
         let part: Part = choice("part", part)?;
         let name = self.cloth_mut(cloth)?.name.clone();
         self.from.insert(part, vec![cloth.to_owned()]);
         Ok(format!("{} from {name}", part.name()))
+    }
+
+    pub(super) fn assign_also(&mut self, part: &str, cloth: &str) -> Result<String, FieldProblem> {
+        let part: Part = choice("part", part)?;
+        let name = self.cloth_mut(cloth)?.name.clone();
+        let from = self.from.entry(part).or_default();
+        if from.iter().any(|id| id == cloth) {
+            let message = format!("{} is cut from {name} already.", part.name());
+            return Err(FieldProblem::new("cloth", cloth, message));
+        }
+        from.push(cloth.to_owned());
+        Ok(format!("{} from {name} too", part.name()))
+    }
+
+    pub(super) fn unassign(&mut self, part: &str, cloth: &str) -> Result<String, FieldProblem> {
+        let part: Part = choice("part", part)?;
+        let name = self.cloth_mut(cloth)?.name.clone();
+        let from = self.from.entry(part).or_default();
+        let before = from.len();
+        from.retain(|id| id != cloth);
+        let gone = from.len() < before;
+        if from.is_empty() {
+            self.from.remove(&part);
+        }
+        if !gone {
+            let message = format!("{} is not cut from {name}.", part.name());
+            return Err(FieldProblem::new("cloth", cloth, message));
+        }
+        Ok(format!("{} no longer from {name}", part.name()))
     }
 
     fn cloth_mut(&mut self, id: &str) -> Result<&mut ProjectCloth, FieldProblem> {
@@ -140,9 +197,46 @@ impl Project {
     }
 }
 
+/// The things said to be there of the cloth called `name`.
+fn at_hand(key: &str, value: &str, name: &str, system: System) -> Result<Vec<AtHand>, FieldProblem> {
+    let things = read_at_hand(value, name, system).map_err(|not| not_read(key, value, not))?;
+    few_enough(key, value, name, &things)?;
+    Ok(things)
+}
+
+fn not_read(key: &str, value: &str, not: NotRead) -> FieldProblem {
+    match not {
+        NotRead::Asked(Question { ask, answers, .. }) => FieldProblem::new(key, value, ask).with_answers(answers),
+        unread @ NotRead::Unread { .. } => FieldProblem::new(key, value, unread.to_string()),
+    }
+}
+
+fn few_enough(key: &str, value: &str, name: &str, things: &[AtHand]) -> Result<(), FieldProblem> {
+    let count: u64 = things.iter().map(|t| u64::from(t.count)).sum();
+    if count > MOST_AT_HAND {
+        let message = format!("{count} pieces of {name}: at most {MOST_AT_HAND} of a cloth are planned with.");
+        return Err(FieldProblem::new(key, value, message));
+    }
+    Ok(())
+}
+
+/// That something can be cut from each thing there is of `cloth`.
+fn all_usable(cloth: &ProjectCloth, value: &str, (system, ruler): (System, Ruler)) -> Result<(), FieldProblem> {
+    let nothing = |c: &Cloth| c.usable_width() <= Length::ZERO || c.usable_length().is_some_and(|l| l <= Length::ZERO);
+    let Some(small) = cloth.for_job(system).into_iter().find(nothing) else { return Ok(()) };
+    let show = |l: Length| format!("{} {}", ruler.show(l).text, system.symbol());
+    let message = format!(
+        "{} is too small: its sides lose {} each to the selvedges, its ends {} each when they are squared.",
+        small.name,
+        show(cloth.selvedge),
+        show(cloth.trim)
+    );
+    Err(FieldProblem::new("at_hand", value, message))
+}
+
 /// Whether `value` takes away what stood in `field`.
 fn is_none(field: ClothField, value: &str) -> bool {
-    matches!(value.trim(), "" | "none") || (field == ClothField::Owned && value.trim() == "0")
+    matches!(value.trim(), "" | "none") || (field == ClothField::AtHand && value.trim() == "0")
 }
 
 fn edit_cloth(
@@ -177,14 +271,8 @@ fn edit_cloth(
         ClothField::Step => cloth.shop = ShopStep { step: if none { None } else { Some(length()?) }, ..cloth.shop },
         ClothField::Min => cloth.shop = ShopStep { min: length()?, ..cloth.shop },
         ClothField::Price => cloth.price = if none { None } else { Some(price(&key, value, system)?.0) },
-        ClothField::Owned if value.contains(['x', 'X', '×']) => {
-            let message = format!(
-                "“{}” is two sizes: type here how long the piece is that you have, and how wide under Width.",
-                value.trim()
-            );
-            return Err(FieldProblem::new(&key, value, message));
-        }
-        ClothField::Owned => cloth.owned = if none { None } else { Some(length()?) },
+        ClothField::AtHand => cloth.at_hand = at_hand(&key, value, &cloth.name, system)?,
+        ClothField::BuyMore => cloth.buy_more = yes_or_no(&key, value)?,
         ClothField::Print => cloth.print = choice(&key, value)?,
         ClothField::Up => cloth.up = choice(&key, value)?,
         ClothField::Nap => cloth.nap = yes_or_no(&key, value)?,
@@ -196,8 +284,7 @@ fn edit_cloth(
             format!("{} is {} wide: more than 0 and at most 5 m is allowed.", cloth.name, show(cloth.width)),
         ));
     }
-    let as_job = cloth.for_job();
-    if as_job.usable_width() <= Length::ZERO {
+    if cloth.roll().usable_width() <= Length::ZERO {
         let field = if field == ClothField::Selvedge { "selvedge" } else { "width" };
         return Err(FieldProblem::new(
             field,
@@ -210,13 +297,7 @@ fn edit_cloth(
             ),
         ));
     }
-    if as_job.usable_length().is_some_and(|l| l <= Length::ZERO) {
-        return Err(FieldProblem::new(
-            "owned",
-            value,
-            format!("{} is too short: squaring its ends takes {} at each.", cloth.name, show(cloth.trim)),
-        ));
-    }
+    all_usable(cloth, value, (system, ruler))?;
     if cloth.shop.step.is_some_and(|s| s <= Length::ZERO) {
         return Err(FieldProblem::new(
             "step",

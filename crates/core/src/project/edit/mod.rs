@@ -29,7 +29,8 @@ pub enum ClothField {
     Step,
     Min,
     Price,
-    Owned,
+    AtHand,
+    BuyMore,
     Print,
     Up,
     Nap,
@@ -269,8 +270,27 @@ pub enum Edit {
         /// Its id.
         cloth: String,
     },
+    /// Lays down what is there of one or several cloths, beside what lies there already.
+    LayDown {
+        /// As it is said: `2 fat quarters of pea stripe, half a yard of canvas`.
+        text: String,
+    },
     /// Cuts a part from a cloth.
     Assign {
+        /// The part's key.
+        part: String,
+        /// The cloth's id.
+        cloth: String,
+    },
+    /// Cuts a part from one more cloth, where those before it run short.
+    AssignAlso {
+        /// The part's key.
+        part: String,
+        /// The cloth's id.
+        cloth: String,
+    },
+    /// Cuts a part no longer from a cloth.
+    Unassign {
         /// The part's key.
         part: String,
         /// The cloth's id.
@@ -396,7 +416,10 @@ impl Project {
             Edit::ClothLook { cloth, look } => self.edit_look(cloth, look),
             Edit::AddCloth { name, material } => self.add_cloth(name, material),
             Edit::RemoveCloth { cloth } => self.remove_cloth(cloth),
+            Edit::LayDown { text } => self.lay_down(text),
             Edit::Assign { part, cloth } => self.assign(part, cloth),
+            Edit::AssignAlso { part, cloth } => self.assign_also(part, cloth),
+            Edit::Unassign { part, cloth } => self.unassign(part, cloth),
             Edit::Lay { field, value } => self.edit_lay(*field, value),
             Edit::Project { field, value } => self.edit_project(*field, value),
             Edit::LengthsAtHand { kind, width, lengths } => self.edit_lengths(*kind, *width, lengths),

@@ -1,0 +1,288 @@
+//! What people say they have, read: `2 fat quarters`, `half a yard and 60 cm`, `18 x 22`, `three squares of 5 in`.
+//!
+//! `and`, `+`, `&`, `;` and commas part one thing from the next; they are never summed. The first of two sizes runs along the
+//! selvedge. What can be meant in two ways is asked, with what each answer would be written as; a word that is not
+//! understood is named. Nothing is guessed. Readings are common practice.
+
+mod forms;
+mod length;
+mod size;
+mod words;
+
+use super::at_hand::{AtHand, HandForm};
+use crate::measure::{Length, System};
+use crate::problem::Answer;
+use forms::{full_width, of_width, pre_cut, squares_or_strips};
+use length::length;
+use size::{sides, size};
+use thiserror::Error;
+use words::{UNITS, unit_of};
+
+/// A thing that can be meant in more than one way.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Question {
+    /// The words it is about.
+    pub said: String,
+    /// The question, a sentence.
+    pub ask: String,
+    /// What may be answered.
+    pub answers: Vec<Answer>,
+}
+
+/// Why what was said is not taken yet.
+#[derive(Clone, Debug, PartialEq, Eq, Error)]
+pub enum NotRead {
+    /// It can be meant in more than one way.
+    #[error("{}", .0.ask)]
+    Asked(Question),
+    /// Words, or a size, that mean nothing here.
+    #[error("“{said}”: {why}")]
+    Unread {
+        /// The words.
+        said: String,
+        /// What would do, a sentence.
+        why: String,
+    },
+}
+
+/// What one thing comes to.
+enum Read {
+    Thing(AtHand),
+    /// The question, and for every answer its label and how the thing is written then.
+    Ask(String, Vec<(String, String)>),
+    Unread(String),
+}
+
+/// Most things alike that are taken as meant.
+const MOST_ALIKE: u32 = 500;
+
+/// Reads `text` of a cloth called `cloth`, bare numbers in the units of `system`. Nothing, `none` or `0` is nothing at hand.
+///
+/// # Errors
+/// The first thing that is to be asked, or that is not understood.
+pub fn read_at_hand(text: &str, cloth: &str, system: System) -> Result<Vec<AtHand>, NotRead> {
+    let items = items(text);
+    let nothing = |only: &String| matches!(only.to_lowercase().as_str(), "none" | "0" | "nothing");
+    if items.len() == 1 && items.iter().all(nothing) {
+        return Ok(vec![]);
+    }
+    let mut things = Vec::new();
+    for (n, item) in items.iter().enumerate() {
+        match read(item, cloth, system) {
+            Read::Thing(thing) => things.push(thing),
+            Read::Ask(ask, answers) => return Err(asked(&items, n, ask, answers)),
+            Read::Unread(why) => return Err(NotRead::Unread { said: item.clone(), why }),
+        }
+    }
+    Ok(things)
+}
+
+/// The question about item `n`, every answer with the other items beside it.
+fn asked(items: &[String], n: usize, ask: String, answers: Vec<(String, String)>) -> NotRead {
+    let whole = |said: &str| {
+        let each = items.iter().enumerate().map(|(k, other)| if k == n { said } else { other.as_str() });
+        each.collect::<Vec<_>>().join(", ")
+    };
+    let answers = answers.into_iter().map(|(label, said)| Answer { label, text: whole(&said) }).collect();
+    NotRead::Asked(Question { said: items[n].clone(), ask, answers })
+}
+
+/// Reads `text` of several `cloths`, by name: `2 fat quarters of pea stripe, half a yard of canvas`. Gives for every thing
+/// which of them it is of. A few words of a name do where no other cloth has them.
+///
+/// # Errors
+/// As [`read_at_hand`]; and a cloth that is not named where there are several, or that no cloth is called.
+pub fn read_of_cloths(text: &str, cloths: &[&str], system: System) -> Result<Vec<(usize, AtHand)>, NotRead> {
+    let items = items(text);
+    let mut things = Vec::new();
+    for (n, item) in items.iter().enumerate() {
+        let asked = |ask: String, answers| asked(&items, n, ask, answers);
+        let named = named(item, cloths);
+        let which = |bare: &str| {
+            cloths.iter().map(|name| ((*name).to_owned(), format!("{bare} of {name}"))).collect::<Vec<_>>()
+        };
+        let (cloth, name) = match named.as_slice() {
+            [(one, _)] => (*one, cloths[*one]),
+            [] if cloths.len() == 1 => (0, cloths[0]),
+            [] => {
+                return Err(match read(item, "", system) {
+                    Read::Thing(_) => asked(format!("“{item}”: of which cloth?"), which(item)),
+                    Read::Ask(ask, answers) => asked(ask, answers),
+                    Read::Unread(why) => NotRead::Unread { said: item.clone(), why: nothing_called(item, why) },
+                });
+            }
+            several => {
+                let bare = several.first().map_or(item.as_str(), |(_, at)| item[..*at].trim());
+                let answers = several.iter().map(|(at, _)| cloths[*at]);
+                let answers = answers.map(|name| (name.to_owned(), format!("{bare} of {name}"))).collect();
+                return Err(asked(format!("“{item}”: which of them?"), answers));
+            }
+        };
+        match read(item, name, system) {
+            Read::Thing(thing) => things.push((cloth, thing)),
+            // The answer stays of the cloth that was named.
+            Read::Ask(ask, answers) => {
+                let of_it = answers.into_iter().map(|(label, said)| (label, format!("{said} of {name}")));
+                return Err(asked(ask, of_it.collect()));
+            }
+            Read::Unread(why) => return Err(NotRead::Unread { said: item.clone(), why }),
+        }
+    }
+    Ok(things)
+}
+
+/// The cloths that `item` may be of by its last words, and where those begin; one that is called exactly so alone.
+fn named(item: &str, cloths: &[&str]) -> Vec<(usize, usize)> {
+    let lower = item.to_lowercase();
+    if lower.len() != item.len() {
+        return vec![];
+    }
+    for (at, _) in lower.match_indices(" of ") {
+        let said = lower[at + 4..].trim().trim_start_matches("the ").to_owned();
+        let has = |name: &str| {
+            let name = name.to_lowercase();
+            !said.is_empty() && said.split(' ').all(|w| name.split_whitespace().any(|n| n == w))
+        };
+        let found: Vec<(usize, usize)> =
+            cloths.iter().enumerate().filter(|(_, name)| has(name)).map(|(n, _)| (n, at)).collect();
+        let exactly = found.iter().find(|(n, _)| cloths[*n].to_lowercase() == said).copied();
+        if !found.is_empty() {
+            return exactly.map_or(found, |one| vec![one]);
+        }
+    }
+    vec![]
+}
+
+/// Where the words after `of` name no cloth, that is what is wrong.
+fn nothing_called(item: &str, why: String) -> String {
+    match item.rsplit_once(" of ") {
+        Some((_, name)) if name.chars().any(char::is_alphabetic) && unit_of(&name.to_lowercase()).is_none() => {
+            format!("there is no cloth here that is called “{}”: add it first.", name.trim())
+        }
+        _ => why,
+    }
+}
+
+/// Parted at `;`, new lines, `+`, `&`, commas that are no decimal commas, and `and` where it does not go on with a fraction.
+fn items(text: &str) -> Vec<String> {
+    let chars: Vec<char> = text.chars().collect();
+    let figure = |at: Option<usize>| at.and_then(|at| chars.get(at)).is_some_and(char::is_ascii_digit);
+    let mut parts = vec![String::new()];
+    for (n, &c) in chars.iter().enumerate() {
+        let decimal = c == ',' && figure(n.checked_sub(1)) && figure(Some(n + 1));
+        if matches!(c, ';' | '\n' | '+' | '&') || (c == ',' && !decimal) {
+            parts.push(String::new());
+        } else if let Some(part) = parts.last_mut() {
+            part.push(c);
+        }
+    }
+    let mut found: Vec<String> = Vec::new();
+    for part in parts {
+        for (k, half) in split_word(&part, "and").into_iter().enumerate() {
+            let half = half.trim();
+            match found.last_mut() {
+                // `a yard and a half`, `one and a half yards`.
+                Some(before) if k > 0 && goes_on(before, half) => {
+                    before.push_str(" and ");
+                    before.push_str(half);
+                }
+                // `¾ yd, a bit short`.
+                Some(before) if matches!(half, "bit short" | "a bit short" | "or so" | "roughly" | "about") => {
+                    before.insert_str(0, "about ");
+                }
+                _ if half.is_empty() => {}
+                _ => found.push(half.to_owned()),
+            }
+        }
+    }
+    found
+}
+
+fn split_word<'a>(text: &'a str, word: &str) -> Vec<&'a str> {
+    let pattern = format!(" {word} ");
+    // Lower case keeps the places of letters people write such lists in; where it does not, nothing is parted.
+    let lower = text.to_lowercase();
+    if lower.len() != text.len() {
+        return vec![text];
+    }
+    let mut halves = Vec::new();
+    let mut start = 0;
+    for (at, _) in lower.match_indices(&pattern) {
+        if at >= start {
+            halves.push(&text[start..at]);
+            start = at + pattern.len();
+        }
+    }
+    halves.push(&text[start..]);
+    halves
+}
+
+/// Whether `half` is the fraction of a length begun by `before`: one of the two says a unit, not both.
+fn goes_on(before: &str, half: &str) -> bool {
+    let lower = half.to_lowercase();
+    let words: Vec<&str> = lower.split_whitespace().collect();
+    let first = match words.as_slice() {
+        ["a" | "an" | "one" | "three", rest @ ..] | rest => rest.first().copied().unwrap_or_default(),
+    };
+    let fraction = matches!(first, "half" | "quarter" | "quarters" | "third" | "eighth");
+    let told = |text: &str| text.to_lowercase().split_whitespace().any(|w| UNITS.contains(&w));
+    let is_length =
+        |text: &str| !["fat", "fq", "square", "strip", "x", "×"].iter().any(|w| text.to_lowercase().contains(w));
+    fraction && told(before) != told(half) && is_length(before) && is_length(half)
+}
+
+fn read(item: &str, cloth: &str, system: System) -> Read {
+    let lower = item.to_lowercase().replace(['×', '*'], " x ").replace(" by ", " x ");
+    let lower = lower.split_whitespace().collect::<Vec<_>>().join(" ");
+    let (about, said) = without_about(&lower);
+    let said = without_cloth(&said, cloth);
+    match read_one(&said, system) {
+        Read::Thing(thing) if thing.count > MOST_ALIKE => {
+            Read::Unread(format!("{} alike: at most {MOST_ALIKE} are planned with.", thing.count))
+        }
+        Read::Thing(thing) => Read::Thing(AtHand { about: thing.about || about, ..thing }),
+        other => other,
+    }
+}
+
+/// Without the words that make it a guess, and whether there were any.
+fn without_about(said: &str) -> (bool, String) {
+    const BEFORE: [&str; 10] =
+        ["about ", "around ", "approximately ", "approx. ", "approx ", "roughly ", "nearly ", "almost ", "ca. ", "~"];
+    const AFTER: [&str; 3] = [" or so", " roughly", "-ish"];
+    let said = said.strip_prefix("i have ").unwrap_or(said).trim();
+    let before = BEFORE.into_iter().find_map(|word| said.strip_prefix(word));
+    let rest = before.unwrap_or(said);
+    let after = AFTER.into_iter().find_map(|word| rest.strip_suffix(word));
+    (before.is_some() || after.is_some(), after.unwrap_or(rest).trim().to_owned())
+}
+
+/// Without `of pea stripe` where the cloth is called so.
+fn without_cloth(said: &str, cloth: &str) -> String {
+    let named = cloth.to_lowercase();
+    let of_it = |words: &str| !words.is_empty() && words.split(' ').all(|w| named.split_whitespace().any(|n| n == w));
+    for (at, _) in said.match_indices(" of ") {
+        let after = said[at + 4..].trim_start_matches("the ");
+        if of_it(after) {
+            return said[..at].to_owned();
+        }
+    }
+    said.to_owned()
+}
+
+fn read_one(said: &str, system: System) -> Read {
+    let by_name = [full_width, of_width, pre_cut, squares_or_strips];
+    let named = by_name.into_iter().find_map(|read| read(said, system));
+    named.unwrap_or_else(|| match sides(said) {
+        Some((left, right)) => size(&left, &right, system),
+        None => length(said, system),
+    })
+}
+
+fn thing(count: u32, form: HandForm) -> Read {
+    Read::Thing(AtHand { count, ..AtHand::one(form) })
+}
+
+const fn sheet(count: u32, length: Length, width: Length) -> AtHand {
+    AtHand { count, form: HandForm::Sheet { length, width }, about: false }
+}

@@ -1,0 +1,130 @@
+//! What a bag leaves of its cloths once all of it is cut, and how the cupboard keeps account of it: what was cut into is
+//! gone, what is left whole comes back as a remnant, and both can be taken back.
+
+use super::cloth::AT_HAND;
+use super::{Project, ProjectCloth};
+use crate::cloth::{AtHand, Form, HandForm, Shrink, put, take};
+use crate::cutting::left_whole;
+use crate::lay::ClothLay;
+use crate::measure::Length;
+use serde::{Deserialize, Serialize};
+
+/// What one bag took of a cloth in the cupboard, and what it left there.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct Booking {
+    /// Id of the project.
+    pub project: String,
+    /// What it was called.
+    pub name: String,
+    /// What was cut into.
+    pub took: Vec<AtHand>,
+    /// What was left whole and came back.
+    pub left: Vec<AtHand>,
+}
+
+/// What a bag leaves of one of its cloths.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct LeftOver {
+    /// The cloth as the project knows it; washed, where it was washed first, and called so.
+    pub cloth: ProjectCloth,
+    /// The cloth it was cut from by name: another, where that was not washed yet.
+    pub cut_from: String,
+    /// What was cut into.
+    pub used: Vec<AtHand>,
+    /// Rectangles, and what is left of a length, that are worth keeping; down to lines of the ruler.
+    pub kept: Vec<AtHand>,
+}
+
+/// What is left of every cloth of `project`, as it is being cut; nothing before the first cut.
+pub fn left_over(project: &Project) -> Vec<LeftOver> {
+    let Some(plan) = &project.cutting else { return vec![] };
+    let mut found = Vec::new();
+    for cloth in &project.cloths {
+        let of_it = |on: &&ClothLay| project.cloth(&on.cloth).is_some_and(|c| c.id == cloth.id);
+        let (mut used, mut kept) = (vec![], vec![]);
+        for on in plan.lay.cloths.iter().filter(of_it) {
+            if let Some(thing) = thing_of(cloth, &on.cloth) {
+                put(&mut used, AtHand { count: 1, ..*thing });
+            }
+            for region in left_whole(&plan.job, on) {
+                let down = |side: i64| Length(side).floor_to(project.ruler.step());
+                let form = HandForm::Sheet { length: down(region.height), width: down(region.width) };
+                put(&mut kept, AtHand::one(form));
+            }
+            if let Some(rest) = rest_of_length(project, on) {
+                put(&mut kept, AtHand::one(rest));
+            }
+        }
+        if !used.is_empty() || !kept.is_empty() {
+            found.push(LeftOver { cloth: as_cut(cloth), cut_from: cloth.name.clone(), used, kept });
+        }
+    }
+    found
+}
+
+/// The thing of `cloth` that the cloth `id` of its job is.
+pub(super) fn thing_of<'a>(cloth: &'a ProjectCloth, id: &str) -> Option<&'a AtHand> {
+    let (_, thing) = id.split_once(AT_HAND)?;
+    let n: usize = thing.split('.').next()?.parse().ok()?;
+    cloth.at_hand.get(n.checked_sub(1)?)
+}
+
+/// Of a length that was there, what the lay does not take, if it is worth keeping.
+fn rest_of_length(project: &Project, on: &ClothLay) -> Option<HandForm> {
+    let plan = project.cutting.as_ref()?;
+    let Form::Roll { length: Some(length), width, .. } = plan.job.cloth(&on.cloth)?.form else { return None };
+    let washed = plan.job.cloth(&on.cloth)?.shrink;
+    let rest = (length - on.buy_length).shrunk(washed.along).floor_to(project.ruler.step());
+    let keep = plan.job.rules.keep.0;
+    let own = project.cloth(&on.cloth)?.width;
+    let width = (width != own).then_some(width);
+    (rest >= keep).then_some(HandForm::Length { length: rest, width, squared: false })
+}
+
+/// The cloth as what is left of it is: washed, where it was washed before it was cut.
+fn as_cut(cloth: &ProjectCloth) -> ProjectCloth {
+    let bare = ProjectCloth { at_hand: vec![], buy_more: false, cut: vec![], ..cloth.clone() };
+    if cloth.shrink() == Shrink::NONE {
+        return bare;
+    }
+    let width = cloth.roll().washed_width();
+    ProjectCloth {
+        id: format!("{}-washed", cloth.id),
+        name: format!("{}, washed", cloth.name),
+        width,
+        wash_first: false,
+        ..bare
+    }
+}
+
+impl ProjectCloth {
+    /// Enters in the cupboard's account that `project`, called `name`, cut into `used` and left `kept`. What is not there
+    /// is not taken off: the entry says only what was. An earlier entry of the same project is taken back first.
+    pub fn book(&mut self, project: &str, name: &str, used: &[AtHand], kept: &[AtHand]) {
+        self.unbook(project);
+        let mut took = vec![];
+        for thing in used {
+            for _ in 0..thing.count {
+                if let Some(one) = take(&mut self.at_hand, thing.form) {
+                    put(&mut took, one);
+                }
+            }
+        }
+        kept.iter().for_each(|thing| put(&mut self.at_hand, *thing));
+        self.cut.push(Booking { project: project.into(), name: name.into(), took, left: kept.to_vec() });
+    }
+
+    /// Takes back what `project` took and left; whether there was such an entry. What it left and is gone since stays gone.
+    pub fn unbook(&mut self, project: &str) -> bool {
+        let Some(at) = self.cut.iter().position(|b| b.project == project) else { return false };
+        let entry = self.cut.remove(at);
+        for thing in entry.left {
+            for _ in 0..thing.count {
+                take(&mut self.at_hand, thing.form);
+            }
+        }
+        entry.took.into_iter().for_each(|thing| put(&mut self.at_hand, thing));
+        true
+    }
+}

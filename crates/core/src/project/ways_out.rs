@@ -1,0 +1,97 @@
+//! Ways out when the cloth runs short, least seen first; and how large the bag can be from what there is.
+
+use super::ProjectCloth;
+use super::document::{Planned, Project};
+use super::edit::{ClothField, Edit, LayField};
+use super::ways::{Way, other_ways};
+use crate::bag::binding::Join;
+use crate::buying::shown_names;
+use crate::lay::Lay;
+use crate::piece::Part;
+use std::collections::BTreeSet;
+
+/// A size of the bag is scaled down to this at least, in hundredths.
+const SMALLEST: u32 = 50;
+
+/// And up to this at most.
+const LARGEST: u32 = 400;
+
+/// What might lay the pieces that `lay` leaves out: the rest bought, another cloth where it does not show and then where it
+/// does, a rule of the lay let go. Whether a way helps is found by laying it.
+pub fn ways_out(project: &Project, planned: &Planned, lay: &Lay) -> Vec<Way> {
+    let left_out = |id: &str| lay.unplaced.iter().any(|u| u.piece == id);
+    let short: BTreeSet<Part> =
+        planned.draft.pieces.iter().filter(|p| left_out(p.id.as_ref())).map(|p| p.part).collect();
+    let mut ways = Vec::new();
+    let way = |name: String, edit: Edit| Way { name, edits: vec![edit], only_if_less: false };
+    let from = |part: &Part| project.from.get(part).into_iter().flatten();
+    let bought: BTreeSet<&String> = short.iter().flat_map(from).collect();
+    let rest: Vec<&ProjectCloth> = project.cloths.iter().filter(|c| bought.contains(&c.id) && !c.is_bought()).collect();
+    let buy =
+        |cloth: &ProjectCloth| Edit::Cloth { cloth: cloth.id.clone(), field: ClothField::BuyMore, value: "yes".into() };
+    ways.extend(rest.iter().map(|cloth| way(format!("Buy the rest of {}", cloth.name), buy(cloth))));
+    if rest.len() > 1 {
+        let names: Vec<String> = rest.iter().map(|c| c.name.clone()).collect();
+        let edits = rest.iter().map(|cloth| buy(cloth)).collect();
+        ways.push(Way { name: format!("Buy the rest of {}", shown_names(&names)), edits, only_if_less: false });
+    }
+    let mut parts: Vec<Part> = short.iter().copied().collect();
+    parts.sort_by_key(|part| part.shows());
+    for part in parts {
+        let known: Vec<&String> = from(&part).collect();
+        for cloth in project.cloths.iter().filter(|c| c.material.suits(part) && !known.contains(&&c.id)) {
+            let seen = if part.shows() { ", which is seen" } else { "" };
+            ways.push(way(
+                format!("{} from {} too{seen}", part.name(), cloth.name),
+                Edit::AssignAlso { part: part.key().to_owned(), cloth: cloth.id.clone() },
+            ));
+        }
+    }
+    if planned.draft.pieces.iter().any(|p| p.joined) && project.lay.join == Join::Diagonal {
+        let edit = Edit::Lay { field: LayField::Join, value: "straight".into() };
+        ways.push(way("Straight joins, which take less".into(), edit));
+    }
+    ways.extend(other_ways(project, planned).into_iter().map(|way| Way { only_if_less: false, ..way }));
+    ways
+}
+
+/// A bag of another size.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Sized {
+    /// Its sizes, in hundredths of what they are now.
+    pub percent: u32,
+    /// Pieces that find no place when it is a hundredth larger; empty where it may be larger than is looked for.
+    pub limits: Vec<String>,
+}
+
+/// What trying a size came to.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum Tried {
+    /// Every piece lies somewhere.
+    Whole,
+    /// The names of those that do not.
+    Short(Vec<String>),
+    /// It is no bag at that size.
+    NoBag,
+}
+
+/// The largest bag that comes from what there is, by halving: `try_size` lays it at so many hundredths. Nothing when it does
+/// not come at half its size either.
+pub fn largest(mut try_size: impl FnMut(u32) -> Tried) -> Option<Sized> {
+    let (mut fits, mut low, mut high, mut limits) = match try_size(100) {
+        Tried::Whole => (Some(100), 100, LARGEST + 1, vec![]),
+        Tried::Short(limits) => (None, SMALLEST - 1, 100, limits),
+        Tried::NoBag => return None,
+    };
+    while high - low > 1 {
+        let middle = low + (high - low) / 2;
+        match try_size(middle) {
+            Tried::Whole => (fits, low) = (Some(middle), middle),
+            Tried::Short(names) => (high, limits) = (middle, names),
+            // Too small for its own seams, or too large for any cloth.
+            Tried::NoBag if middle < 100 => low = middle,
+            Tried::NoBag => (high, limits) = (middle, vec![]),
+        }
+    }
+    fits.map(|percent| Sized { percent, limits })
+}

@@ -1,0 +1,134 @@
+//! What a bag leaves of its cloths, put into the cupboard when all of it is cut, and taken out again.
+
+use super::App;
+use super::problem::{ApiError, ApiErrorBody, At};
+use crate::work::{A_REQUEST, Work};
+use axum::Json;
+use axum::extract::State;
+use axum::http::StatusCode;
+use bofta_core::cloth::say_all;
+use bofta_core::project::{LeftOver, Project, ProjectCloth, left_over};
+use serde::Serialize;
+use utoipa::ToSchema;
+
+/// What is left of the cloths of a project.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct LeftOverView {
+    pub cloths: Vec<LeftOfCloth>,
+    /// It is in the cupboard.
+    pub in_cupboard: bool,
+}
+
+/// What is left of one cloth.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct LeftOfCloth {
+    pub name: String,
+    /// What was cut into of what was there; empty where all of it was bought.
+    pub used: String,
+    /// What is worth keeping; empty where nothing is.
+    pub kept: String,
+}
+
+/// What the plan being cut leaves of every cloth; nothing before the first cut.
+#[utoipa::path(get, path = "/api/projects/{id}/left-over", params(("id" = String, Path)),
+    responses((status = 200, body = LeftOverView), (status = 404, body = ApiErrorBody)))]
+pub async fn show(State(app): State<App>, At(id): At<String>) -> Result<Json<LeftOverView>, ApiError> {
+    app.blocking(A_REQUEST, move |work| {
+        let project = work.project(&id)?.project;
+        view(work, &id, &project).map(Json)
+    })
+    .await
+}
+
+fn view(work: &Work, id: &str, project: &Project) -> Result<LeftOverView, ApiError> {
+    let left = left_over(project);
+    let mut in_cupboard = false;
+    for one in &left {
+        in_cupboard |= cupboards(work, one)?.iter().any(|c| c.cut.iter().any(|b| b.project == id));
+    }
+    let system = project.system;
+    let told = |one: &LeftOver| LeftOfCloth {
+        name: one.cloth.name.clone(),
+        used: say_all(&one.used, system),
+        kept: say_all(&one.kept, system),
+    };
+    Ok(LeftOverView { cloths: left.iter().map(told).collect(), in_cupboard })
+}
+
+/// The cloths of the cupboard that an account of it may stand on: what it was cut from, and what is left of that.
+fn cupboards(work: &Work, left: &LeftOver) -> Result<Vec<ProjectCloth>, ApiError> {
+    let from_store = |e| ApiError::from_store(work, e);
+    let names = work.store.cloth_names().map_err(from_store)?;
+    let called = |name: &str| *name == *left.cut_from || *name == *left.cloth.name;
+    let ids = names.into_iter().filter(|(_, name)| called(name)).map(|(id, _)| id);
+    let mut found = vec![];
+    for id in ids {
+        found.extend(work.store.cloth(&id).map_err(from_store)?);
+    }
+    Ok(found)
+}
+
+/// Enters it in the cupboard: what was cut into is gone, what is left comes back as remnants. Entered again, the entry
+/// before is taken back first.
+#[utoipa::path(post, path = "/api/projects/{id}/left-over", params(("id" = String, Path)),
+    responses((status = 200, body = LeftOverView), (status = 404, body = ApiErrorBody), (status = 409, body = ApiErrorBody)))]
+pub async fn put_back(State(app): State<App>, At(id): At<String>) -> Result<Json<LeftOverView>, ApiError> {
+    app.blocking(A_REQUEST, move |work| {
+        let project = work.project(&id)?.project;
+        let steps = project.cutting.as_ref().map_or(0, |plan| plan.steps().len());
+        if steps == 0 || (project.steps_done as usize) < steps {
+            let message = "Not all of it is cut yet: what is left over is told by the last cut.";
+            return Err(ApiError::new(StatusCode::CONFLICT, message));
+        }
+        let mut changed: Vec<ProjectCloth> = vec![];
+        for left in left_over(&project) {
+            let there = cupboards(work, &left)?;
+            // What was cut into goes off the cloth it was; what is left is washed where that was washed for it.
+            let apart = left.cut_from != left.cloth.name;
+            let named = |name: &str| there.iter().find(|c| c.name == name).cloned();
+            if let Some(mut from) = named(&left.cut_from).filter(|_| apart) {
+                from.book(&id, &project.name, &left.used, &[]);
+                changed.push(from);
+            }
+            let known = named(&left.cloth.name);
+            if known.is_none() && left.kept.is_empty() {
+                continue;
+            }
+            let mut cloth = known.map_or_else(|| free_id(work, left.cloth.clone()), Ok)?;
+            let used = if apart { &[][..] } else { &left.used[..] };
+            cloth.book(&id, &project.name, used, &left.kept);
+            changed.push(cloth);
+        }
+        work.store.keep_cloths(&changed).map_err(|e| ApiError::from_store(work, e))?;
+        view(work, &id, &project).map(Json)
+    })
+    .await
+}
+
+/// The cloth with an id that no other cloth has, in the cupboard or in the drawer.
+fn free_id(work: &Work, cloth: ProjectCloth) -> Result<ProjectCloth, ApiError> {
+    let ids = std::iter::once(cloth.id.clone()).chain((2..).map(|n| format!("{}-{n}", cloth.id)));
+    for id in ids {
+        if work.store.cloth_document(&id).map_err(|e| ApiError::from_store(work, e))?.is_none() {
+            return Ok(ProjectCloth { id, ..cloth });
+        }
+    }
+    unreachable!("there is always a next number")
+}
+
+/// Takes it out of the cupboard again: what it took is there as before, what it left is not.
+#[utoipa::path(delete, path = "/api/projects/{id}/left-over", params(("id" = String, Path)),
+    responses((status = 200, body = LeftOverView), (status = 404, body = ApiErrorBody)))]
+pub async fn take_out(State(app): State<App>, At(id): At<String>) -> Result<Json<LeftOverView>, ApiError> {
+    app.blocking(A_REQUEST, move |work| {
+        let project = work.project(&id)?.project;
+        let mut changed: Vec<ProjectCloth> = vec![];
+        for left in left_over(&project) {
+            let entered = cupboards(work, &left)?.into_iter().filter_map(|mut c| c.unbook(&id).then_some(c));
+            changed.extend(entered);
+        }
+        work.store.keep_cloths(&changed).map_err(|e| ApiError::from_store(work, e))?;
+        view(work, &id, &project).map(Json)
+    })
+    .await
+}

@@ -1,0 +1,185 @@
+// The table: what there is of every cloth laid out at one scale, and the parts as tags that are put on it: dragged, or
+// taken up with a tap or Enter and put down on another.
+import { useEffect, useState } from 'react';
+import type { ClothView, PartView } from '../../api/client';
+import { Drawing } from '../../drawing/Drawing';
+import { TextField } from '../../fields/TextField';
+import { whyNot } from '../../project/outcome';
+import { useProject } from '../../project/ProjectContext';
+import { PartTag } from './PartTag';
+
+/** What a dragged tag says of itself. */
+export const TAG = 'text/bofta-part';
+
+export function ClothTable() {
+  const { view, edit, notify } = useProject();
+  const [held, setHeld] = useState<string | null>(null);
+  const closed = view.steps_done > 0;
+  const part = view.parts.find((p) => p.key === held);
+
+  useEffect(() => {
+    if (!held) return;
+    const onKey = (e: KeyboardEvent) => e.key === 'Escape' && setHeld(null);
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [held]);
+
+  const put = async (change: 'assign' | 'assign-also' | 'unassign', part: string, cloth: string) => {
+    setHeld(null);
+    const why = whyNot(await edit({ edit: change, part, cloth }))[0];
+    if (why) notify(why);
+  };
+  const loose = view.parts.filter((p) => p.cloths.length === 0);
+  return (
+    <section
+      aria-label="The table"
+      className="mb-4 rounded border border-ruled bg-[#fbf7ec] p-3"
+      style={{
+        backgroundImage:
+          'linear-gradient(#e9e0cc 1px, transparent 1px), linear-gradient(90deg, #e9e0cc 1px, transparent 1px)',
+        backgroundSize: '110px 110px',
+      }}
+    >
+      <div className="mb-2 flex min-h-8 flex-wrap items-center gap-2" aria-live="polite">
+        {loose.length > 0 && <span className="font-bold text-madder">On no cloth yet</span>}
+        {loose.map((p) => (
+          <PartTag
+            key={p.key}
+            part={p}
+            state="loose"
+            held={held === p.key}
+            closed={closed}
+            onTake={() => setHeld(held === p.key ? null : p.key)}
+          />
+        ))}
+        {part ? (
+          <span className="text-soft">
+            {part.name} in hand: put it on a cloth, or press Escape to leave it where it was.
+          </span>
+        ) : (
+          loose.length === 0 && !closed && <span className="text-soft">all at one scale</span>
+        )}
+      </div>
+      <ul aria-label="Cloths on the table" className="flex flex-wrap items-end gap-x-6 gap-y-5">
+        {view.cloths.map((cloth) => (
+          <OnTable
+            key={cloth.id}
+            cloth={cloth}
+            parts={view.parts.filter((p) => p.cloths.includes(cloth.id))}
+            inHand={part}
+            closed={closed}
+            onTake={(key) => setHeld(held === key ? null : key)}
+            onPut={put}
+          />
+        ))}
+      </ul>
+      {!closed && <LayDown />}
+    </section>
+  );
+}
+
+/** What there is, said of any of the cloths; it is laid beside what lies there already. */
+function LayDown() {
+  const { view, edit } = useProject();
+  const first = view.cloths[0]?.name.toLowerCase() ?? 'canvas';
+  return (
+    <TextField
+      label="What is there"
+      value=""
+      placeholder={`2 fat quarters of ${first}, half a ${view.system === 'in' ? 'yard' : 'metre'} of ${view.cloths[1]?.name.toLowerCase() ?? first}`}
+      className="mt-4"
+      hint="Type it and press Enter: lengths, sizes, pre-cuts; commas or “and” between them."
+      onCommit={(text) => edit({ edit: 'lay-down', text })}
+    />
+  );
+}
+
+interface OnTableProps {
+  cloth: ClothView;
+  parts: PartView[];
+  inHand: PartView | undefined;
+  closed: boolean;
+  onTake: (part: string) => void;
+  onPut: (change: 'assign' | 'assign-also' | 'unassign', part: string, cloth: string) => void;
+}
+
+/** One cloth: its things, the tags on it, and where a tag in hand can be put. */
+function OnTable({ cloth, parts, inHand, closed, onTake, onPut }: OnTableProps) {
+  const [over, setOver] = useState(false);
+  const name = inHand?.name.toLowerCase();
+  const here = inHand?.cloths.includes(cloth.id) ?? false;
+  return (
+    <li
+      aria-label={`${cloth.name} on the table`}
+      className={`max-w-full rounded p-1 ${over ? 'outline outline-3 outline-chalk' : ''}`}
+      onDragOver={(e) => {
+        if (!closed && e.dataTransfer.types.includes(TAG)) {
+          e.preventDefault();
+          setOver(true);
+        }
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={(e) => {
+        setOver(false);
+        const dropped = e.dataTransfer.getData(TAG);
+        if (dropped) onPut('assign', dropped, cloth.id);
+      }}
+    >
+      <p className="font-bold leading-tight">{cloth.name}</p>
+      <ul className="mt-1 flex flex-wrap items-end gap-3">
+        {cloth.things.map((thing, n) => (
+          // Things alike are told apart by where they stand in the list.
+          // biome-ignore lint/suspicious/noArrayIndexKey: a list that is typed anew as a whole
+          <li key={n} className="leading-tight">
+            <Drawing drawing={thing.drawing} label="" className={thing.bought ? '' : 'drop-shadow-sm'} />
+            <span className={`text-sm ${thing.bought ? 'text-soft' : ''}`}>{thing.label}</span>
+          </li>
+        ))}
+      </ul>
+      <div className="mt-1.5 flex max-w-80 flex-wrap gap-1.5">
+        {parts.map((p) => (
+          <PartTag
+            key={p.key}
+            part={p}
+            state={p.cloths[0] === cloth.id ? 'first' : 'later'}
+            held={inHand?.key === p.key}
+            closed={closed}
+            onTake={() => onTake(p.key)}
+          />
+        ))}
+        {parts.length === 0 && !inHand && <span className="text-sm text-soft">nothing is cut from it</span>}
+      </div>
+      {inHand && (
+        <div className="mt-1.5 flex max-w-72 flex-wrap gap-1.5">
+          {!(here && inHand.cloths.length === 1) && (
+            <button
+              type="button"
+              className="btn px-2 py-1 text-sm"
+              onClick={() => onPut('assign', inHand.key, cloth.id)}
+            >
+              Cut {name} from {here ? 'this alone' : cloth.name}
+            </button>
+          )}
+          {!here && inHand.cloths.length > 0 && (
+            <button
+              type="button"
+              className="btn px-2 py-1 text-sm"
+              onClick={() => onPut('assign-also', inHand.key, cloth.id)}
+            >
+              Also, if it runs short
+            </button>
+          )}
+          {here && (
+            <button
+              type="button"
+              className="btn px-2 py-1 text-sm"
+              onClick={() => onPut('unassign', inHand.key, cloth.id)}
+            >
+              Take {name} off it
+            </button>
+          )}
+        </div>
+      )}
+    </li>
+  );
+}
