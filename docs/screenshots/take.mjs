@@ -6,7 +6,10 @@ import { chromium } from '../../e2e/node_modules/@playwright/test/index.mjs';
 
 const address = process.argv[2] ?? 'http://127.0.0.1:4747';
 const folder = import.meta.dirname;
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu'] });
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu'],
+});
 
 async function take(name, path, width = 1280, height = 800, before = async () => {}) {
   const page = await browser.newPage({ viewport: { width, height } });
@@ -33,7 +36,9 @@ await take('bag-duffel', '/projects/kneeler-duffel/bag');
 await take('bag-cross-body', '/projects/raffle-cross-body/bag');
 await take('cut-list', '/projects/tool-roll-list/bag');
 await take('pieces', '/projects/seed-packet-pouch/pieces');
-await take('cloth', '/projects/seed-swap-tote/cloth');
+await take('cloth', '/projects/windfall-tote/cloth', 1280, 940, async (page) => {
+  await page.getByRole('heading', { name: 'Ways out' }).waitFor();
+});
 await take('lay', '/projects/harvest-tote/lay');
 await take('lay-metric', '/projects/seed-swap-tote/lay');
 await take('buy', '/projects/kneeler-duffel/buy', 1280, 940);
@@ -48,6 +53,20 @@ await browser.close();
 
 // The sheet's second page, by poppler.
 const pdf = join(folder, 'sheet.pdf');
-writeFileSync(pdf, Buffer.from(await (await fetch(`${address}/api/projects/harvest-tote/cut-sheet.pdf`)).arrayBuffer()));
-execFileSync('pdftoppm', ['-r', '90', '-f', '2', '-l', '2', '-singlefile', '-png', pdf, join(folder, 'sheet')]);
+writeFileSync(
+  pdf,
+  Buffer.from(await (await fetch(`${address}/api/projects/harvest-tote/cut-sheet.pdf`)).arrayBuffer()),
+);
+execFileSync('pdftoppm', [
+  '-r',
+  '90',
+  '-f',
+  '2',
+  '-l',
+  '2',
+  '-singlefile',
+  '-png',
+  pdf,
+  join(folder, 'sheet'),
+]);
 rmSync(pdf);
