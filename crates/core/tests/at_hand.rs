@@ -1,6 +1,7 @@
 //! Cloth that is there: pre-cuts, lengths and remnants, together with what is bought.
 #![allow(missing_docs)]
 
+use bofta_core::buying::other_widths;
 use bofta_core::cloth::{AtHand, Form, HandForm, Money, put, say_all};
 use bofta_core::cutting::cut_list;
 use bofta_core::lay::{Budget, Job, Lay, Silent, Stop, better, solve, verify};
@@ -77,6 +78,23 @@ fn what_is_there_and_what_is_bought_share_the_pieces() {
     assert!(bought(&both, &lay) < all, "{:?} of {all:?}", bought(&both, &lay));
     assert_eq!(lay.cost, both.cloths[0].price.expect("a price").of(bought(&both, &lay)));
     assert_eq!(job.pieces[0].cloths, ["pea-stripe#1.1", "pea-stripe#2.1", "pea-stripe"]);
+}
+
+/// What the roll would take in another width depends on what is there: nothing is said of it, not even that it does not fit.
+#[test]
+fn other_widths_are_not_told_beside_what_is_there() {
+    let tote = made(&Project::new("Tote", System::Inches), &[add("Pea stripe")]);
+    let widths = |project: &Project| other_widths(&laid(project).0, "pea-stripe", 20, &Stop::new());
+    assert!(!widths(&tote).is_empty());
+    let both = [of("pea-stripe", ClothField::AtHand, "half a yard"), of("pea-stripe", ClothField::BuyMore, "yes")];
+    assert_eq!(widths(&made(&tote, &both)), []);
+    // Nor where it takes what another cloth leaves over.
+    let second = [
+        add("Bean dot"),
+        Edit::Assign { part: "lining".into(), cloth: "bean-dot".into() },
+        Edit::AssignAlso { part: "lining".into(), cloth: "pea-stripe".into() },
+    ];
+    assert_eq!(widths(&made(&tote, &second)), []);
 }
 
 /// A part may come from several cloths: the first is filled first, the next when it runs short.

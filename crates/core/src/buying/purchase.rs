@@ -61,13 +61,17 @@ pub struct OtherWidth {
 }
 
 /// The usual widths other than its own for the roll `id` of `job`, each searched for `iterations`; those only that were
-/// searched before `stop` was asked for.
+/// searched before `stop` was asked for. None where its pieces come from other cloth first, such as what is there of it:
+/// what is left for the roll then depends on that.
 pub fn other_widths(job: &Job, id: &str, iterations: u64, stop: &Stop) -> Vec<OtherWidth> {
     let Some(Form::Roll { width: own, .. }) = job.cloth(id).map(|c| c.form.clone()) else { return vec![] };
     let mut alone = job.clone();
     alone.cloths.retain(|c| c.id == id);
     alone.pinned.clear();
     alone.pieces.retain(|p| p.cloths.first().is_some_and(|c| c == id));
+    if job.pieces.iter().any(|p| p.cloths.iter().skip(1).any(|c| c == id)) || alone.pieces.is_empty() {
+        return vec![];
+    }
     for piece in &mut alone.pieces {
         piece.cloths.truncate(1);
     }

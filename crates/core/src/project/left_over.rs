@@ -44,7 +44,9 @@ pub fn left_over(project: &Project) -> Vec<LeftOver> {
         let of_it = |on: &&ClothLay| project.cloth(&on.cloth).is_some_and(|c| c.id == cloth.id);
         let (mut used, mut kept) = (vec![], vec![]);
         for on in plan.lay.cloths.iter().filter(of_it) {
-            if let Some(thing) = thing_of(cloth, &on.cloth) {
+            // A plan of before has one length under the cloth's own id.
+            let owned = || plan.job.cloth(&on.cloth).filter(|c| c.owned).and(cloth.at_hand.first());
+            if let Some(thing) = thing_of(cloth, &on.cloth).or_else(owned) {
                 put(&mut used, AtHand { count: 1, ..*thing });
             }
             for region in left_whole(&plan.job, on) {

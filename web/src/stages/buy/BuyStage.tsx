@@ -118,7 +118,9 @@ export function BuyStage() {
                 )}
               </div>
               <div className="w-full border-t border-ruled pt-2 min-[1180px]:w-56 min-[1180px]:border-t-0 min-[1180px]:border-l min-[1180px]:pt-0 min-[1180px]:pl-3">
-                <h3 className="font-sans text-sm font-normal text-soft">in another width</h3>
+                {(widths.isPending || others.length > 0) && (
+                  <h3 className="font-sans text-sm font-normal text-soft">in another width</h3>
+                )}
                 {widths.isPending && <p className="text-sm text-soft">laying it …</p>}
                 <ul>
                   {others.map((w) => (
