@@ -124,6 +124,8 @@ two 14 x 32 | 2 of 14 × 32 in
 3 pieces of 10 x 12 | 3 of 10 × 12 in
 three scraps 10 x 12 | 3 of 10 × 12 in
 10 x 12 each | 10 × 12 in
+jeans 14 x 32 | ? 32 × 14 in ; 32 × 28 in
+metric long quarter | 25 cm
 2 x 18 x 22 | ? 2 of 18 × 22 in
 two trouser legs 14 x 32 | ? 2 of 32 × 14 in ; 2 of 32 × 28 in
 a trouser leg 9 x 28 | ? 28 × 9 in ; 28 × 18 in

@@ -74,7 +74,7 @@ pub(super) fn pre_cut(said: &str, system: System) -> Option<Read> {
         return Some(Read::Unread(format!("“{after}” is not understood after {name}.")));
     }
     let Some(cut) = cut else {
-        let quarter = if system == System::Inches { Length::inches(9, 1) } else { Length::tenth_mm(2500) };
+        let quarter = if of == System::Inches { Length::inches(9, 1) } else { Length::tenth_mm(2500) };
         return Some(thing(count, HandForm::length(quarter)));
     };
     let (length, width) = cut.size(of);

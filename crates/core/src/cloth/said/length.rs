@@ -5,88 +5,103 @@ use super::{Read, sheet, thing};
 use crate::cloth::at_hand::{AtHand, HandForm, PreCut};
 use crate::measure::{Length, System, parse_length, show_size};
 
-pub(super) fn length(said: &str, system: System) -> Read {
-    let unit_words = match system {
+/// A yard or a metre: in words, for short; and an inch or a centimetre.
+const fn units(system: System) -> (&'static str, &'static str, &'static str) {
+    match system {
         System::Inches => ("yard", "yd", "in"),
         System::Centimetres => ("metre", "m", "cm"),
-    };
-    match said {
-        "a quarter" | "quarter" | "1/4" | "¼" => {
-            let long = format!("a quarter {}", unit_words.0);
-            let (l, w) = PreCut::FatQuarter.size(system);
-            let fat = sheet(1, l, w).say(system);
-            let told = format!("fat, {}", plain_size(l, w, system));
-            return Read::Ask("A quarter: long, or fat?".into(), vec![(format!("long, {long}"), long), (told, fat)]);
-        }
-        "a half" | "half" | "two halves" | "2 halves" => {
-            let n = if said.ends_with("halves") { 2 } else { 1 };
-            let half = parse_length(&format!("1/2 {}", unit_words.1), system).unwrap_or_default();
-            let text = AtHand { count: n, ..AtHand::one(HandForm::length(half)) }.say(system);
-            let label = format!("half a {}", unit_words.0);
-            return Read::Ask(format!("“{said}”: half of what?"), vec![(label, text)]);
-        }
-        _ => {}
+    }
+}
+
+/// What is no thing with a name and no size: a length, or nothing that is understood.
+pub(super) fn length(said: &str, system: System) -> Read {
+    if let Some(read) = part_of_what(said, system) {
+        return read;
     }
     let (count, rest) = counted_lengths(said);
     if let (None, Some(read)) = (count, several_parts(&rest, system)) {
         return read;
     }
     let (rest, tubed) = without_nouns(&rest);
-    // `two yards`.
-    let rest = match rest.split_once(' ') {
-        Some((n, unit)) if count_word(n).is_some() && UNITS.contains(&unit) => {
-            format!("{} {unit}", count_word(n).unwrap_or(1))
-        }
-        _ => rest,
-    };
     if tubed {
         return Read::Unread("say both its sizes, such as 14 x 32.".into());
     }
-    let rest = match rest.as_str() {
-        "a yard" | "yard" => "1 yd".to_owned(),
-        "a metre" | "metre" | "a meter" | "meter" => "1 m".to_owned(),
-        other => match other.strip_prefix("yard and ").or_else(|| other.strip_prefix("metre and ")) {
-            Some(_) => format!("a {other}"),
-            None => metre_and_centimetres(other),
-        },
-    };
+    let rest = in_figures(&rest);
     if rest.is_empty() {
         return Read::Unread("say how long: half a yard, 60 cm.".into());
     }
     let bare = unit_of(&rest).is_none() && !rest.chars().any(char::is_alphabetic);
-    if let (true, Some((first, second))) = (bare, two_numbers(&rest)) {
-        let one = format!("{first} × {second} {}", unit_words.2);
-        let two = format!("{first} {u}, {second} {u}", u = unit_words.2);
-        return Read::Ask(
-            format!("“{rest}”: one piece, or two lengths?"),
-            vec![(one.clone(), one), (two.clone(), two)],
-        );
-    }
-    let length = match parse_length(&rest, system) {
-        Ok(length) => length,
-        Err(e) => return Read::Unread(sentence(&e)),
-    };
-    if length <= Length::ZERO {
-        return Read::Unread("a length is more than 0; leave the field empty where there is none.".into());
-    }
-    if bare {
-        let few = length <= system.unit() * 5;
-        // Under one, a fraction of cloth is a fraction of a yard or a metre.
-        if length < system.unit() {
-            let said = format!("{rest} {}", unit_words.1);
-            return match parse_length(&said, system) {
-                Ok(length) => thing(count.unwrap_or(1), HandForm::length(length)),
-                Err(e) => Read::Unread(sentence(&e)),
-            };
+    let count = count.unwrap_or(1);
+    match parse_length(&rest, system) {
+        _ if bare && two_numbers(&rest).is_some() => two_bare(&rest, system),
+        Err(e) => Read::Unread(sentence(&e)),
+        Ok(length) if length <= Length::ZERO => {
+            Read::Unread("a length is more than 0; leave the field empty where there is none.".into())
         }
-        if few {
-            let say = |unit: &str| format!("{rest} {unit}");
-            let answers = [unit_words.1, unit_words.2].map(|u| (say(u), say(u)));
-            let (large, small) = (unit_words.0, system.name());
-            return Read::Ask(format!("“{rest}”: {large}s, or {small}?"), answers.into());
-        }
+        Ok(length) if bare => without_unit(&rest, length, count, system),
+        Ok(length) => thing(count, HandForm::length(length)),
     }
-    thing(count.unwrap_or(1), HandForm::length(length))
+}
+
+/// `a quarter`, `two halves`: of what, is not said.
+fn part_of_what(said: &str, system: System) -> Option<Read> {
+    let (unit, short, _) = units(system);
+    match said {
+        "a quarter" | "quarter" | "1/4" | "¼" => {
+            let long = format!("a quarter {unit}");
+            let (l, w) = PreCut::FatQuarter.size(system);
+            let (fat, told) = (sheet(1, l, w).say(system), format!("fat, {}", plain_size(l, w, system)));
+            Some(Read::Ask("A quarter: long, or fat?".into(), vec![(format!("long, {long}"), long), (told, fat)]))
+        }
+        "a half" | "half" | "two halves" | "2 halves" => {
+            let n = if said.ends_with("halves") { 2 } else { 1 };
+            let half = parse_length(&format!("1/2 {short}"), system).unwrap_or_default();
+            let text = AtHand { count: n, ..AtHand::one(HandForm::length(half)) }.say(system);
+            Some(Read::Ask(format!("“{said}”: half of what?"), vec![(format!("half a {unit}"), text)]))
+        }
+        _ => None,
+    }
+}
+
+/// `two yards`, `yard and a quarter`, `a metre`, `1 m 20` as a length is read.
+fn in_figures(said: &str) -> String {
+    match said.split_once(' ') {
+        Some((n, unit)) if count_word(n).is_some() && UNITS.contains(&unit) => {
+            return format!("{} {unit}", count_word(n).unwrap_or(1));
+        }
+        _ => {}
+    }
+    match said {
+        "a yard" | "yard" => "1 yd".to_owned(),
+        "a metre" | "metre" | "a meter" | "meter" => "1 m".to_owned(),
+        _ if said.starts_with("yard and ") || said.starts_with("metre and ") => format!("a {said}"),
+        _ => metre_and_centimetres(said),
+    }
+}
+
+/// `24 30`.
+fn two_bare(said: &str, system: System) -> Read {
+    let unit = units(system).2;
+    let (first, second) = two_numbers(said).unwrap_or_default();
+    let one = format!("{first} × {second} {unit}");
+    let two = format!("{first} {unit}, {second} {unit}");
+    Read::Ask(format!("“{said}”: one piece, or two lengths?"), vec![(one.clone(), one), (two.clone(), two)])
+}
+
+/// `5/8`, `3`, `36`: under one it is of a yard or a metre, few are asked about, more are in the project's own unit.
+fn without_unit(said: &str, length: Length, count: u32, system: System) -> Read {
+    let (unit, short, small) = units(system);
+    if length < system.unit() {
+        return match parse_length(&format!("{said} {short}"), system) {
+            Ok(length) => thing(count, HandForm::length(length)),
+            Err(e) => Read::Unread(sentence(&e)),
+        };
+    }
+    if length <= system.unit() * 5 {
+        let answers = [short, small].map(|u| (format!("{said} {u}"), format!("{said} {u}")));
+        return Read::Ask(format!("“{said}”: {unit}s, or {}?", system.name()), answers.into());
+    }
+    thing(count, HandForm::length(length))
 }
 
 /// `3 half yards`, `2 1/4 yard cuts`: several lengths, or one?

@@ -53,8 +53,20 @@ pub(super) const NOUNS: [&str; 22] = [
 ];
 
 /// What may still be two layers.
-pub(super) const TUBES: [&str; 10] =
-    ["leg", "legs", "sleeve", "sleeves", "tube", "tubes", "pillowcase", "pillowcases", "pillow", "trouser"];
+pub(super) const TUBES: [&str; 12] = [
+    "leg",
+    "legs",
+    "sleeve",
+    "sleeves",
+    "tube",
+    "tubes",
+    "pillowcase",
+    "pillowcases",
+    "pillow",
+    "trouser",
+    "jeans",
+    "trousers",
+];
 
 /// The unit a side ends in, if it says one.
 pub(super) fn unit_of(side: &str) -> Option<&str> {
@@ -73,7 +85,7 @@ pub(super) fn without_nouns(side: &str) -> (String, bool) {
         .filter(|w| {
             let tube = TUBES.contains(w);
             tubed |= tube;
-            !tube && !NOUNS.contains(w) && *w != "jeans" && *w != "trousers"
+            !tube && !NOUNS.contains(w)
         })
         .collect();
     (kept.join(" "), tubed)
