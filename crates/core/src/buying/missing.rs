@@ -1,7 +1,7 @@
 //! What a plan leaves out: pieces that lie nowhere, and how much more cloth would hold them.
 
 use super::shown_names;
-use crate::cloth::{Cloth, Form, Money};
+use crate::cloth::{Cloth, Form};
 use crate::lay::{Budget, Job, Lay, Silent, Stop, solve};
 use crate::measure::{Length, System, show_bought};
 
@@ -32,8 +32,6 @@ pub struct More {
     pub pieces: Vec<String>,
     /// How much more of it holds them, on top of what there is; nothing when that could not be told.
     pub length: Option<Length>,
-    /// What that costs, if its price is known.
-    pub cost: Option<Money>,
     /// Of those that no length of it holds, why, each a sentence without its stop.
     pub too_large: Vec<String>,
 }
@@ -49,13 +47,15 @@ pub fn missing(job: &Job, lay: &Lay, roll: &dyn Fn(&str) -> Option<Cloth>, stop:
     for unplaced in &lay.unplaced {
         let Some(piece) = job.piece(&unplaced.piece) else { continue };
         let Some(first) = piece.cloths.first() else { continue };
-        let Some(cloth) = roll(first).or_else(|| job.cloth(first).cloned()) else { continue };
+        // A roll that is in the job already is as long there as it is.
+        let more_of = roll(first).map(|r| job.cloth(&r.id).cloned().unwrap_or(r));
+        let Some(cloth) = more_of.or_else(|| job.cloth(first).cloned()) else { continue };
         match cloths.iter_mut().find(|(m, _)| m.cloth == cloth.id) {
             Some((more, _)) => more.pieces.push(piece.name.clone()),
             None => {
                 let pieces = vec![piece.name.clone()];
                 let (id, name) = (cloth.id.clone(), cloth.name.clone());
-                cloths.push((More { cloth: id, name, pieces, length: None, cost: None, too_large: vec![] }, cloth));
+                cloths.push((More { cloth: id, name, pieces, length: None, too_large: vec![] }, cloth));
             }
         }
     }
@@ -122,7 +122,6 @@ fn further(job: &Job, lay: &Lay, more: &mut More, mut cloth: Cloth, stop: &Stop)
     let length = Length((further.0 + step.0 - 1) / step.0 * step.0);
     let length = if longer { length } else { length.max(cloth.shop.min) };
     more.length = Some(length);
-    more.cost = cloth.price.map(|price| price.of(length));
 }
 
 /// The same, where only the lay is at hand; nothing when it is whole.

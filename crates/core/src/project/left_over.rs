@@ -65,6 +65,36 @@ pub fn left_over(project: &Project) -> Vec<LeftOver> {
     found
 }
 
+/// What is entered of one cloth of the cupboard, by its name.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Entry {
+    /// The cloth as it is put there where it is new.
+    pub cloth: ProjectCloth,
+    /// What was cut into.
+    pub used: Vec<AtHand>,
+    /// What comes back.
+    pub kept: Vec<AtHand>,
+}
+
+/// What `left` is entered as: what was cut into goes off the cloth it was, what is left comes to the cloth it is now. What
+/// concerns one cloth is one entry, though several cloths of the bag come to it.
+pub fn entries(left: &[LeftOver]) -> Vec<Entry> {
+    let mut found: Vec<Entry> = vec![];
+    let mut enter = |cloth: ProjectCloth, used: &[AtHand], kept: &[AtHand]| {
+        let at = found.iter().position(|e| e.cloth.name == cloth.name).unwrap_or_else(|| {
+            found.push(Entry { cloth, used: vec![], kept: vec![] });
+            found.len() - 1
+        });
+        used.iter().for_each(|t| put(&mut found[at].used, *t));
+        kept.iter().for_each(|t| put(&mut found[at].kept, *t));
+    };
+    for one in left {
+        enter(ProjectCloth { name: one.cut_from.clone(), ..one.cloth.clone() }, &one.used, &[]);
+        enter(one.cloth.clone(), &[], &one.kept);
+    }
+    found
+}
+
 /// The thing of `cloth` that the cloth `id` of its job is.
 pub(super) fn thing_of<'a>(cloth: &'a ProjectCloth, id: &str) -> Option<&'a AtHand> {
     let (_, thing) = id.split_once(AT_HAND)?;

@@ -24,7 +24,7 @@ pub use cutting::NotLaidAgain;
 pub use document::{LayChoices, Planned, Project, StrapLie};
 pub use edit::{ClothField, Edit, LayField, Lies, ProjectField, RowField};
 pub use guesses::guesses;
-pub use left_over::{Booking, LeftOver, left_over};
+pub use left_over::{Booking, Entry, LeftOver, entries, left_over};
 pub use measured::{Measured, is_measured_later};
 pub use totals::{bought, bought_text, cost_text};
 pub use ways::{Way, minds_the_print, other_ways};

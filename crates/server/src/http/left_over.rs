@@ -7,7 +7,7 @@ use axum::Json;
 use axum::extract::State;
 use axum::http::StatusCode;
 use bofta_core::cloth::say_all;
-use bofta_core::project::{LeftOver, Project, ProjectCloth, left_over};
+use bofta_core::project::{LeftOver, Project, ProjectCloth, entries, left_over};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -42,10 +42,7 @@ pub async fn show(State(app): State<App>, At(id): At<String>) -> Result<Json<Lef
 
 fn view(work: &Work, id: &str, project: &Project) -> Result<LeftOverView, ApiError> {
     let left = left_over(project);
-    let mut in_cupboard = false;
-    for one in &left {
-        in_cupboard |= cupboards(work, one)?.iter().any(|c| c.cut.iter().any(|b| b.project == id));
-    }
+    let in_cupboard = accounts(work, &left)?.iter().any(|c| c.cut.iter().any(|b| b.project == id));
     let system = project.system;
     let told = |one: &LeftOver| LeftOfCloth {
         name: one.cloth.name.clone(),
@@ -55,17 +52,21 @@ fn view(work: &Work, id: &str, project: &Project) -> Result<LeftOverView, ApiErr
     Ok(LeftOverView { cloths: left.iter().map(told).collect(), in_cupboard })
 }
 
-/// The cloths of the cupboard that an account of it may stand on: what it was cut from, and what is left of that.
-fn cupboards(work: &Work, left: &LeftOver) -> Result<Vec<ProjectCloth>, ApiError> {
+/// The cloths of the cupboard with one of these names.
+fn called(work: &Work, names: &[&str]) -> Result<Vec<ProjectCloth>, ApiError> {
     let from_store = |e| ApiError::from_store(work, e);
-    let names = work.store.cloth_names().map_err(from_store)?;
-    let called = |name: &str| *name == *left.cut_from || *name == *left.cloth.name;
-    let ids = names.into_iter().filter(|(_, name)| called(name)).map(|(id, _)| id);
+    let all = work.store.cloth_names().map_err(from_store)?;
     let mut found = vec![];
-    for id in ids {
+    for (id, _) in all.into_iter().filter(|(_, name)| names.contains(&name.as_str())) {
         found.extend(work.store.cloth(&id).map_err(from_store)?);
     }
     Ok(found)
+}
+
+/// Those that an account of `left` may stand on.
+fn accounts(work: &Work, left: &[LeftOver]) -> Result<Vec<ProjectCloth>, ApiError> {
+    let names: Vec<&str> = left.iter().flat_map(|l| [l.cut_from.as_str(), l.cloth.name.as_str()]).collect();
+    called(work, &names)
 }
 
 /// Enters it in the cupboard: what was cut into is gone, what is left comes back as remnants. Entered again, the entry
@@ -81,22 +82,13 @@ pub async fn put_back(State(app): State<App>, At(id): At<String>) -> Result<Json
             return Err(ApiError::new(StatusCode::CONFLICT, message));
         }
         let mut changed: Vec<ProjectCloth> = vec![];
-        for left in left_over(&project) {
-            let there = cupboards(work, &left)?;
-            // What was cut into goes off the cloth it was; what is left is washed where that was washed for it.
-            let apart = left.cut_from != left.cloth.name;
-            let named = |name: &str| there.iter().find(|c| c.name == name).cloned();
-            if let Some(mut from) = named(&left.cut_from).filter(|_| apart) {
-                from.book(&id, &project.name, &left.used, &[]);
-                changed.push(from);
-            }
-            let known = named(&left.cloth.name);
-            if known.is_none() && left.kept.is_empty() {
+        for entry in entries(&left_over(&project)) {
+            let known = called(work, &[&entry.cloth.name])?.into_iter().next();
+            if known.is_none() && entry.kept.is_empty() {
                 continue;
             }
-            let mut cloth = known.map_or_else(|| free_id(work, left.cloth.clone()), Ok)?;
-            let used = if apart { &[][..] } else { &left.used[..] };
-            cloth.book(&id, &project.name, used, &left.kept);
+            let mut cloth = known.map_or_else(|| free_id(work, entry.cloth), Ok)?;
+            cloth.book(&id, &project.name, &entry.used, &entry.kept);
             changed.push(cloth);
         }
         work.store.keep_cloths(&changed).map_err(|e| ApiError::from_store(work, e))?;
@@ -122,11 +114,8 @@ fn free_id(work: &Work, cloth: ProjectCloth) -> Result<ProjectCloth, ApiError> {
 pub async fn take_out(State(app): State<App>, At(id): At<String>) -> Result<Json<LeftOverView>, ApiError> {
     app.blocking(A_REQUEST, move |work| {
         let project = work.project(&id)?.project;
-        let mut changed: Vec<ProjectCloth> = vec![];
-        for left in left_over(&project) {
-            let entered = cupboards(work, &left)?.into_iter().filter_map(|mut c| c.unbook(&id).then_some(c));
-            changed.extend(entered);
-        }
+        let there = accounts(work, &left_over(&project))?;
+        let changed: Vec<ProjectCloth> = there.into_iter().filter_map(|mut c| c.unbook(&id).then_some(c)).collect();
         work.store.keep_cloths(&changed).map_err(|e| ApiError::from_store(work, e))?;
         view(work, &id, &project).map(Json)
     })

@@ -7,9 +7,10 @@ use crate::laying::Laid;
 use crate::work::{SEVERAL_LAYS, Work};
 use axum::Json;
 use axum::extract::State;
+use axum::http::StatusCode;
 use bofta_core::buying::{headline, shown_names};
 use bofta_core::cloth::Money;
-use bofta_core::measure::show_bought;
+use bofta_core::measure::{Length, show_bought};
 use bofta_core::project::{Edit, Project, Tried, largest, ways_out};
 use serde::Serialize;
 use std::cell::RefCell;
@@ -52,14 +53,28 @@ pub async fn ways(State(app): State<App>, At(id): At<String>) -> Result<Json<Vec
         }
         let left_out = |laid: &Laid| laid.lay.unplaced.iter().map(|u| u.count).sum::<u32>();
         let before = left_out(&now);
-        let mut found: Vec<((u32, Money), WayOut)> = vec![];
+        let mut found: Vec<((u32, Money, Length), WayOut)> = vec![];
         for way in ways_out(project, &planned, &now.lay) {
-            let Otherwise::Laid(_, laid) = laid_otherwise(work, &id, project, &way.edits, &now)? else { continue };
-            let left = left_out(&laid);
-            if left < before {
-                let told = told(project, &laid, &now);
-                let order = (left, Money(laid.lay.cost.0 - now.lay.cost.0));
-                found.push((order, WayOut { name: way.name, whole: left == 0, told, edits: way.edits }));
+            match laid_otherwise(work, &id, project, &way.edits, &now)? {
+                Otherwise::TheSame => {}
+                // Not ruled out, and so not left out: it stands last.
+                Otherwise::NotLaid(_) => {
+                    let told = "not tried to the end in the time of a glance".to_owned();
+                    let order = (u32::MAX, Money(0), Length::ZERO);
+                    found.push((order, WayOut { name: way.name, whole: false, told, edits: way.edits }));
+                }
+                Otherwise::Laid(_, laid) => {
+                    let left = left_out(&laid);
+                    if left < before {
+                        let more = laid.job.bought(&laid.lay) - now.job.bought(&now.lay);
+                        let cost = Money(laid.lay.cost.0 - now.lay.cost.0);
+                        let told = told(project, &laid, (more, cost));
+                        found.push((
+                            (left, cost, more),
+                            WayOut { name: way.name, whole: left == 0, told, edits: way.edits },
+                        ));
+                    }
+                }
             }
         }
         found.sort_by_key(|(order, _)| *order);
@@ -68,13 +83,11 @@ pub async fn ways(State(app): State<App>, At(id): At<String>) -> Result<Json<Vec
     .await
 }
 
-/// What a way costs more than now, or what it still leaves out.
-fn told(project: &Project, laid: &Laid, now: &Laid) -> String {
-    let more = laid.job.bought(&laid.lay) - now.job.bought(&now.lay);
-    let cost = laid.lay.cost.0 - now.lay.cost.0;
-    let price = if cost > 0 { format!(", {}", project.money(Money(cost))) } else { String::new() };
-    let buys = if more.0 > 0 {
-        format!("{} more to buy{price}", show_bought(more, project.system))
+/// What a way buys `more` than now at what `cost`, and what it still leaves out.
+fn told(project: &Project, laid: &Laid, (more, cost): (Length, Money)) -> String {
+    let price = if cost.0 > 0 { project.money(cost) } else { "its price is not known".to_owned() };
+    let buys = if more > Length::ZERO {
+        format!("{} more to buy, {price}", show_bought(more, project.system))
     } else {
         "nothing more to buy".to_owned()
     };
@@ -138,6 +151,11 @@ fn try_size(work: &Work, id: &str, project: &Project, now: &Laid, percent: u32) 
     }
     Ok(match laid_otherwise(work, id, project, &[Edit::Scale { percent }], now)? {
         Otherwise::Laid(_, laid) => of(&laid),
-        Otherwise::TheSame | Otherwise::NotLaid(_) => Tried::NoBag,
+        Otherwise::TheSame => Tried::NoBag,
+        // Whether it fits is not known then, and nothing is said of it.
+        Otherwise::NotLaid(why) => {
+            let message = format!("How large it can be could not be told in the time of a glance: {why}.");
+            return Err(ApiError::new(StatusCode::CONFLICT, message));
+        }
     })
 }
