@@ -33,14 +33,30 @@ await take('families', '/projects/seed-packet-pouch/bag', 1280, 800, async (page
 await take('bag-sack', '/projects/bean-sack/bag');
 await take('bag-caddy', '/projects/bottle-caddy/bag');
 await take('bag-duffel', '/projects/kneeler-duffel/bag');
-await take('bag-cross-body', '/projects/raffle-cross-body/bag');
 await take('cut-list', '/projects/tool-roll-list/bag');
 await take('pieces', '/projects/seed-packet-pouch/pieces');
 await take('cloth', '/projects/windfall-tote/cloth', 1280, 940, async (page) => {
   await page.getByRole('heading', { name: 'Ways out' }).waitFor();
 });
+await take('scrap', '/projects/crate-pouch/cloth', 1280, 800, async (page) => {
+  await page.getByRole('button', { name: 'Draw scrap A anew' }).first().click();
+  await page.getByText(/over all; it holds/).waitFor();
+});
+await take('picture', '/projects/crate-pouch/cloth', 1280, 800, async (page) => {
+  await page.getByRole('button', { name: 'Scraps from a picture' }).click();
+  await page.getByRole('button', { name: 'Take a picture' }).click();
+  await page.getByRole('button', { name: /^Mark upper left/ }).waitFor();
+  // Where the mat's corners are on the first picture of the stand-in, from where the marks begin.
+  const corners = { 'upper left': [7, 24], 'upper right': [-6, 12], 'lower right': [8, -12], 'lower left': [-8, -22] };
+  for (const [name, [x, y]] of Object.entries(corners)) {
+    const mark = page.getByRole('button', { name: new RegExp(`^Mark ${name}`) });
+    for (let k = 0; k < Math.abs(x); k++) await mark.press(x > 0 ? 'ArrowRight' : 'ArrowLeft');
+    for (let k = 0; k < Math.abs(y); k++) await mark.press(y > 0 ? 'ArrowDown' : 'ArrowUp');
+  }
+  await page.getByRole('button', { name: 'Find the scraps' }).click();
+  await page.getByText(/outlines to/).waitFor();
+});
 await take('lay', '/projects/harvest-tote/lay');
-await take('lay-metric', '/projects/seed-swap-tote/lay');
 await take('buy', '/projects/kneeler-duffel/buy', 1280, 940);
 await take('cut', '/projects/harvest-tote/cut', 1280, 800, async (page) => {
   for (let n = 2; n <= 7; n++) {

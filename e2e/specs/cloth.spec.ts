@@ -114,7 +114,9 @@ test('what is left goes back to the cupboard once all is cut, and can be taken o
   await left.getByRole('button', { name: 'Put it in the cupboard' }).press('Enter');
   await expect(left).toContainText('It is in the cupboard.');
   await page.goto(`${demo.address}/cupboard`);
-  const dot = page.getByRole('listitem').filter({ hasText: 'Radish dot' });
+  const find = () => page.getByLabel('Find in the cupboard').fill('radish dot');
+  await find();
+  const dot = page.getByRole('listitem').filter({ has: page.getByRole('heading', { name: 'Radish dot' }) });
   await expect(dot).toContainText(/fat quarter, .* in here/);
   await dot.getByText('What was cut of it').click();
   await expect(dot).toContainText('Swap-table pouch took fat quarter, left');
@@ -122,5 +124,149 @@ test('what is left goes back to the cupboard once all is cut, and can be taken o
   await left.getByRole('button', { name: 'Take it out again' }).click();
   await expect(left.getByRole('button', { name: 'Put it in the cupboard' })).toBeVisible();
   await page.goto(`${demo.address}/cupboard`);
+  await find();
   await expect(dot).toContainText('2 fat quarters here');
+});
+
+test('a scrap is drawn by its corners, measured, flawed and laid, by mouse and by keys', async ({
+  page,
+  demo,
+}) => {
+  await page.goto(`${demo.address}/projects/swap-table-pouch/cloth`);
+  await page.getByRole('button', { name: 'Draw a scrap' }).click();
+  const editor = page.getByRole('dialog');
+  await editor.getByRole('button', { name: 'rectangle', exact: true }).click();
+  await expect(editor.getByLabel('C–D')).toHaveAttribute('placeholder', '16');
+  // Measured: what is still loose is asked for, and what cannot be is told.
+  for (const [side, length] of [
+    ['A–B', '14'],
+    ['B–C', '11'],
+    ['C–D', '14'],
+    ['A–D', '11'],
+  ] as const) {
+    await editor.getByLabel(side).fill(length);
+    await editor.getByLabel(side).press('Enter');
+  }
+  await expect(editor.getByText(/Measure (A–C|B–D) too/)).toBeVisible();
+  const across = editor.getByLabel(/^(A–C|B–D)$/);
+  await across.fill('40');
+  await across.press('Enter');
+  await expect(editor.getByText(/cannot all be right/)).toBeVisible();
+  await across.fill('17 3/4');
+  await across.press('Enter');
+  await expect(editor.getByText(/Measure .* too/)).toHaveCount(0);
+  await expect(editor.getByText(/11 × 14/).first()).toBeVisible();
+  // A stain, moved by keys and made larger by its size.
+  await editor.getByRole('button', { name: 'stain', exact: true }).click();
+  const stain = editor.getByRole('button', { name: /^stain: move it/ });
+  await stain.press('Shift+ArrowRight');
+  const size = editor.getByLabel('stain, along × across');
+  await size.fill('2 x 1 1/2');
+  await size.press('Enter');
+  await expect(size).toHaveValue('2 × 1½');
+  // A corner dragged away loses what was measured to it, and comes back with the step back.
+  const corner = editor.getByRole('button', { name: /^Corner C:/ });
+  const box = await corner.boundingBox();
+  if (!box) throw new Error('a corner is seen');
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x - 60, box.y + 50, { steps: 4 });
+  await page.mouse.up();
+  await expect(editor.getByLabel('B–C')).toHaveValue('');
+  await editor.getByRole('button', { name: 'Back a step' }).click();
+  await expect(editor.getByLabel('B–C')).not.toHaveValue('');
+  await accessible(page);
+  await editor.getByRole('button', { name: 'Lay it down' }).press('Enter');
+  await expect(editor).toHaveCount(0);
+  const table = page.getByRole('listitem', { name: /Radish dot on the table/ });
+  await expect(table).toContainText('scrap A, holds');
+  // Changed: a corner more, by keys; then removed and taken back.
+  await table.getByRole('button', { name: 'Draw scrap A anew' }).press('Enter');
+  await editor.getByRole('button', { name: 'One more corner between A and B' }).press('Enter');
+  await expect(editor.getByRole('button', { name: /^Corner E:/ })).toBeVisible();
+  await editor.getByRole('button', { name: /^Corner B:/ }).press('ArrowDown');
+  await editor.getByRole('button', { name: 'Change it' }).click();
+  await expect(editor).toHaveCount(0);
+  await table.getByRole('button', { name: 'Remove scrap A' }).click();
+  await expect(table).not.toContainText('scrap A');
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(table).toContainText('scrap A');
+});
+
+test('scraps are traced from a picture, its marks put right by mouse and by keys', async ({ page, demo }) => {
+  await page.goto(`${demo.address}/projects/swap-table-pouch/cloth`);
+  await page.getByRole('button', { name: 'Scraps from a picture' }).press('Enter');
+  const dialog = page.getByRole('dialog');
+  await dialog.getByRole('button', { name: 'Take a picture' }).click();
+  const mark = (name: string) => dialog.getByRole('button', { name: new RegExp(`^Mark ${name}`) });
+  await mark('upper left').waitFor();
+  // Marks that are off their corners are told, since sizes would be wrong.
+  await dialog.getByRole('button', { name: 'Find the scraps' }).click();
+  await expect(dialog.getByText(/all four marks in their corners/)).toBeVisible();
+  // Each mark begins 6 in a hundred inside the picture, 1091 by 767 pixels; the mat's corners are elsewhere.
+  const press = async (name: string, key: string, times: number) => {
+    for (let k = 0; k < Math.floor(times / 10); k++) await mark(name).press(`Shift+${key}`);
+    for (let k = 0; k < times % 10; k++) await mark(name).press(key);
+  };
+  await press('upper right', 'ArrowLeft', 6);
+  await press('upper right', 'ArrowDown', 12);
+  await press('lower right', 'ArrowRight', 8);
+  await press('lower right', 'ArrowUp', 12);
+  await press('lower left', 'ArrowLeft', 8);
+  await press('lower left', 'ArrowUp', 22);
+  const at = await mark('upper left').boundingBox();
+  const other = await mark('upper right').boundingBox();
+  if (!at || !other) throw new Error('the marks are seen');
+  const per = (other.x - at.x) / (1019.5 - 65.5);
+  const [x, y] = [at.x + at.width / 2, at.y + at.height / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.mouse.move(x + 7 * per, y + 23.7 * per, { steps: 3 });
+  await page.mouse.up();
+  await dialog.getByRole('button', { name: 'Find the scraps' }).click();
+  await expect(dialog.getByText('2 scraps')).toBeVisible();
+  await expect(dialog.getByText(/all four marks in their corners/)).toHaveCount(0);
+  await accessible(page);
+  // One of the two is taken.
+  await dialog.getByRole('checkbox').nth(1).press('Space');
+  await dialog.getByRole('button', { name: 'Lay it down' }).click();
+  await expect(dialog).toHaveCount(0);
+  const table = page.getByRole('listitem', { name: /Radish dot on the table/ });
+  await expect(table).toContainText('scrap A, holds');
+  await expect(table).not.toContainText('scrap B');
+});
+
+test('the cupboard is filled, put right and searched by what a thing holds', async ({ page, demo }) => {
+  await page.goto(`${demo.address}/cupboard`);
+  await expect(page.getByRole('region', { name: 'Scraps' }).getByRole('listitem').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Put in', exact: true }).press('Enter');
+  const form = page.getByRole('dialog');
+  await form.getByLabel('Name of the cloth').fill('Plum voile');
+  await form.getByLabel('What is there').fill('a quarter');
+  await form.getByLabel('Where it is kept').fill('green tin');
+  await form.getByRole('button', { name: 'Put it in' }).press('Enter');
+  await form.getByRole('button', { name: /^fat/ }).click();
+  await expect(form.getByText('Plum voile is in the cupboard.')).toBeVisible();
+  await page.keyboard.press('Escape');
+  const find = page.getByLabel('Find in the cupboard');
+  await find.fill('plum voile');
+  const card = page.getByRole('listitem').filter({ has: page.getByRole('heading', { name: 'Plum voile' }) });
+  await expect(card).toContainText('fat quarter here, green tin');
+  await card.getByText('Put in, put right, where it is').click();
+  const more = card.getByLabel('More of Plum voile');
+  for (const piece of ['9 x 14', 'right triangle 10 x 8']) {
+    await more.fill(piece);
+    await more.press('Enter');
+    await expect(more).toHaveValue('');
+  }
+  await expect(card.getByLabel('All that is there')).toHaveValue('fat quarter, 9 × 14 in, scrap A');
+  await accessible(page);
+  // A size says its unit, or is asked.
+  await find.fill('holds 12 x 9');
+  await page.getByRole('button', { name: '12 x 9 in' }).click();
+  await expect(find).toHaveValue('holds 12 x 9 in');
+  const sheets = page.getByRole('region', { name: 'Fat quarters, squares, remnants' });
+  await expect(sheets.getByRole('link', { name: /Plum voile 9 × 14 in.* holds it/ })).toBeVisible();
+  await find.fill('holds 90 x 90 in');
+  await expect(page.getByText('Nothing here is “holds 90 x 90 in”.')).toBeVisible();
 });

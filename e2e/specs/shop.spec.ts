@@ -134,11 +134,13 @@ test('a cloth is named, drawn, kept in the cupboard and taken from there', async
   await accessible(page);
   await page.goto(`${demo.address}/projects/harvest-tote/cloth`);
   await page.getByRole('button', { name: 'From the cupboard' }).click();
+  await page.getByLabel('Find a cloth by its name').fill('rhubarb drill');
   await page.getByRole('button', { name: /^Rhubarb drill/ }).click();
   await expect(page.getByRole('region', { name: 'Rhubarb drill' })).toContainText('nothing is cut from it');
   await page.getByRole('button', { name: 'Remove Rhubarb drill from this project' }).click();
   await expect(page.getByRole('region', { name: 'Rhubarb drill' })).toHaveCount(0);
   await page.goto(`${demo.address}/cupboard`);
+  await page.getByLabel('Find in the cupboard').fill('rhubarb drill');
   // Drawings that are still to come move what is below them.
   await page.waitForLoadState('networkidle');
   await page.getByRole('button', { name: 'Put Rhubarb drill away' }).click();

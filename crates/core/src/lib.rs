@@ -19,4 +19,4 @@ mod problem;
 pub mod project;
 pub mod shape;
 
-pub use problem::{Answer, FieldProblem};
+pub use problem::{Answer, FieldProblem, as_sentence};

@@ -43,3 +43,9 @@ impl FieldProblem {
         self
     }
 }
+
+/// `said` with a full stop, where it does not end in one or in a question mark.
+pub fn as_sentence(said: impl ToString) -> String {
+    let said = said.to_string();
+    if said.ends_with(['.', '?', '!']) { said } else { said + "." }
+}

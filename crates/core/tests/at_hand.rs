@@ -2,7 +2,7 @@
 #![allow(missing_docs)]
 
 use bofta_core::buying::{missing, other_widths};
-use bofta_core::cloth::{AtHand, Form, HandForm, put, say_all};
+use bofta_core::cloth::{AtHand, Form, HandForm, Scrap, put, say_all};
 use bofta_core::cutting::cut_list;
 use bofta_core::lay::{Budget, Job, Lay, Silent, Stop, better, solve, verify};
 use bofta_core::measure::{Length, System};
@@ -10,6 +10,7 @@ use bofta_core::project::{
     ClothField, Edit, LeftOver, Project, ProjectCloth, Sized, Tried, bought, bought_text, entries, guesses, largest,
     left_over, ways_out,
 };
+use bofta_core::shape::Point;
 use proptest::prelude::*;
 use std::collections::BTreeMap;
 
@@ -323,25 +324,47 @@ fn an_account_can_be_taken_back() {
     let mut cloth =
         made(&pouch(), &[of("pea-stripe", ClothField::AtHand, "2 fat quarters, about 1 yd")]).cloths.remove(0);
     let before = cloth.clone();
-    let quarter = before.at_hand[0].form;
+    let quarter = AtHand::one(before.at_hand[0].form.clone());
     let remnant = AtHand::one(HandForm::Sheet { length: Length::INCH * 9, width: Length::INCH * 7 });
-    cloth.book("pouch", "Pouch", &[AtHand::one(quarter)], &[remnant]);
+    cloth.book("pouch", "Pouch", std::slice::from_ref(&quarter), std::slice::from_ref(&remnant)).expect("booked");
     assert_eq!(say_all(&cloth.at_hand, System::Inches), "fat quarter, about 1 yd, 9 × 7 in");
     // Entered again it is there once.
-    cloth.book("pouch", "Pouch", &[AtHand::one(quarter)], &[remnant]);
+    cloth.book("pouch", "Pouch", std::slice::from_ref(&quarter), std::slice::from_ref(&remnant)).expect("booked");
     assert_eq!(
         (cloth.cut.len(), say_all(&cloth.at_hand, System::Inches).as_str()),
         (1, "fat quarter, about 1 yd, 9 × 7 in")
     );
-    assert!(cloth.unbook("pouch") && !cloth.unbook("pouch"));
+    assert_eq!((cloth.unbook("pouch"), cloth.unbook("pouch")), (Ok(true), Ok(false)));
     assert_eq!(say_all(&cloth.at_hand, System::Inches), "2 fat quarters, about 1 yd");
     assert_eq!(cloth.cut, before.cut);
+}
+
+/// What a bag left and another one took stays on the account until that one is taken back.
+#[test]
+fn what_was_taken_since_is_told() {
+    let mut cloth = made(&pouch(), &[of("pea-stripe", ClothField::AtHand, "fat quarter")]).cloths.remove(0);
+    let quarter = cloth.at_hand.clone();
+    let remnant = [AtHand::one(HandForm::Sheet { length: Length::INCH * 9, width: Length::INCH * 7 })];
+    cloth.book("first", "Pouch", &quarter, &remnant).expect("booked");
+    cloth.book("second", "Caddy", &remnant, &[]).expect("booked");
+    let before = cloth.clone();
+    let refused = cloth.unbook("first").expect_err("the caddy has it").to_string();
+    assert!(refused.contains("Caddy was cut from what Pouch left"), "{refused}");
+    assert!(cloth.book("first", "Pouch", &quarter, &[]).is_err());
+    assert_eq!(cloth, before);
+    assert_eq!((cloth.unbook("second"), cloth.unbook("first")), (Ok(true), Ok(true)));
+    assert_eq!(cloth.at_hand, quarter);
 }
 
 fn total(things: &[AtHand]) -> BTreeMap<String, u32> {
     let mut all = BTreeMap::new();
     for t in things {
-        *all.entry(AtHand { count: 1, ..*t }.say(System::Inches)).or_default() += t.count;
+        // A scrap is itself whatever its letter.
+        let name = match &t.form {
+            HandForm::Scrap(scrap) => format!("{:?}", scrap.outline),
+            _ => AtHand { count: 1, ..t.clone() }.say(System::Inches),
+        };
+        *all.entry(name).or_default() += t.count;
     }
     all
 }
@@ -351,10 +374,17 @@ proptest! {
     #[test]
     fn nothing_is_lost_on_the_account(
         stock in prop::collection::vec((1_i64..4, 1_u32..4), 1..4),
-        history in prop::collection::vec((0_usize..4, any::<bool>(), 1_i64..4, 0_u32..3, 4_i64..7), 0..12),
+        history in prop::collection::vec((0_usize..4, any::<bool>(), 1_i64..7, 0_u32..3, 4_i64..10), 0..12),
     ) {
         let sheet = |n: i64, count| {
-            AtHand { count, form: HandForm::Sheet { length: Length::INCH * n * 7, width: Length::INCH * 7 }, about: false }
+            let form = if n % 3 == 0 {
+                let corner = |x: i64, y: i64| Point::new(Length::INCH * x, Length::INCH * y);
+                let corners = vec![corner(0, 0), corner(n, 0), corner(0, n)];
+                HandForm::Scrap(Scrap::of("A".into(), corners).expect("an outline"))
+            } else {
+                HandForm::Sheet { length: Length::INCH * n * 7, width: Length::INCH * 7 }
+            };
+            AtHand { count, form, about: false }
         };
         let mut cloth = pouch().cloths.remove(0);
         for (n, count) in &stock {
@@ -365,9 +395,9 @@ proptest! {
             let bag = format!("bag {bag}");
             if enter {
                 let used = if count == 0 { vec![] } else { vec![sheet(used, count)] };
-                cloth.book(&bag, &bag, &used, &[sheet(kept, 1)]);
+                let _ = cloth.book(&bag, &bag, &used, &[sheet(kept, 1)]);
             } else {
-                cloth.unbook(&bag);
+                let _ = cloth.unbook(&bag);
             }
             // In: the stock and what bags left. Out: what they took.
             let mut came: BTreeMap<String, u32> = at_first.clone();

@@ -1,6 +1,7 @@
 //! Kept documents and edits as nobody meant to write them: read, drafted and planned without a panic.
 #![allow(missing_docs)]
 
+use bofta_core::cloth::scraps;
 use bofta_core::project::kept::{KeptError, read_cloth, read_project, write_cloth, write_project};
 use bofta_core::project::{Edit, Project};
 use bofta_mutations::try_all;
@@ -10,8 +11,13 @@ fn kept(name: &str) -> String {
     std::fs::read_to_string(Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/kept").join(name)).expect("kept")
 }
 
-const PROJECTS: [&str; 4] =
-    ["project-0-tote.json", "project-0-list.json", "project-1-tote.json", "project-1-list.json"];
+const PROJECTS: [&str; 5] = [
+    "project-0-tote.json",
+    "project-0-list.json",
+    "project-1-tote.json",
+    "project-1-list.json",
+    "project-1-scraps.json",
+];
 const CLOTHS: [&str; 2] = ["cloth-0.json", "cloth-1.json"];
 
 /// Every version that was ever kept is read, and comes to the same.
@@ -45,6 +51,9 @@ fn mutated_project_documents() {
     try_all("project documents", &seeds, 1, |bytes| {
         if let Ok(project) = read_project(&String::from_utf8_lossy(bytes)) {
             let _ = project.plan();
+            for cloth in &project.cloths {
+                scraps(&cloth.at_hand).for_each(|s| drop((s.holds(), s.draft(project.system))));
+            }
         }
     });
 }
@@ -72,6 +81,8 @@ fn mutated_edits() {
         r#"{"edit":"scale","percent":250}"#,
         r#"{"edit":"cloth","cloth":"moss-canvas","field":"width","value":"54"}"#,
         r#"{"edit":"cloth","cloth":"moss-canvas","field":"at_hand","value":"2 fat quarters, half a yard"}"#,
+        r#"{"edit":"cloth","cloth":"moss-canvas","field":"repeat","value":"6"}"#,
+        r#"{"edit":"draw-scrap","cloth":"moss-canvas","count":2,"draft":{"corners":[{"x":0,"y":0},{"x":2336800,"y":0},{"x":2438400,"y":1879600},{"x":0,"y":1727200}],"measured":[{"from":0,"to":1,"length":"11 1/2"},{"from":1,"to":2,"length":"9 1/4"},{"from":0,"to":2,"length":"15"}],"flaws":[{"kind":"stain","corners":[{"x":1879600,"y":1270000},{"x":2133600,"y":1270000},{"x":2133600,"y":1524000}]}],"threads":{"foot":{"x":0,"y":0},"head":{"x":10,"y":2000000}},"flaw_size":{"flaw":0,"size":"1 x 2"}}}"#,
         r#"{"edit":"lengths-at-hand","kind":"webbing","width":203200,"lengths":"36, 18 1/2"}"#,
         r#"{"edit":"family","family":"duffel"}"#,
         r#"{"edit":"project","field":"system","value":"cm"}"#,

@@ -176,7 +176,20 @@ none |
 nothing | 
 a bag of crumbs | !
 200 g of crumbs | !
-L, 20 x 20 less 8 x 8 | !
+L, 20 x 20 less 8 x 8 | ? scrap A ; scrap A ; scrap A ; scrap A
+L, 20 x 20 less 8 x 8 far right | scrap A
+20 x 20 less 30 x 8 | !
+2 fat quarters less 6 | !
+half a yard less 6 x 6 | !
+wedge 30 to 18, 40 tall | ? scrap A ; scrap A
+wedge 18 to 30 x 40 | !
+wedge 30 | !
+triangle 12 x 9 | ? scrap A ; scrap A
+right triangle 12 x 9, even triangle 12 x 9 | scrap A, scrap B
+half circle 24 across | scrap A
+half circle | !
+scrap A | !
+2 of scrap B | !
 some | !
 -3 | !
 0 x 5 | !
@@ -249,7 +262,7 @@ none |
 ";
 
 fn told(phrase: &str, system: System) -> String {
-    match read_at_hand(phrase, "Pea stripe", system) {
+    match read_at_hand(phrase, "Pea stripe", &[], system) {
         Ok(things) => say_all(&things, system),
         Err(NotRead::Asked(question)) => {
             let answers: Vec<String> = question
@@ -257,7 +270,7 @@ fn told(phrase: &str, system: System) -> String {
                 .iter()
                 .map(|a| {
                     // Every answer is read without a further question.
-                    let read = read_at_hand(&a.text, "Pea stripe", system);
+                    let read = read_at_hand(&a.text, "Pea stripe", &[], system);
                     say_all(&read.unwrap_or_else(|e| panic!("{phrase}: {} {e:?}", a.text)), system)
                 })
                 .collect();
@@ -360,14 +373,14 @@ proptest! {
         let things: Vec<AtHand> =
             things.into_iter().map(|(count, form, about)| AtHand { count, form, about }).collect();
         let said = say_all(&things, system);
-        prop_assert_eq!(read_at_hand(&said, "Pea stripe", system), Ok(things), "{}", said);
+        prop_assert_eq!(read_at_hand(&said, "Pea stripe", &things, system), Ok(things.clone()), "{}", said);
     }
 
     /// Whatever is typed, it is an answer and never a fall.
     #[test]
     fn nothing_typed_brings_it_down(text in "[0-9a-zA-Zé½⅝ .,;:x×*@/'\"+\\-]{0,40}", metric in any::<bool>()) {
         let system = if metric { System::Centimetres } else { System::Inches };
-        if let Ok(things) = read_at_hand(&text, "Pea stripe", system) {
+        if let Ok(things) = read_at_hand(&text, "Pea stripe", &[], system) {
             let zero = |t: &AtHand| matches!(t.form,
                 HandForm::Sheet { length, width } if length <= Length::ZERO || width <= Length::ZERO);
             prop_assert!(!things.iter().any(|t| t.count == 0 || zero(t)), "{}", text);

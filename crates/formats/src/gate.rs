@@ -48,7 +48,7 @@ pub fn read_file(bytes: &[u8], called: &str, system: System, unit: Option<Length
         return Err(because("there is nothing in it".into()));
     }
     if bytes.len() > MOST_BYTES {
-        return Err(because(too_large(bytes.len())));
+        return Err(because(too_large(bytes.len(), MOST_BYTES)));
     }
     let Some(kind) = FileKind::of(bytes) else {
         return Err(because(
@@ -101,6 +101,6 @@ pub fn checked_text(text: &str, system: System) -> Result<Found, String> {
 }
 
 /// Says that a file of so many bytes is too large.
-pub fn too_large(bytes: usize) -> String {
-    format!("it is {} MB large: at most {} MB are read", bytes.div_ceil(1 << 20), MOST_BYTES >> 20)
+pub fn too_large(bytes: usize, most: usize) -> String {
+    format!("it is {} MB large: at most {} MB are read", bytes.div_ceil(1 << 20), most >> 20)
 }

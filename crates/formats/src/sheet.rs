@@ -3,8 +3,9 @@
 
 use crate::draw::{Canvas, Drawing, FONT_FILES, Face, Style, cloth_lay, has_sign, ink, text_width};
 use bofta_core::bag::Draft;
-use bofta_core::buying::{Missing, purchases, washed};
-use bofta_core::cutting::{Cut, CutKind, Edge, Step, cut_list};
+use bofta_core::buying::{Missing, purchases, said_size, said_width, washed};
+use bofta_core::cloth::letters;
+use bofta_core::cutting::{Cut, CutKind, Edge, OutlineCut, Sight, Step, cut_list};
 use bofta_core::lay::{Job, Lay, Stop};
 use bofta_core::measure::{Length, Ruler, System, show_bought};
 use bofta_core::piece::Piece;
@@ -131,16 +132,20 @@ fn by_the_piece(book: &mut Book, project: &Project, draft: &Draft) {
 }
 
 fn shopping(book: &mut Book, project: &Project, job: &Job, lay: &Lay) {
-    book.heading("To buy");
-    for p in purchases(job, lay) {
+    let all = purchases(job, lay);
+    book.heading(if all.iter().any(|p| p.owned) { "To buy, and to have ready" } else { "To buy" });
+    for p in all {
         let Some(cloth) = job.cloth(&p.cloth) else { continue };
-        let length = show_bought(p.length, project.system);
-        let what = if p.owned { format!("{length} of what you have") } else { length };
-        let width = project.ruler.show(cloth.as_bought_width()).text;
+        let length = said_size(cloth, p.length, project.ruler);
+        let what = match (p.owned, cloth.whole_length()) {
+            (true, None) => format!("{length} of what you have"),
+            (true, Some(_)) => format!("here: {length}"),
+            (false, _) => length,
+        };
         book.row(&[
             (0.0, cloth.name.as_str(), Face::Bold),
             (190.0, &what, Face::Bold),
-            (330.0, &format!("{width} {} wide", project.system.symbol()), Face::Text),
+            (330.0, &said_width(cloth, project.ruler).unwrap_or_default(), Face::Text),
             (430.0, &p.cost.map(|c| project.money(c)).unwrap_or_default(), Face::Text),
         ]);
         if let Some(told) = job.cloth(&p.cloth).and_then(|c| washed(c, p.length, project.ruler)) {
@@ -215,7 +220,13 @@ fn cut_row(project: &Project, job: &Job, number: usize, step: &Step, all: &[Piec
             let reading = format!("{} {}", project.ruler.show(cut.reading).text, project.system.symbol());
             Some(Row::ticked(number, &reading, &how(cut, project), &off))
         }
-        Step::Outline(_) => Some(Row::ticked(number, "template", "round the outline, where it lies", &off)),
+        Step::Outline(round) if round.sights.is_empty() => {
+            Some(Row::ticked(number, "template", "round the outline, where it lies", &off))
+        }
+        Step::Outline(round) => {
+            let found = format!("{}; cut round it", found_by(round, project));
+            Some(Row::ticked(number, "mark out", &found, &off))
+        }
         Step::Fuse { .. } | Step::Block { .. } | Step::Corners(_) => None,
     }
 }
@@ -290,6 +301,25 @@ pub fn how(cut: &Cut, project: &Project) -> String {
         (CutKind::Through, Edge::Left) => "from near to far, from the left edge".into(),
         (CutKind::Stopped, Edge::Near) => format!("across, measured from the near edge; {}", stops("left")),
         (CutKind::Stopped, Edge::Left) => format!("along, measured from the left edge; {}", stops("near")),
+    }
+}
+
+/// Where a piece lies on a scrap: two of its corners by their distances from the scrap's. Empty where it is cut off
+/// anything else.
+pub fn found_by(round: &OutlineCut, project: &Project) -> String {
+    let show = |l: Length| format!("{} {}", project.ruler.show(l).text, project.system.symbol());
+    let told = |sight: &Sight| match sight.from.as_slice() {
+        [(corner, _)] => format!("in corner {}", letters(*corner)),
+        several => {
+            let each = several
+                .iter()
+                .map(|(corner, far)| format!("{} from {}", show(far.round_to(project.ruler.step())), letters(*corner)));
+            each.collect::<Vec<_>>().join(" and ")
+        }
+    };
+    match round.sights.as_slice() {
+        [one, other] => format!("one corner {}, the one opposite {}", told(one), told(other)),
+        _ => String::new(),
     }
 }
 

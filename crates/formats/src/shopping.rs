@@ -1,7 +1,7 @@
 //! The shopping list as plain text, to be pasted anywhere: cloth, what is sold by the length, and hardware, with sizes.
 
 use bofta_core::bag::Draft;
-use bofta_core::buying::{Missing, purchases, washed};
+use bofta_core::buying::{Missing, purchases, said_size, said_width, washed};
 use bofta_core::lay::{Job, Lay};
 use bofta_core::measure::{Length, show_bought};
 use bofta_core::project::{Project, cost_text};
@@ -19,8 +19,9 @@ pub fn shopping_list(project: &Project, draft: &Draft, job: &Job, lay: &Lay, mis
         let Some(cloth) = job.cloth(&p.cloth) else { continue };
         let verb = if p.owned { "have" } else { "buy" };
         let cost = p.cost.map(|c| format!(", {}", project.money(c))).unwrap_or_default();
-        let length = show_bought(p.length, project.system);
-        lines.push(format!("{verb} {length} of {}, {} wide{cost}", cloth.name, show(cloth.as_bought_width())));
+        let size = said_size(cloth, p.length, project.ruler);
+        let wide = said_width(cloth, project.ruler).map(|w| format!(", {w}")).unwrap_or_default();
+        lines.push(format!("{verb} {size} of {}{wide}{cost}", cloth.name));
         lines.extend(
             job.cloth(&p.cloth).and_then(|c| washed(c, p.length, project.ruler)).map(|told| format!("  {told}")),
         );

@@ -99,7 +99,53 @@ fn prints_are_drawn_the_way_they_run(#[case] up: &str, #[case] turned: &str) {
     let document_text = drawing.to_svg();
     let document = Document::parse(&document_text).expect("well formed");
     let pattern = document.descendants().find(|n| n.has_tag_name("pattern")).expect("a pattern");
-    assert_eq!(pattern.attribute("patternTransform"), Some(turned));
+    assert!(pattern.attribute("patternTransform").is_some_and(|t| t.starts_with(turned)));
+}
+
+/// How tall a print's tile is drawn, in pixels.
+fn tile(drawing: &draw::Drawing) -> f64 {
+    let text = drawing.to_svg();
+    let document = Document::parse(&text).expect("well formed");
+    let pattern = document.descendants().find(|n| n.has_tag_name("pattern")).expect("a pattern");
+    let turned = pattern.attribute("patternTransform").expect("it is turned and scaled");
+    let by = turned.split_once("scale(").expect("scaled").1.trim_end_matches(')');
+    number(pattern, "height") * by.parse::<f64>().expect("a figure")
+}
+
+/// A print is as large as it was measured, at whatever scale it is drawn: on the table, on the lay, on a piece.
+#[test]
+fn a_print_is_drawn_as_large_as_it_is() {
+    let field = |field, value: &str| Edit::Cloth { cloth: "moss-canvas".into(), field, value: value.into() };
+    let look = Look { pattern: Pattern::Sprig, ground: "#4F6F52".into(), figure: "#C9D8BE".into() };
+    let edits = [
+        Edit::ClothLook { cloth: "moss-canvas".into(), look },
+        field(ClothField::Repeat, "6"),
+        field(ClothField::AtHand, "2 yd"),
+    ];
+    let (project, planned, job, lay) = made(System::Inches, &edits);
+    let cloth = &project.cloths[0];
+    let inch = Length::INCH.0 as f64;
+    for scale in [4.0 / inch, 9.5 / inch, 31.0 / inch] {
+        let drawing = draw::at_hand(cloth, &cloth.at_hand[0], ("k", Ruler::Eighth), scale);
+        assert!((tile(&drawing) - 6.0 * inch * scale).abs() < 0.01);
+        let drawing = draw::piece(&planned.draft.pieces[0], Some(cloth), Ruler::Eighth, scale, true);
+        assert!((tile(&drawing) - 6.0 * inch * scale).abs() < 0.01);
+    }
+    // 54 in of cloth between the two ends of the line below it.
+    let drawing = draw::cloth_lay(&project, &job, &lay.cloths[0], 960.0, 440.0, "t").expect("drawn");
+    let text = drawing.to_svg();
+    let document = Document::parse(&text).expect("well formed");
+    let widest = document
+        .descendants()
+        .filter(|n| n.has_tag_name("rect") && n.attribute("fill").is_some_and(|f| f.starts_with("url")))
+        .map(|n| number(n, "width"))
+        .fold(0.0, f64::max);
+    assert!((tile(&drawing) / widest - 6.0 / 54.0).abs() < 1e-3, "{} of {widest}", tile(&drawing));
+    // Nobody measured it: a usual size, the same at twice the scale twice as large.
+    let usual = made(System::Inches, &[field(ClothField::AtHand, "2 yd")]).0;
+    let at =
+        |scale: f64| tile(&draw::at_hand(&usual.cloths[0], &usual.cloths[0].at_hand[0], ("k", Ruler::Eighth), scale));
+    assert!((at(80.0 / inch) / at(40.0 / inch) - 2.0).abs() < 1e-3);
 }
 
 /// The lit line of the ruler stands where its figure says, measured against the drawn whole lines.

@@ -1,15 +1,19 @@
-//! The demo: fifteen projects of the Tarn Street Allotments, a society of plot holders who sew from donated cloth.
+//! The demo: sixteen projects of the Tarn Street Allotments, a society of plot holders who sew from donated cloth.
 //! Names and sizes are invented.
 
 use anyhow::anyhow;
+use bofta_core::cloth::{Flaw, FlawKind, ScrapDraft, TypedDistance};
+use bofta_core::measure::Length;
 use bofta_core::measure::System;
-use bofta_core::project::{ClothField, Edit, LayField, Look, Pattern, Project, RowField};
+use bofta_core::project::{ClothField, CupboardField, Edit, LayField, Look, Pattern, Project, ProjectCloth, RowField};
+use bofta_core::shape::Point;
 use bofta_formats::cut_list::read_text;
 use bofta_store::Store;
 
 /// Fills an empty store.
 pub fn fill(store: &Store) -> anyhow::Result<()> {
     let projects = [
+        ("crate-pouch", crate_pouch()?),
         ("windfall-tote", windfall_tote()?),
         ("swap-table-pouch", swap_table_pouch()?),
         ("bean-sack", bean_sack()?),
@@ -34,7 +38,97 @@ pub fn fill(store: &Store) -> anyhow::Result<()> {
             store.keep_cloth(cloth)?;
         }
     }
+    for cloth in cupboard()? {
+        store.keep_cloth(&cloth)?;
+    }
     Ok(())
+}
+
+/// What the plot holders brought besides: name, material, system, place, what is there, look.
+type Brought = (&'static str, &'static str, System, &'static str, &'static str, (Pattern, &'static str, &'static str));
+
+fn cupboard() -> anyhow::Result<Vec<ProjectCloth>> {
+    use Pattern as P;
+    use System::{Centimetres as Cm, Inches as In};
+    const BROUGHT: [Brought; 14] = [
+        ("Marrow check", "cotton", In, "top shelf", "1 1/4 yd, 2 fat quarters", (P::Check, "#DCE3C4", "#5F7F4B")),
+        (
+            "Rain-butt denim",
+            "canvas",
+            In,
+            "top shelf",
+            "½ yd, even wedge 14 to 10 x 26",
+            (P::Plain, "#5E7791", "#33475E"),
+        ),
+        ("Lavender lawn", "cotton", Cm, "top shelf", "40 cm, 2 of 30 x 40", (P::Seeds, "#CDBEDD", "#6F568A")),
+        ("Straw hessian", "canvas", Cm, "top shelf", "1.2 m", (P::Plain, "#CBB27C", "#94793F")),
+        (
+            "Sweet-pea sprig",
+            "cotton",
+            In,
+            "green tin",
+            "fat eighth, 6 squares of 5 in",
+            (P::Sprig, "#F3E2E4", "#A85F72"),
+        ),
+        ("Compost corduroy", "canvas", In, "top shelf", "¾ yd", (P::Ticking, "#7A5F47", "#513C2B")),
+        (
+            "Dahlia drill",
+            "canvas",
+            Cm,
+            "blue crate",
+            "45 x 70, 30 x 30 less 10 x 12 far right",
+            (P::Plain, "#B5514D", "#7F2F2F"),
+        ),
+        ("Greenhouse oilcloth", "canvas", In, "door", "20 x 24", (P::Check, "#E6EFE6", "#4F8A77")),
+        (
+            "Pumpkin cotton",
+            "cotton",
+            In,
+            "blue crate",
+            "right triangle 15 x 12, 11 x 7",
+            (P::Plain, "#D98A3D", "#A35F1E"),
+        ),
+        (
+            "Sparrow seeds",
+            "cotton",
+            In,
+            "blue crate",
+            "one-sided wedge 16 to 9 x 12, 9 x 14",
+            (P::Seeds, "#E9DFC9", "#6B5B45"),
+        ),
+        (
+            "Slate ticking",
+            "cotton",
+            Cm,
+            "blue crate",
+            "half circle 36 across, 22 x 48",
+            (P::Ticking, "#E3E4E4", "#5A636B"),
+        ),
+        ("Beetroot plain", "cotton", In, "blue crate", "even triangle 18 x 16", (P::Plain, "#7B3550", "#4E1E31")),
+        (
+            "Pond canvas",
+            "canvas",
+            In,
+            "blue crate",
+            "14 x 19 less 5 x 6 near left, 8 x 30",
+            (P::Plain, "#4F8290", "#2E5661"),
+        ),
+        ("Snowdrop batting", "fleece", In, "attic", "30 x 44, 12 x 20", (P::Fleece, "#F3F1EA", "#B9B4A4")),
+    ];
+    let mut names: Vec<&str> = vec![];
+    let mut found = vec![];
+    for (name, material, system, place, there, (pattern, ground, figure)) in BROUGHT {
+        let hold = |p| anyhow!("the demo does not hold: {p:?}");
+        let mut cloth = ProjectCloth::new_in_cupboard(name, material, system, &names).map_err(hold)?;
+        cloth.look = Look { pattern, ground: ground.into(), figure: figure.into() };
+        cloth.print = pattern.default_print();
+        for (field, value) in [(CupboardField::AtHand, there), (CupboardField::Place, place)] {
+            cloth = cloth.edited_in_cupboard(field, value).map_err(hold)?;
+        }
+        names.push(name);
+        found.push(cloth);
+    }
+    Ok(found)
 }
 
 struct Maker(Project);
@@ -588,6 +682,42 @@ fn swap_table_pouch() -> anyhow::Result<Project> {
         &[(C::Width, "44"), (C::Price, "8.40"), (C::AtHand, "half a yard")],
     )?;
     m.assign(&[("lining", "leek-stripe")])?;
+    Ok(m.0)
+}
+
+/// A place so many eighths of an inch across and up.
+fn eighths((x, y): (i64, i64)) -> Point {
+    Point::new(Length::inches(x, 8), Length::inches(y, 8))
+}
+
+/// From the blue crate alone: four scraps of two cloths, one of them stained, and nothing bought.
+fn crate_pouch() -> anyhow::Result<Project> {
+    let mut m = Maker(Project::new("Blue-crate pouch", System::Inches));
+    m.family("pouch")?;
+    m.bag(&[("width", "8"), ("height", "5 1/2")])?;
+    m.cloth("Seed-husk dot", "cotton", (Pattern::Seeds, "#F1DDB5", "#B85C3A"), &[])?;
+    m.cloth("Rhubarb stripe", "cotton", (Pattern::Ticking, "#F2E3DC", "#A5525A"), &[])?;
+    m.assign(&[("lining", "rhubarb-stripe")])?;
+    let side = |&(from, to, length): &(usize, usize, &str)| TypedDistance { from, to, length: length.into() };
+    let mut draw = |cloth: &str, corners: &[(i64, i64)], sides: &[(usize, usize, &str)], stain: &[(i64, i64)]| {
+        let flaws = match stain {
+            [] => vec![],
+            stain => vec![Flaw { kind: FlawKind::Stain, corners: stain.iter().copied().map(eighths).collect() }],
+        };
+        let draft = ScrapDraft {
+            corners: corners.iter().copied().map(eighths).collect(),
+            measured: sides.iter().map(side).collect(),
+            flaws,
+            ..ScrapDraft::default()
+        };
+        m.edit(Edit::DrawScrap { cloth: cloth.into(), label: None, count: 1, draft })
+    };
+    let sides = [(0, 1, "11 1/2"), (1, 2, "9 1/4"), (2, 3, "12 1/4"), (0, 3, "8 1/2"), (0, 2, "15")];
+    let stain = [(74, 50), (84, 50), (84, 60), (74, 60)];
+    draw("seed-husk-dot", &[(0, 0), (92, 0), (96, 74), (0, 68)], &sides, &stain)?;
+    draw("seed-husk-dot", &[(6, 0), (76, 10), (94, 46), (82, 88), (10, 80), (0, 34)], &[], &[])?;
+    draw("rhubarb-stripe", &[(0, 0), (110, 4), (98, 76), (12, 70)], &[], &[])?;
+    draw("rhubarb-stripe", &[(0, 6), (60, 0), (100, 22), (92, 84), (4, 72)], &[], &[])?;
     Ok(m.0)
 }
 

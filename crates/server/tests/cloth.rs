@@ -117,3 +117,172 @@ fn what_is_left_is_entered_once_and_taken_back() {
     assert_eq!(server.delete(path), 200);
     assert_eq!(cupboard(), before);
 }
+
+/// A corner so many inches across and up.
+fn corner(x: f64, y: f64) -> Value {
+    json!({ "x": (x * 203_200.0) as i64, "y": (y * 203_200.0) as i64 })
+}
+
+fn outline(corners: &[(f64, f64)]) -> Value {
+    corners.iter().map(|&(x, y)| corner(x, y)).collect()
+}
+
+#[test]
+fn a_scrap_is_drawn_planned_cut_and_left() {
+    let (_folder, server) = demo();
+    let path = "/api/projects/swap-table-pouch";
+    let (status, shapes) = server.get(&format!("{path}/scrap-shapes"));
+    assert_eq!((status, shapes.as_array().map(Vec::len)), (200, Some(8)));
+    let ask = |draft: Value| server.post(&format!("{path}/scrap-draft"), &draft);
+    for shape in shapes.as_array().expect("shapes") {
+        let (status, drawn) = ask(shape["draft"].clone());
+        assert_eq!((status, &drawn["problem"]), (200, &Value::Null), "{shape}: {drawn}");
+    }
+    // Four sides leave it loose: which distance fixes it is told, and taken.
+    let square = outline(&[(0.0, 0.0), (12.5, 0.0), (12.0, 11.0), (0.0, 12.0)]);
+    let side = |from: u32, to: u32, length: &str| json!({ "from": from, "to": to, "length": length });
+    let sides = [side(0, 1, "12"), side(1, 2, "12"), side(2, 3, "12"), side(3, 0, "12")];
+    let (_, drawn) = ask(json!({ "corners": square, "measured": sides }));
+    assert!(["A–C", "B–D"].contains(&drawn["next"]["name"].as_str().unwrap_or_default()), "{drawn}");
+    let fixed = [&sides[..], &[side(0, 2, "17")]].concat();
+    let (_, drawn) = ask(json!({ "corners": square, "measured": fixed }));
+    assert_eq!((&drawn["next"], &drawn["sides"][0]["text"]), (&Value::Null, &json!("12")));
+    assert!(drawn["holds"].as_str().is_some_and(|h| h.ends_with(" in")), "{drawn}");
+    // Wrong in any way it is an answer that names the field, and what was drawn comes back as it was.
+    let wrong = [&sides[..], &[side(0, 2, "30")]].concat();
+    let (status, drawn) = ask(json!({ "corners": square, "measured": wrong }));
+    assert_eq!((status, &drawn["draft"]["corners"]), (200, &square));
+    assert!(drawn["problem"]["field"].as_str().is_some_and(|f| f.starts_with("measured[")), "{drawn}");
+    for body in [json!({}), json!({ "corners": "square" }), json!({ "corners": [{ "x": 1 }] })] {
+        let (status, refused) = ask(body);
+        assert!((400..=422).contains(&status) && refused["message"].is_string(), "{refused}");
+    }
+
+    let scrap = json!({ "corners": outline(&[(0.0, 2.0), (20.0, 0.0), (21.0, 15.0), (8.0, 17.0)]),
+        "flaws": [{ "kind": "stain", "corners": outline(&[(18.0, 12.0), (19.0, 12.0), (19.0, 13.0), (18.0, 13.0)]) }] });
+    let only = json!([
+        { "edit": "cloth", "cloth": "radish-dot", "field": "at_hand", "value": "none" },
+        { "edit": "draw-scrap", "cloth": "radish-dot", "count": 1, "draft": scrap },
+        { "edit": "draw-scrap", "cloth": "radish-dot", "count": 2, "draft": scrap },
+        { "edit": "cloth", "cloth": "radish-dot", "field": "buy_more", "value": "no" },
+    ]);
+    let (status, view) = server.edit("swap-table-pouch", only);
+    assert_eq!(status, 200, "{view}");
+    let dot = cloth(&view, "radish-dot");
+    assert_eq!(dot["at_hand"], "scrap A, 2 of scrap B");
+    assert_eq!((&dot["things"][0]["scrap"]["label"], &dot["things"][1]["count"]), (&json!("A"), &json!(2)));
+    let on: Vec<&Value> = view["lay"]["cloths"].as_array().expect("cloths").iter().collect();
+    let scrap = on.iter().find(|c| c["name"].as_str().is_some_and(|n| n.contains("scrap"))).expect("a scrap is used");
+    assert_eq!(scrap["cuts"], "round each piece, where it lies");
+    assert!(scrap["length"].as_str().is_some_and(|l| l.ends_with(" in over all")), "{scrap}");
+    let (_, step) = server.get(&format!("{path}/steps/1"));
+    let how = step["how"].as_str().expect("how it is cut");
+    assert!(how.contains(" from ") && how.contains("cut round it"), "{how}");
+    let (status, kind, sheet) = server.bytes(&format!("{path}/cut-sheet.pdf"));
+    assert_eq!((status, kind.as_str()), (200, "application/pdf"));
+    let text = support::pdf_text(&sheet);
+    assert!(text.contains("mark out") && text.contains("over all"), "{text}");
+    let (status, refused) =
+        server.edit("swap-table-pouch", json!([{ "edit": "remove-scrap", "cloth": "radish-dot", "label": "Z" }]));
+    assert_eq!((status, &refused["problems"][0]["field"]), (422, &json!("scrap")));
+}
+
+#[test]
+fn scraps_are_traced_from_a_picture() {
+    let (_folder, server) = demo();
+    let (status, kind, picture) = server.bytes("/api/camera/2");
+    assert_eq!((status, kind.as_str()), (200, "image/jpeg"));
+    let known = bofta_picture::camera::table(2);
+    let marks = known.shot().marks.map(|(x, y)| format!("{x},{y}")).join(" ");
+    let send = |bytes: &[u8], query: &[(&str, &str)]| {
+        let query = query.iter().map(|(k, v)| format!("{k}={}", v.replace(' ', "%20"))).collect::<Vec<_>>().join("&");
+        server.post_bytes(&format!("/api/projects/swap-table-pouch/picture?{query}"), bytes)
+    };
+    let all = [("marks", marks.as_str()), ("width", "60 cm"), ("height", "40 cm"), ("tolerance", "2 mm")];
+    let (status, seen) = send(&picture, &all);
+    assert_eq!(status, 200, "{seen}");
+    let scraps = seen["scraps"].as_array().expect("scraps");
+    assert_eq!((scraps.len(), &seen["cut_off"], &seen["rim"]), (known.scraps.len(), &json!(0), &json!(false)));
+    let edits: Vec<Value> = scraps
+        .iter()
+        .map(|s| json!({ "edit": "draw-scrap", "cloth": "radish-dot", "count": 1, "draft": s["draft"] }))
+        .collect();
+    let (status, view) = server.edit("swap-table-pouch", json!(edits));
+    assert_eq!(status, 200, "{view}");
+    assert!(cloth(&view, "radish-dot")["at_hand"].as_str().is_some_and(|h| h.contains("scrap A, scrap B, scrap C")));
+
+    let with = |key: &str, value: &str| {
+        let mut other = all.map(|(k, v)| (k.to_owned(), v.to_owned()));
+        other.iter_mut().filter(|(k, _)| k == key).for_each(|(_, v)| *v = value.to_owned());
+        let query: Vec<(&str, &str)> = other.iter().map(|(k, v)| (k.as_str(), v.as_str())).collect();
+        send(&picture, &query)
+    };
+    for (key, value, field) in [
+        ("width", "wide", "width"),
+        ("width", "0", "width"),
+        ("height", "90 m", "height"),
+        ("marks", "1,1 2,2", "marks"),
+        ("marks", "1,1 9000,1 9000,9000 1,900", "marks"),
+        ("tolerance", "10 in", "tolerance"),
+    ] {
+        let (status, refused) = with(key, value);
+        assert_eq!((status, &refused["problems"][0]["field"]), (422, &json!(field)), "{key} {value}: {refused}");
+    }
+    let (status, refused) = send(b"%PDF-1.4 not a picture", &all);
+    assert_eq!((status, &refused["problems"][0]["field"]), (422, &json!("picture")), "{refused}");
+}
+
+#[test]
+fn the_cupboard_is_filled_put_right_and_searched() {
+    let (_folder, server) = demo();
+    let find = |text: &str| server.get(&format!("/api/cupboard?count=200&find={}", text.replace(' ', "%20")));
+    let (_, all) = find("");
+    let holding = |view: &Value| -> usize {
+        let cloths = view["cloths"].as_array().expect("cloths").iter();
+        cloths.map(|c| c["things"].as_array().expect("things").iter().filter(|t| t["holds"] == true).count()).sum()
+    };
+    assert_eq!(holding(&all), 0, "nothing is looked for");
+    let (status, found) = find("holds 9 x 12 in, blue crate");
+    assert_eq!(status, 200, "{found}");
+    assert!(found["found"].as_u64() < all["found"].as_u64() && holding(&found) >= 3, "{found}");
+    assert!(found["cloths"].as_array().expect("cloths").iter().all(|c| c["place"] == "blue crate"));
+    let (status, asked) = find("9 x 12");
+    assert_eq!((status, asked["problems"][0]["answers"].as_array().map(Vec::len)), (422, Some(2)), "{asked}");
+    assert_eq!(find("green").0, 200);
+    assert_eq!(find("no such cloth").1["found"], 0);
+
+    let new = |name: &str, material: &str, system: &str, there: &str| {
+        let body = json!({ "name": name, "material": material, "system": system, "at_hand": there, "place": "tin" });
+        server.post("/api/cupboard", &body)
+    };
+    let (status, added) = new("Gooseberry gauze", "cotton", "cm", "40 x 60, half circle 30 across");
+    assert_eq!((status, &added["id"], &added["place"]), (200, &json!("gooseberry-gauze"), &json!("tin")), "{added}");
+    for (name, material, system, there, field) in [
+        ("Gooseberry gauze", "cotton", "cm", "", "name"),
+        ("", "cotton", "cm", "", "name"),
+        ("Other", "tin", "cm", "", "material"),
+        ("Other", "cotton", "ell", "", "system"),
+        ("Other", "cotton", "in", "plenty", "at_hand"),
+    ] {
+        let (status, refused) = new(name, material, system, there);
+        assert_eq!((status, &refused["problems"][0]["field"]), (422, &json!(field)), "{name} {field}: {refused}");
+    }
+    let change = |field: &str, value: &str| {
+        server.post("/api/cupboard/gooseberry-gauze", &json!({ "field": field, "value": value }))
+    };
+    assert_eq!(change("put_in", "2 of 40 x 60").1["at_hand"], "3 of 40 × 60 cm, scrap A");
+    assert_eq!(change("at_hand", "scrap A").1["at_hand"], "scrap A");
+    assert_eq!(change("place", "").1["place"], "");
+    // Kept again from a project that knows of no place, a cloth stays where it was said to be.
+    let moved = server.post("/api/cupboard/radish-dot", &json!({ "field": "place", "value": "hall" }));
+    assert_eq!((moved.0, &moved.1["place"]), (200, &json!("hall")));
+    assert_eq!(server.post("/api/projects/swap-table-pouch/cloths/radish-dot/keep", &json!({})).0, 204);
+    let kept = find("radish dot").1["cloths"][0]["place"].clone();
+    assert_eq!(kept, "hall");
+    let (status, refused) = change("put_in", "a lot");
+    assert_eq!((status, &refused["problems"][0]["field"]), (422, &json!("put_in")));
+    assert_eq!(server.post("/api/cupboard/nothing", &json!({ "field": "place", "value": "tin" })).0, 404);
+    // A name that was used before and lies in the drawer has a key of its own.
+    assert_eq!(server.delete("/api/cupboard/gooseberry-gauze"), 204);
+    assert_eq!(new("Gooseberry gauze", "cotton", "cm", "").1["id"], "gooseberry-gauze-2");
+}

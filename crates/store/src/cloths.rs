@@ -32,11 +32,20 @@ impl Store {
             .order(cloths::id.asc())
             .select((cloths::id, cloths::document))
             .load(&mut self.connect()?)?;
-        let read = |(id, document): (String, String)| {
-            let cloth = read_cloth(&document).map_err(StoreError::unreadable(&id));
-            (id, cloth)
-        };
         Ok(rows.into_iter().map(read).collect())
+    }
+
+    /// Every cloth in the cupboard with its name, by key; one that cannot be read is an error of its own.
+    ///
+    /// # Errors
+    /// The database.
+    pub fn all_cloths(&self) -> Result<Vec<(String, StoredCloth)>, StoreError> {
+        let rows: Vec<(String, String, String)> = cloths::table
+            .filter(cloths::put_away_at.is_null())
+            .order(cloths::id.asc())
+            .select((cloths::name, cloths::id, cloths::document))
+            .load(&mut self.connect()?)?;
+        Ok(rows.into_iter().map(|(name, id, document)| (name, read((id, document)))).collect())
     }
 
     /// The cloth with this key, if there is one.
@@ -132,6 +141,11 @@ impl Store {
             Ok(())
         })
     }
+}
+
+fn read((id, document): (String, String)) -> StoredCloth {
+    let cloth = read_cloth(&document).map_err(StoreError::unreadable(&id));
+    (id, cloth)
 }
 
 /// Something in the drawer.

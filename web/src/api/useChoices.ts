@@ -13,6 +13,7 @@ const NONE: ChoicesView = {
   parts: [],
   part_kinds: [],
   row_shapes: [],
+  flaws: [],
 };
 
 export function useChoices(): ChoicesView {

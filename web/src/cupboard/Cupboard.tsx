@@ -1,11 +1,14 @@
-// The cupboard: the cloths known to the house.
+// The cupboard: what is owned, drawn at one scale on shelves; below it every cloth with what is said of it.
 import { useQueryClient } from '@tanstack/react-query';
+import { Search } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { ApiError, api, type CupboardCloth, done } from '../api/client';
 import { Drawing } from '../drawing/Drawing';
-import { FindByName } from '../frame/FindByName';
 import { More } from '../frame/More';
+import { ClothDetails } from './ClothDetails';
+import { PutIn } from './PutIn';
+import { Shelves } from './Shelves';
 import { useCupboard } from './useCupboard';
 
 export function Cupboard() {
@@ -37,14 +40,10 @@ export function Cupboard() {
     <main className="mx-auto max-w-[1280px] px-5 pb-10">
       <header className="flex flex-wrap items-end gap-4 pt-5 pb-4">
         <h1 className="text-[34px] leading-none">The cupboard</h1>
-        <p className="w-full flex-1 text-soft max-[600px]:flex-none">Cloths that any project can take.</p>
-        <FindByName
-          label="Find a cloth by its name"
-          total={cupboard.total}
-          atAGlance={8}
-          find={find}
-          onFind={setFind}
-        />
+        <p className="flex-1 text-soft max-[900px]:order-last max-[900px]:basis-full">
+          What is owned, all at one scale; any project can take of it.
+        </p>
+        <PutIn />
         <Link to="/drawer" className="btn">
           The drawer
         </Link>
@@ -53,6 +52,44 @@ export function Cupboard() {
         </Link>
       </header>
       <div aria-hidden="true" className="ticks mb-6 h-5 rounded border border-tape-edge bg-tape" />
+      {(cupboard.total > 0 || find !== '') && (
+        <div className="mb-5 flex flex-wrap items-center gap-x-3 gap-y-2" aria-live="polite">
+          <label className="flex min-w-60 flex-1 items-center gap-2 sm:max-w-md">
+            <Search size={17} aria-hidden="true" />
+            <input
+              type="search"
+              className="field min-w-0 flex-1"
+              aria-label="Find in the cupboard"
+              placeholder="holds 12 x 9 in, green, lawn, blue crate"
+              value={find}
+              onChange={(e) => setFind(e.target.value)}
+            />
+          </label>
+          {cupboard.answers.length > 0 ? (
+            <>
+              <span className="font-bold text-madder">{cupboard.problem}</span>
+              {cupboard.answers.map((a) => (
+                <button
+                  key={a.text}
+                  type="button"
+                  className="btn px-2 py-0.5"
+                  onClick={() => setFind(a.text)}
+                >
+                  {a.label}
+                </button>
+              ))}
+            </>
+          ) : (
+            find !== '' &&
+            cupboard.isDone &&
+            !cupboard.problem && (
+              <span>
+                <strong>{cupboard.found}</strong> of {cupboard.total} cloths
+              </span>
+            )
+          )}
+        </div>
+      )}
       {putAway && (
         <p role="status" className="sheet mb-4 flex flex-wrap items-center gap-3 px-3 py-2">
           <span>“{putAway.name}” is in the drawer.</span>
@@ -62,7 +99,7 @@ export function Cupboard() {
         </p>
       )}
       {!cupboard.isDone && !said && <p className="text-soft">Opening the cupboard …</p>}
-      {said && (
+      {said && cupboard.answers.length === 0 && (
         <div role="alert" className="sheet mb-4 p-4">
           <p>{said}</p>
           <button type="button" className="btn mt-3" onClick={cupboard.again}>
@@ -72,15 +109,24 @@ export function Cupboard() {
       )}
       {cupboard.isDone && cupboard.total === 0 && (
         <p className="sheet max-w-xl p-5">
-          The cupboard is empty. In a project, under Cloth, “Keep in the cupboard” puts a cloth here.
+          The cupboard is empty. “Put in” lays the first cloth here; in a project, under Cloth, “Keep in the
+          cupboard” does.
         </p>
       )}
       {cupboard.isDone && cupboard.total > 0 && cupboard.found === 0 && (
-        <p className="sheet max-w-xl p-5">No cloth is called “{find}”.</p>
+        <p className="sheet max-w-xl p-5">Nothing here is “{find}”.</p>
       )}
+      {cupboard.hasMore && (
+        <p className="mb-2 text-soft">
+          The shelves show the first {cupboard.entries.length} of {cupboard.found} cloths; the next come as
+          one scrolls down.
+        </p>
+      )}
+      <Shelves cloths={cupboard.entries} />
+      {cupboard.entries.length > 0 && <h2 className="mt-8 mb-3 text-lg">Cloth by cloth</h2>}
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(230px,1fr))] gap-4">
         {cupboard.entries.map((c) => (
-          <li key={c.id} className="sheet flex flex-col overflow-hidden">
+          <li key={c.id} id={`cloth-${c.id}`} className="sheet flex scroll-mt-4 flex-col overflow-hidden">
             {c.unreadable ? <Unreadable cloth={c} /> : <Readable cloth={c} />}
             <div className="p-3 pt-0">
               <button
@@ -107,11 +153,16 @@ function Readable({ cloth: c }: { cloth: CupboardCloth }) {
         <Drawing drawing={c.swatch} label={`${c.name}, its print`} className="h-24 w-full object-cover" />
       )}
       <div className="flex flex-1 flex-col p-3">
-        <h2 className="text-lg leading-tight">{c.name}</h2>
+        <h3 className="text-lg leading-tight">{c.name}</h3>
         <p className="text-soft">
           {c.material}, {c.width} wide{c.price ? `, ${c.price}` : ''}
         </p>
-        {c.owned && <p className="font-bold text-woad">{c.owned} here</p>}
+        {c.owned && (
+          <p className="font-bold text-woad">
+            {c.owned} here{c.place && `, ${c.place}`}
+          </p>
+        )}
+        <ClothDetails cloth={c} />
         {c.account.length > 0 && (
           <details className="mt-1">
             <summary className="text-sm font-bold text-chalk hover:underline">What was cut of it</summary>
@@ -130,7 +181,7 @@ function Readable({ cloth: c }: { cloth: CupboardCloth }) {
 function Unreadable({ cloth: c }: { cloth: CupboardCloth }) {
   return (
     <div className="flex flex-1 flex-col border-l-4 border-madder p-3">
-      <h2 className="text-lg leading-tight">{c.name}</h2>
+      <h3 className="text-lg leading-tight">{c.name}</h3>
       <p className="text-madder">{c.unreadable}</p>
       <a className="btn mt-2 self-start" href={`/api/cupboard/${c.id}/document.json`} download>
         Save its text

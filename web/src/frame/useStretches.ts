@@ -1,6 +1,7 @@
 // A long list in stretches: the first at once, the next as one scrolls towards it.
 import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query';
 import { ApiError } from '../api/client';
+import type { Answer } from '../project/outcome';
 
 /** How many entries come at a time. */
 const COUNT = 24;
@@ -17,6 +18,8 @@ export interface Stretches<T> {
   more: () => void;
   again: () => void;
   problem: string | null;
+  /** Where what is looked for can be meant in two ways: what may be answered. */
+  answers: Answer[];
 }
 
 interface Stretch<T> {
@@ -57,6 +60,7 @@ export function useStretches<T>(
       if (!query.isFetchingNextPage) query.fetchNextPage();
     },
     again: () => query.refetch(),
+    answers: error instanceof ApiError ? error.body.problems.flatMap((p) => p.answers) : [],
     problem: error ? (error instanceof ApiError ? error.message : String(error)) : null,
   };
 }

@@ -8,7 +8,7 @@ mod purchase;
 mod washed;
 
 pub use missing::{Missing, More, headline, missing};
-pub use purchase::{OtherWidth, Purchase, default_widths, other_widths, purchases};
+pub use purchase::{OtherWidth, Purchase, default_widths, other_widths, purchases, said_size, said_width};
 pub use washed::washed;
 
 /// Names as a list in a sentence.

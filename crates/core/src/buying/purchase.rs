@@ -1,8 +1,8 @@
 //! The shopping list.
 
-use crate::cloth::{Form, Money};
+use crate::cloth::{Cloth, Form, Money};
 use crate::lay::{Budget, Job, Lay, Silent, Stop, solve};
-use crate::measure::{Length, System};
+use crate::measure::{Length, Ruler, System, show_bought, show_size};
 
 /// One line of the list.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -88,4 +88,26 @@ pub fn other_widths(job: &Job, id: &str, iterations: u64, stop: &Stop) -> Vec<Ot
         })
         .take_while(|_| !stop.asked())
         .collect()
+}
+
+/// How much of `cloth` is bought or taken, in words: a length as a shop says it, of a sheet its size, along before across,
+/// of a scrap how large it is over all.
+pub fn said_size(cloth: &Cloth, length: Length, ruler: Ruler) -> String {
+    let system = ruler.system();
+    let two = |along: Length, across: Length| format!("{} × {}", show_size(along, system), show_size(across, system));
+    match (&cloth.form, cloth.whole_length()) {
+        (Form::Scrap { outline, .. }, _) => {
+            let (across, along) = outline.size();
+            let near = |l: Length| ruler.show(l.round_to(ruler.step())).text;
+            format!("{} × {} {} over all", near(along), near(across), system.symbol())
+        }
+        (_, Some(whole)) => two(whole, cloth.as_bought_width()),
+        (_, None) => show_bought(length, system),
+    }
+}
+
+/// How wide what is bought or taken of `cloth` is, where [`said_size`] does not say it.
+pub fn said_width(cloth: &Cloth, ruler: Ruler) -> Option<String> {
+    let width = cloth.bought_width()?;
+    Some(format!("{} {} wide", ruler.show(width).text, ruler.system().symbol()))
 }

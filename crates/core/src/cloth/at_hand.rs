@@ -1,11 +1,11 @@
-//! What is there of a cloth: lengths off the roll, and rectangles such as pre-cuts and remnants.
+//! What is there of a cloth: lengths off the roll, rectangles such as pre-cuts and remnants, and scraps.
 
-use super::Form;
-use crate::measure::{Length, System, show_bought, show_size};
+use super::{Form, Scrap, free_letters};
+use crate::measure::{Length, Ruler, System, show_bought, show_size};
 use serde::{Deserialize, Deserializer, Serialize};
 
 /// The form of one thing that is there. The first size runs along the selvedge, as cloth is spoken of.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[derive(Clone, Debug, PartialEq, Eq, Hash, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case", deny_unknown_fields)]
 pub enum HandForm {
     /// A length off the roll, selvedge to selvedge.
@@ -24,10 +24,12 @@ pub enum HandForm {
         /// Across.
         width: Length,
     },
+    /// Any outline, with flaws.
+    Scrap(Scrap),
 }
 
 /// Some things alike that are there of a cloth.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[derive(Clone, Debug, PartialEq, Eq, Hash, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 pub struct AtHand {
     /// How many.
@@ -78,35 +80,49 @@ impl HandForm {
     }
 
     /// Along the selvedge and across; what the cloth is `wide` off the roll.
-    pub fn size(self, wide: Length) -> (Length, Length) {
+    pub fn size(&self, wide: Length) -> (Length, Length) {
         match self {
-            Self::Length { length, width, .. } => (length, width.unwrap_or(wide)),
-            Self::Sheet { length, width } => (length, width),
+            Self::Length { length, width, .. } => (*length, width.unwrap_or(wide)),
+            Self::Sheet { length, width } => (*length, *width),
+            Self::Scrap(scrap) => {
+                let (width, length) = scrap.outline.size();
+                (length, width)
+            }
+        }
+    }
+
+    /// Whether one can stand for the other: a scrap is itself whatever its letter.
+    pub fn is_like(&self, other: &Self) -> bool {
+        match (self, other) {
+            (Self::Scrap(a), Self::Scrap(b)) => (&a.outline, &a.flaws) == (&b.outline, &b.flaws),
+            _ => self == other,
         }
     }
 
     /// As a cloth of a job has it; what the cloth is `wide` off the roll.
-    pub fn for_job(self, wide: Length) -> Form {
+    pub fn for_job(&self, wide: Length) -> Form {
         match self {
             Self::Length { length, width, .. } => {
-                Form::Roll { width: width.unwrap_or(wide), length: Some(length), max: None }
+                Form::Roll { width: width.unwrap_or(wide), length: Some(*length), max: None }
             }
-            Self::Sheet { length, width } => Form::Sheet { width, height: length, count: 1 },
+            Self::Sheet { length, width } => Form::Sheet { width: *width, height: *length, count: 1 },
+            Self::Scrap(scrap) => Form::Scrap { outline: scrap.outline.clone(), flaws: scrap.flaw_outlines() },
         }
     }
 
     /// One of it in words that are read back as the same.
-    pub fn say(self, system: System) -> String {
+    pub fn say(&self, system: System) -> String {
         match self {
-            Self::Length { length, width: None, squared: false } => say_length(length, system),
-            Self::Length { length, width: None, squared: true } => format!("strip of {}", say_length(length, system)),
+            Self::Length { length, width: None, squared: false } => say_length(*length, system),
+            Self::Length { length, width: None, squared: true } => format!("strip of {}", say_length(*length, system)),
             Self::Length { length, width: Some(width), .. } => {
-                format!("{} of {} wide", say_length(length, system), exactly(width, system, show_size))
+                format!("{} of {} wide", say_length(*length, system), exactly(*width, system, show_size))
             }
-            Self::Sheet { length, width } => match pre_cut(length, width, system) {
+            Self::Sheet { length, width } => match pre_cut(*length, *width, system) {
                 Some(cut) => cut.names().0.to_owned(),
-                None => say_size(length, width, system),
+                None => say_size(*length, *width, system),
             },
+            Self::Scrap(scrap) => format!("scrap {}", scrap.label),
         }
     }
 }
@@ -120,14 +136,15 @@ impl AtHand {
     /// In words that are read back as the same: `2 fat quarters`, `about ½ yd`, `3 of 10 × 12 in`.
     pub fn say(&self, system: System) -> String {
         let (n, one) = (self.count, self.form.say(system));
-        let said = match self.form {
+        let said = match &self.form {
             _ if n == 1 => one,
-            HandForm::Sheet { length, width } => match pre_cut(length, width, system) {
+            HandForm::Scrap(_) => format!("{n} of {one}"),
+            HandForm::Sheet { length, width } => match pre_cut(*length, *width, system) {
                 Some(cut) => format!("{n} {}", cut.names().1),
                 None => format!("{n} of {one}"),
             },
             HandForm::Length { length, squared: true, width: None } => {
-                format!("{n} strips of {}", say_length(length, system))
+                format!("{n} strips of {}", say_length(*length, system))
             }
             HandForm::Length { .. } => format!("{n} lengths of {one}"),
         };
@@ -135,24 +152,59 @@ impl AtHand {
     }
 }
 
+impl AtHand {
+    /// In words for a list that is only read: of a scrap what it holds too.
+    pub fn tell(&self, ruler: Ruler) -> String {
+        let said = self.say(ruler.system());
+        let down = |l: Length| ruler.show(l.floor_to(ruler.step())).text;
+        match &self.form {
+            HandForm::Scrap(scrap) => match scrap.holds() {
+                Some((w, h)) => format!("{said}, holds {} × {} {}", down(h), down(w), ruler.system().symbol()),
+                None => said,
+            },
+            _ => said,
+        }
+    }
+}
+
+/// All of `things`, one after the other, for a list that is only read.
+pub fn tell_all(things: &[AtHand], ruler: Ruler) -> String {
+    let between = if scraps(things).next().is_some() { "; " } else { ", " };
+    things.iter().map(|t| t.tell(ruler)).collect::<Vec<_>>().join(between)
+}
+
 /// All of `things`, one after the other.
 pub fn say_all(things: &[AtHand], system: System) -> String {
     things.iter().map(|t| t.say(system)).collect::<Vec<_>>().join(", ")
 }
 
-/// Lays `thing` to `things`, beside what is alike.
-pub fn put(things: &mut Vec<AtHand>, thing: AtHand) {
-    match things.iter_mut().find(|t| (t.form, t.about) == (thing.form, thing.about)) {
-        Some(alike) => alike.count += thing.count,
-        None => things.push(thing),
-    }
+/// The scraps among `things`.
+pub fn scraps(things: &[AtHand]) -> impl Iterator<Item = &Scrap> + Clone {
+    things.iter().filter_map(|t| if let HandForm::Scrap(scrap) = &t.form { Some(scrap) } else { None })
 }
 
-/// Takes one thing of `form` off `things`, a measured one before a guess; nothing where there is none.
-pub fn take(things: &mut Vec<AtHand>, form: HandForm) -> Option<AtHand> {
-    let there = |about: bool| things.iter().position(|t| t.form == form && t.about == about);
+/// Lays `thing` to `things`, beside what is alike, and gives it as it lies there: a scrap whose letter another one has
+/// gets the next that is free.
+pub fn put(things: &mut Vec<AtHand>, mut thing: AtHand) -> AtHand {
+    if let Some(alike) = things.iter_mut().find(|t| t.form.is_like(&thing.form) && t.about == thing.about) {
+        alike.count += thing.count;
+        return AtHand { form: alike.form.clone(), ..thing };
+    }
+    if let HandForm::Scrap(scrap) = &mut thing.form {
+        let taken = scraps(things).map(|s| s.label.as_str());
+        if scrap.label.is_empty() || taken.clone().any(|label| label == scrap.label) {
+            scrap.label = free_letters(taken);
+        }
+    }
+    things.push(thing.clone());
+    thing
+}
+
+/// Takes one thing like `form` off `things`, a measured one before a guess; nothing where there is none.
+pub fn take(things: &mut Vec<AtHand>, form: &HandForm) -> Option<AtHand> {
+    let there = |about: bool| things.iter().position(|t| t.form.is_like(form) && t.about == about);
     let at = there(false).or_else(|| there(true))?;
-    let one = AtHand { count: 1, ..things[at] };
+    let one = AtHand { count: 1, ..things[at].clone() };
     things[at].count -= 1;
     if things[at].count == 0 {
         things.remove(at);
@@ -165,7 +217,7 @@ fn pre_cut(length: Length, width: Length, system: System) -> Option<PreCut> {
 }
 
 /// Exactly, in the system's own units where they can say it, else in the other's.
-fn exactly(length: Length, system: System, say: fn(Length, System) -> String) -> String {
+pub(super) fn exactly(length: Length, system: System, say: fn(Length, System) -> String) -> String {
     let other = if system == System::Inches { System::Centimetres } else { System::Inches };
     match [system, other].into_iter().find(|s| length.is_multiple_of(finest(*s))) {
         Some(system) => say(length, system),
@@ -203,8 +255,17 @@ pub(crate) fn kept<'de, D: Deserializer<'de>>(from: D) -> Result<Vec<AtHand>, D:
         Things(Vec<AtHand>),
         Owned(Option<Length>),
     }
-    Ok(match Kept::deserialize(from)? {
+    let things = match Kept::deserialize(from)? {
         Kept::Things(things) => things,
         Kept::Owned(length) => length.into_iter().map(|l| AtHand::one(HandForm::length(l))).collect(),
-    })
+    };
+    // Each copy is a cloth of a job.
+    let count: u64 = things.iter().map(|t| u64::from(t.count)).sum();
+    if count > MOST_KEPT {
+        return Err(serde::de::Error::custom(format!("{count} things of one cloth: at most {MOST_KEPT} are read")));
+    }
+    Ok(things)
 }
+
+/// Things of one cloth that a document is read with: many times what is planned with.
+const MOST_KEPT: u64 = 5_000;

@@ -9,11 +9,18 @@ mod material;
 mod price;
 mod print;
 mod said;
+mod scrap;
 
 pub(crate) use at_hand::kept;
-pub use at_hand::{AtHand, HandForm, PreCut, put, say_all, take};
+pub use at_hand::{AtHand, HandForm, PreCut, put, say_all, scraps, take, tell_all};
 pub use form::{Cloth, Form, Shrink};
 pub use material::Material;
 pub use price::{Money, Price};
 pub use print::{Print, PrintUp};
 pub use said::{NotRead, Question, read_at_hand, read_of_cloths};
+pub(crate) use said::{both_sides, sides, unit_of};
+pub(crate) use scrap::check_scrap;
+pub use scrap::{
+    Fit, Flaw, FlawKind, MOST_FLAWS, MOST_SCRAP_CORNERS, Measured, Scrap, ScrapDraft, ScrapShape, ThreadLine,
+    TypedDistance, TypedFlaw, Unfit, between, fit, free_letters, letters,
+};

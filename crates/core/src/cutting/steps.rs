@@ -1,10 +1,12 @@
 //! The steps at the table.
 
 use super::Block;
-use crate::lay::{ClothLay, Inside, Job, JobPiece, Placement, Region};
+use super::sight::{Sight, sights_of};
+use crate::cloth::Form;
+use crate::lay::{ClothLay, Inside, Job, JobPiece, Placement, Region, outline_on_cloth};
 use crate::measure::Length;
 use crate::piece::{Figure, Piece};
-use crate::shape::Outline;
+use crate::shape::{Outline, Point};
 use std::collections::HashSet;
 
 /// The edge a reading is measured from.
@@ -109,8 +111,11 @@ pub struct OutlineCut {
     pub frees: Freed,
     /// Its bounding box on the cloth.
     pub around: Region,
-    /// The rectangle of cloth that lies there.
+    /// The rectangle of cloth that lies there; of a scrap the box around all of it.
     pub lies: Region,
+    /// On a scrap, which has no edge to measure from: two corners of the piece, each by its distance from two corners of
+    /// the scrap.
+    pub sights: Vec<Sight>,
 }
 
 /// One step at the table.
@@ -261,6 +266,20 @@ fn apart_by(job: &Job, lay: &ClothLay, aside_first: bool) -> Vec<Step> {
     let shaped: Vec<bool> = lay.placements.iter().map(|p| known(p).is_none_or(|piece| is_shaped(piece, p))).collect();
     let corner = cloth.corner();
     let there = lay.on_table(cloth);
+    if let Form::Scrap { outline, .. } = &cloth.form {
+        let whole = Region { x: corner.x.0, y: corner.y.0, width: cloth.washed_width().0, height: there.0 };
+        let edge: Vec<Point> = outline.corners().into_iter().map(|p| cloth.washed(p)).collect();
+        let outlines: Vec<Vec<Point>> =
+            lay.placements.iter().map(|p| known(p).map_or_else(Vec::new, |piece| outline_on_cloth(piece, p))).collect();
+        let round = |n: usize| {
+            let (p, around) = (&lay.placements[n], regions[n]);
+            // A corner that an earlier piece took with it is not there any more.
+            let sights = sights_of(&outlines[n], &edge, &outlines[..n]);
+            let frees = Freed { piece: p.piece.clone(), copy: p.copy };
+            Step::Outline(OutlineCut { cloth: cloth.id.clone(), frees, around, lies: whole, sights })
+        };
+        return (0..regions.len()).map(round).collect();
+    }
     let right = cloth.left_edge() + cloth.usable_width();
     let mut table = Table {
         usable: (right.0, (corner.y + there - cloth.trim).0),
@@ -425,7 +444,8 @@ impl Table<'_> {
     fn round(&mut self, index: usize, lies: Region) {
         let Some(frees) = self.freed(&[index]).pop() else { return };
         let around = self.regions[index];
-        self.steps.push(Step::Outline(OutlineCut { cloth: self.cloth.to_owned(), frees, around, lies }));
+        let cloth = self.cloth.to_owned();
+        self.steps.push(Step::Outline(OutlineCut { cloth, frees, around, lies, sights: vec![] }));
     }
 
     fn freed(&self, those: &[usize]) -> Vec<Freed> {

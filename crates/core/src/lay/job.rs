@@ -2,11 +2,11 @@
 
 use super::answer::{ClothLay, Lay, Placement};
 use crate::FieldProblem;
-use crate::cloth::{Cloth, Form, Money};
+use crate::cloth::{Cloth, Form, Money, check_scrap};
 use crate::hashed::{HashMap, HashSet};
 use crate::measure::{LONGEST, Length, System};
 use crate::piece::{Grain, Mirror, PrintRule};
-use crate::shape::{NoFit, Outline, Turn, convex_parts};
+use crate::shape::{Outline, SLIVER, Turn};
 use serde::{Deserialize, Serialize};
 
 /// The most pieces, copies counted, that one job may hold.
@@ -16,11 +16,8 @@ pub const MOST_PIECES: u64 = 10_000;
 pub const MOST_NESTED: usize = 400;
 /// The most planners side by side.
 pub const MOST_PLANNERS: u32 = 16;
-/// The most cloths of a job, and the most flaws of a scrap.
+/// The most cloths of a job.
 pub const MOST_CLOTHS: usize = 1_000;
-/// More holes than this are a sieve.
-pub const MOST_FLAWS: usize = 200;
-
 /// What is worth most in a lay.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
@@ -256,7 +253,7 @@ impl Job {
                     return Err(self.problem(&field("outline"), size, "a size here is more than 0 and at most 20 m"));
                 }
             }
-            if is_sliver(&piece.outline) {
+            if piece.outline.is_sliver() {
                 return Err(FieldProblem::new(field("outline"), "", SLIVER));
             }
         }
@@ -417,35 +414,3 @@ impl Job {
 
 /// The dearest a length of cloth can be.
 const DEAREST: Money = Money(1_000_000_000);
-
-const SLIVER: &str = "is a sliver, thinner than a tenth of a millimetre: nothing can be cut so thin";
-
-/// Less area than a strip a tenth of a millimetre wide along its longer side.
-fn is_sliver(outline: &Outline) -> bool {
-    let (width, height) = outline.size();
-    outline.area().0 < (width.max(height) * Length::tenth_mm(1)).0
-}
-
-fn check_scrap(outline: &Outline, flaws: &[Outline]) -> Result<(), FieldProblem> {
-    if flaws.len() > MOST_FLAWS {
-        let message = format!("{} flaws: at most {MOST_FLAWS} of a scrap are planned round", flaws.len());
-        return Err(FieldProblem::new("flaws", flaws.len(), message));
-    }
-    if is_sliver(outline) {
-        return Err(FieldProblem::new("polygon", "", SLIVER));
-    }
-    let parts = convex_parts(&outline.corners());
-    for (i, flaw) in flaws.iter().enumerate() {
-        let within = convex_parts(&flaw.corners()).iter().any(|f| {
-            // They overlap where neither is beside the other.
-            parts
-                .iter()
-                .any(|p| NoFit::of(std::slice::from_ref(p), std::slice::from_ref(f), Length::ZERO).depth(0, 0) > 0.0)
-        });
-        if !within {
-            let message = "lies outside the scrap: is it measured from the scrap's own axes?";
-            return Err(FieldProblem::new(format!("flaws[{i}]"), "", message));
-        }
-    }
-    Ok(())
-}

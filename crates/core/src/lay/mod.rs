@@ -28,13 +28,15 @@ mod verify;
 pub use answer::{Bound, ClothLay, Lay, Offcut, Placement, Unplaced};
 pub(crate) use guillotine::Inside;
 pub use guillotine::{Region, comes_apart};
-pub use job::{Aim, Cuts, Job, JobPiece, MOST_CLOTHS, MOST_FLAWS, MOST_NESTED, MOST_PIECES, MOST_PLANNERS, Pin, Rules};
+pub use job::{Aim, Cuts, Job, JobPiece, MOST_CLOTHS, MOST_NESTED, MOST_PIECES, MOST_PLANNERS, Pin, Rules};
 pub use proof::{
     Boxes, Certificate, Function, GapCounted, Lines, PricedSlice, PricedWay, Rule, SheetsNeeded, Slices, Tried,
     Weights, Whole, Within, conditions, reason, reason_of_sheets, shortest_length,
 };
 pub use random::Random;
 pub use rank::better;
+pub(crate) use report::outline_on_cloth;
+pub use report::rest_of_scrap;
 pub use solve::{Budget, NoLay, Observer, Silent, solve};
 pub use stop::Stop;
 pub use turns::{Allowed, allowed_turns};

@@ -1,6 +1,6 @@
 //! The lay as it is told: what the planner found, with lengths to buy, offcuts, bounds and warnings.
 
-use super::answer::{Bound, ClothLay, Lay, Placement, Unplaced};
+use super::answer::{Bound, ClothLay, Lay, Offcut, Placement, Unplaced};
 use super::bin::Bin;
 use super::bin_search::{BinSearch, Placed};
 use super::guillotine::Region;
@@ -305,6 +305,19 @@ fn cloth_lay(
     (lay, told)
 }
 
+/// What the pieces of `on` leave of the scrap it is laid on, as washed: outlines, largest first, crumbs left out. Empty
+/// where it is no scrap, or where that cannot be worked out.
+pub fn rest_of_scrap(job: &Job, on: &ClothLay) -> Vec<Vec<Point>> {
+    let Some(cloth) = job.cloth(&on.cloth) else { return vec![] };
+    let Form::Scrap { outline, .. } = &cloth.form else { return vec![] };
+    let whole: Vec<Point> = outline.corners().into_iter().map(|p| cloth.washed(p)).collect();
+    let pieces = job.pieces_by_id();
+    let known = |p: &Placement| pieces.get(p.piece.as_str()).copied();
+    let taken: Vec<Vec<Point>> = on.placements.iter().filter_map(|p| Some(outline_on_cloth(known(p)?, p))).collect();
+    let left = remaining(&[whole], &taken, &[]).unwrap_or_default();
+    left.iter().map(Offcut::corners).collect()
+}
+
 /// The area of the cloth, both layers of it.
 fn whole_area(cloth: &Cloth, there: Length) -> Area {
     match &cloth.form {
@@ -318,7 +331,7 @@ fn whole_area(cloth: &Cloth, there: Length) -> Area {
 }
 
 /// The corners of a placed piece on its cloth; of one on the fold only what lies right of it.
-pub(super) fn outline_on_cloth(piece: &JobPiece, p: &Placement) -> Vec<Point> {
+pub(crate) fn outline_on_cloth(piece: &JobPiece, p: &Placement) -> Vec<Point> {
     let corners = piece.outline.placed(p.turn, p.mirrored);
     corners.into_iter().map(|c| Point::new(c.x + p.x, c.y + p.y)).collect()
 }

@@ -68,6 +68,27 @@ pub struct Look {
 }
 
 impl Look {
+    /// What its ground and its figures are called: `red`, `cream`. By hue, and by how grey and how light they are.
+    pub fn colours(&self) -> Vec<&'static str> {
+        let mut found: Vec<&'static str> = vec![];
+        for hex in [&self.ground, &self.figure] {
+            for name in colour_names(hex) {
+                if !found.contains(name) {
+                    found.push(name);
+                }
+            }
+        }
+        found
+    }
+
+    /// The same in colours whose ground is not taken, as long as there are any.
+    pub(super) fn fresh(&self, taken: impl Fn(&str) -> bool) -> Self {
+        let others = Self::GROUNDS.iter().map(|(ground, figure)| (*ground, *figure));
+        let all = std::iter::once((self.ground.as_str(), self.figure.as_str())).chain(others);
+        let (ground, figure) = all.into_iter().find(|(g, _)| !taken(g)).unwrap_or((&self.ground, &self.figure));
+        Self { ground: ground.to_owned(), figure: figure.to_owned(), ..self.clone() }
+    }
+
     /// Grounds and figures that tell new cloths apart, in the order they are given out.
     pub const GROUNDS: [(&'static str, &'static str); 10] = [
         ("#a9bfa3", "#5d7a58"),
@@ -111,6 +132,9 @@ pub struct ProjectCloth {
     /// What is there may be too little: the rest is bought.
     #[serde(default)]
     pub buy_more: bool,
+    /// Where it is kept: `blue crate`; empty where that is not said.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub place: String,
     /// In the cupboard: what bags took of it and left. Empty in a project.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub cut: Vec<Booking>,
@@ -122,6 +146,9 @@ pub struct ProjectCloth {
     pub nap: bool,
     /// How it is drawn.
     pub look: Look,
+    /// How tall one repeat of its print is, where that is measured; nothing draws it at a usual size.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub repeat: Option<Length>,
 }
 
 impl ProjectCloth {
@@ -155,11 +182,13 @@ impl ProjectCloth {
             price: None,
             at_hand: vec![],
             buy_more: false,
+            place: String::new(),
             cut: vec![],
             print: pattern.default_print(),
             up: PrintUp::Length,
             nap: false,
             look: Look { pattern, ground: "#c9b48a".into(), figure: "#7d6a43".into() },
+            repeat: None,
         }
     }
 
@@ -217,7 +246,7 @@ impl ProjectCloth {
                 found.push(Cloth {
                     id: format!("{}{AT_HAND}{}.{copy}", self.id, n + 1),
                     name: format!("{}, {}{which}", self.name, thing.form.say(system)),
-                    ..self.cut_of(thing.form)
+                    ..self.thing_for_job(&thing.form)
                 });
             }
         }
@@ -228,19 +257,19 @@ impl ProjectCloth {
     }
 
     /// One thing of it that is there, as a job knows it.
-    fn cut_of(&self, form: HandForm) -> Cloth {
+    pub(super) fn thing_for_job(&self, form: &HandForm) -> Cloth {
         let (selvedge, trim) = match form {
             HandForm::Length { squared: false, .. } => (self.selvedge, self.trim),
             HandForm::Length { squared: true, .. } => (self.selvedge, Length::ZERO),
             // All of it can be used.
-            HandForm::Sheet { .. } => (Length::ZERO, Length::ZERO),
+            HandForm::Sheet { .. } | HandForm::Scrap(_) => (Length::ZERO, Length::ZERO),
         };
         Cloth { form: form.for_job(self.width), selvedge, trim, owned: true, ..self.roll() }
     }
 
     /// The most that can be used across any of it.
     pub fn widest(&self) -> Length {
-        let there = self.at_hand.iter().map(|t| self.cut_of(t.form));
+        let there = self.at_hand.iter().map(|t| self.thing_for_job(&t.form));
         let roll = self.is_bought().then(|| self.roll());
         there.chain(roll).map(|c| c.usable_width()).max().unwrap_or_default()
     }
@@ -250,9 +279,45 @@ impl ProjectCloth {
         if self.is_bought() {
             return None;
         }
-        self.at_hand.iter().filter_map(|t| self.cut_of(t.form).usable_length()).max()
+        self.at_hand.iter().filter_map(|t| self.thing_for_job(&t.form).usable_length()).max()
     }
 }
 
 /// Stands between the id of a cloth and which of the things that are there of it is meant; no id of a cloth has it.
 pub(super) const AT_HAND: char = '#';
+
+/// What a colour `#rrggbb` may be called; between two names it has both.
+fn colour_names(hex: &str) -> &'static [&'static str] {
+    let part = |at: usize| hex.get(at..at + 2).and_then(|h| i32::from_str_radix(h, 16).ok());
+    let (Some(r), Some(g), Some(b)) = (part(1), part(3), part(5)) else { return &[] };
+    let (most, least) = (r.max(g).max(b), r.min(g).min(b));
+    let (light, spread) = ((most + least) / 2, most - least);
+    if spread < 22 {
+        return match light {
+            0..50 => &["black"],
+            50..205 => &["grey"],
+            _ => &["white"],
+        };
+    }
+    // Degrees round the colour circle.
+    let hue = match most {
+        m if m == r => 60 * (g - b) / spread,
+        m if m == g => 120 + 60 * (b - r) / spread,
+        _ => 240 + 60 * (r - g) / spread,
+    };
+    match (hue.rem_euclid(360), light) {
+        (15..55, 190..) => &["cream", "beige"],
+        (20..48, _) if spread < 90 && light < 190 => &["brown", "beige"],
+        (20..45, 0..110) => &["brown"],
+        (345.., 175..) | (0..15, 175..) => &["pink"],
+        (345.., _) | (0..15, _) => &["red"],
+        (15..42, _) => &["orange"],
+        (42..68, _) => &["yellow"],
+        (68..165, _) => &["green"],
+        (165..190, _) => &["green", "blue", "turquoise"],
+        (190..255, _) => &["blue"],
+        (255..300, _) => &["purple"],
+        (300..345, _) => &["pink", "purple"],
+        _ => &[],
+    }
+}

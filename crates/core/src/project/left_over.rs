@@ -3,11 +3,13 @@
 
 use super::cloth::AT_HAND;
 use super::{Project, ProjectCloth};
-use crate::cloth::{AtHand, Form, HandForm, Shrink, put, take};
+use crate::cloth::{AtHand, Flaw, Form, HandForm, MOST_SCRAP_CORNERS, Scrap, Shrink, put, take};
 use crate::cutting::left_whole;
-use crate::lay::ClothLay;
+use crate::lay::{ClothLay, Job, rest_of_scrap};
 use crate::measure::Length;
+use crate::shape::{Point, simplified};
 use serde::{Deserialize, Serialize};
+use thiserror::Error;
 
 /// What one bag took of a cloth in the cupboard, and what it left there.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
@@ -32,7 +34,8 @@ pub struct LeftOver {
     pub cut_from: String,
     /// What was cut into.
     pub used: Vec<AtHand>,
-    /// Rectangles, and what is left of a length, that are worth keeping; down to lines of the ruler.
+    /// Rectangles, what is left of a length, and of a scrap what is left with its true outline, that are worth keeping; sizes
+    /// down to lines of the ruler.
     pub kept: Vec<AtHand>,
 }
 
@@ -47,15 +50,16 @@ pub fn left_over(project: &Project) -> Vec<LeftOver> {
             // A plan of before has one length under the cloth's own id.
             let owned = || plan.job.cloth(&on.cloth).filter(|c| c.owned).and(cloth.at_hand.first());
             if let Some(thing) = thing_of(cloth, &on.cloth).or_else(owned) {
-                put(&mut used, AtHand { count: 1, ..*thing });
+                put(&mut used, AtHand { count: 1, ..thing.clone() });
             }
             for region in left_whole(&plan.job, on) {
                 let down = |side: i64| Length(side).floor_to(project.ruler.step());
                 let form = HandForm::Sheet { length: down(region.height), width: down(region.width) };
                 put(&mut kept, AtHand::one(form));
             }
-            if let Some(rest) = rest_of_length(project, on) {
-                put(&mut kept, AtHand::one(rest));
+            let scraps = scraps_left(&plan.job, on, thing_of(cloth, &on.cloth)).into_iter().map(HandForm::Scrap);
+            for form in rest_of_length(project, on).into_iter().chain(scraps) {
+                put(&mut kept, AtHand::one(form));
             }
         }
         if !used.is_empty() || !kept.is_empty() {
@@ -85,8 +89,8 @@ pub fn entries(left: &[LeftOver]) -> Vec<Entry> {
             found.push(Entry { cloth, used: vec![], kept: vec![] });
             found.len() - 1
         });
-        used.iter().for_each(|t| put(&mut found[at].used, *t));
-        kept.iter().for_each(|t| put(&mut found[at].kept, *t));
+        used.iter().for_each(|t| drop(put(&mut found[at].used, t.clone())));
+        kept.iter().for_each(|t| drop(put(&mut found[at].kept, t.clone())));
     };
     for one in left {
         enter(ProjectCloth { name: one.cut_from.clone(), ..one.cloth.clone() }, &one.used, &[]);
@@ -114,6 +118,26 @@ fn rest_of_length(project: &Project, on: &ClothLay) -> Option<HandForm> {
     (rest >= keep).then_some(HandForm::Length { length: rest, width, squared: false })
 }
 
+/// What is left of `was` with its true outline, washed where it was washed first, where a rectangle worth keeping can be
+/// cut from it; with the flaws that are on it.
+fn scraps_left(job: &Job, on: &ClothLay, was: Option<&AtHand>) -> Vec<Scrap> {
+    let (Some(cloth), Some(HandForm::Scrap(was))) = (job.cloth(&on.cloth), was.map(|t| &t.form)) else { return vec![] };
+    let washed = |corners: &[Point]| corners.iter().map(|p| cloth.washed(*p)).collect::<Vec<_>>();
+    let flaws: Vec<Flaw> = was.flaws.iter().map(|f| Flaw { kind: f.kind, corners: washed(&f.corners) }).collect();
+    let keep = job.rules.keep;
+    let worth = |(w, h): (Length, Length)| (w >= keep.0 && h >= keep.1) || (w >= keep.1 && h >= keep.0);
+    let found = rest_of_scrap(job, on).into_iter().filter_map(|mut corners| {
+        if corners.len() > MOST_SCRAP_CORNERS {
+            corners = simplified(&corners, CLOSE);
+        }
+        Scrap::remnant(corners, &flaws)
+    });
+    found.filter(|s| s.holds().is_some_and(worth)).collect()
+}
+
+/// How close an outline of many corners is told.
+const CLOSE: Length = Length::MILLIMETRE;
+
 /// The cloth as what is left of it is: washed, where it was washed before it was cut.
 fn as_cut(cloth: &ProjectCloth) -> ProjectCloth {
     let bare = ProjectCloth { at_hand: vec![], buy_more: false, cut: vec![], ..cloth.clone() };
@@ -130,33 +154,60 @@ fn as_cut(cloth: &ProjectCloth) -> ProjectCloth {
     }
 }
 
+/// What a bag left and another one is cut from since: its entry cannot be taken back before that one's.
+#[derive(Clone, Debug, PartialEq, Eq, Error)]
+#[error("{by} was cut from what {of} left: take what {by} left out of the cupboard first.")]
+pub struct TakenSince {
+    /// The bag that left it.
+    pub of: String,
+    /// The bag that took it.
+    pub by: String,
+}
+
 impl ProjectCloth {
     /// Enters in the cupboard's account that `project`, called `name`, cut into `used` and left `kept`. What is not there
     /// is not taken off: the entry says only what was. An earlier entry of the same project is taken back first.
-    pub fn book(&mut self, project: &str, name: &str, used: &[AtHand], kept: &[AtHand]) {
-        self.unbook(project);
+    ///
+    /// # Errors
+    /// As [`ProjectCloth::unbook`]; nothing is changed then.
+    pub fn book(&mut self, project: &str, name: &str, used: &[AtHand], kept: &[AtHand]) -> Result<(), TakenSince> {
+        self.unbook(project)?;
         let mut took = vec![];
         for thing in used {
             for _ in 0..thing.count {
-                if let Some(one) = take(&mut self.at_hand, thing.form) {
+                if let Some(one) = take(&mut self.at_hand, &thing.form) {
                     put(&mut took, one);
                 }
             }
         }
-        kept.iter().for_each(|thing| put(&mut self.at_hand, *thing));
-        self.cut.push(Booking { project: project.into(), name: name.into(), took, left: kept.to_vec() });
+        let left = kept.iter().map(|thing| put(&mut self.at_hand, thing.clone())).collect();
+        self.cut.push(Booking { project: project.into(), name: name.into(), took, left });
+        Ok(())
     }
 
-    /// Takes back what `project` took and left; whether there was such an entry. What it left and is gone since stays gone.
-    pub fn unbook(&mut self, project: &str) -> bool {
-        let Some(at) = self.cut.iter().position(|b| b.project == project) else { return false };
-        let entry = self.cut.remove(at);
-        for thing in entry.left {
+    /// Takes back what `project` took and left; whether there was such an entry.
+    ///
+    /// # Errors
+    /// [`TakenSince`], where another bag was cut from what it left; nothing is changed then.
+    pub fn unbook(&mut self, project: &str) -> Result<bool, TakenSince> {
+        let Some(at) = self.cut.iter().position(|b| b.project == project) else { return Ok(false) };
+        let mut there = self.at_hand.clone();
+        let mut took = self.cut[at].took.clone();
+        for thing in &self.cut[at].left {
             for _ in 0..thing.count {
-                take(&mut self.at_hand, thing.form);
+                // One that is gone with the entry of another bag is the one this bag took.
+                if take(&mut there, &thing.form).is_some() || take(&mut took, &thing.form).is_some() {
+                    continue;
+                }
+                let has = |b: &&Booking| b.project != project && b.took.iter().any(|t| t.form.is_like(&thing.form));
+                if let Some(by) = self.cut.iter().find(has) {
+                    return Err(TakenSince { of: self.cut[at].name.clone(), by: by.name.clone() });
+                }
             }
         }
-        entry.took.into_iter().for_each(|thing| put(&mut self.at_hand, thing));
-        true
+        self.cut.remove(at);
+        self.at_hand = there;
+        took.into_iter().for_each(|thing| drop(put(&mut self.at_hand, thing)));
+        Ok(true)
     }
 }

@@ -5,6 +5,7 @@
 
 mod advice;
 mod cloth;
+mod cupboard;
 mod cut_plan;
 mod cutting;
 mod document;
@@ -19,12 +20,13 @@ mod ways;
 mod ways_out;
 
 pub use cloth::{Look, Pattern, ProjectCloth};
+pub use cupboard::{CupboardField, FoundCloth, Wanted};
 pub use cut_plan::CutPlan;
 pub use cutting::NotLaidAgain;
 pub use document::{LayChoices, Planned, Project, StrapLie};
 pub use edit::{ClothField, Edit, LayField, Lies, ProjectField, RowField};
 pub use guesses::guesses;
-pub use left_over::{Booking, Entry, LeftOver, entries, left_over};
+pub use left_over::{Booking, Entry, LeftOver, TakenSince, entries, left_over};
 pub use measured::{Measured, is_measured_later};
 pub use totals::{bought, bought_text, cost_text};
 pub use ways::{Way, minds_the_print, other_ways};

@@ -73,6 +73,9 @@ pub const MOST_CORNERS: usize = 400;
 /// The furthest a corner may lie from the origin: areas and sums of such lengths stay exact.
 pub const FURTHEST: Length = Length(100 * Length::METRE.0);
 
+/// What is wrong with one that [is a sliver](Outline::is_sliver).
+pub(crate) const SLIVER: &str = "is a sliver, thinner than a tenth of a millimetre: nothing can be cut so thin";
+
 /// What is wrong with an outline.
 #[derive(Clone, Debug, PartialEq, Eq, Error)]
 pub enum OutlineError {
@@ -261,6 +264,12 @@ impl Outline {
                 Area((0..n).map(|i| cross(corners[i], corners[(i + 1) % n])).sum::<i128>() / 2)
             }
         }
+    }
+
+    /// Less area than a strip a tenth of a millimetre wide along its longer side.
+    pub fn is_sliver(&self) -> bool {
+        let (width, height) = self.size();
+        self.area().0 < (width.max(height) * Length::tenth_mm(1)).0
     }
 
     /// Width and height of the bounding box as it stands.

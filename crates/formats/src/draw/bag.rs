@@ -27,6 +27,16 @@ pub fn bag(project: &Project, draft: &Draft, width: f64, height: f64) -> BagDraw
         front: ink::PAPER.into(),
         band: ink::PAPER.into(),
     };
+    let drop = draft.strap_drop.unwrap_or_default();
+    // Flat: as wide as W + D at the mouth. Standing: W, and D going back at an angle.
+    let total_wide = (tote.width + tote.depth).0 as f64 + tote.width.0 as f64 + tote.depth.0 as f64 * 0.6;
+    // What is put on may rise higher than the bag's own straps.
+    let risen = project.bag.seen(project.ruler).iter().map(|(_, s)| s.rises()).max().unwrap_or_default().max(drop);
+    let total_tall = (tote.height + risen).0 as f64 + tote.depth.0 as f64 * 0.45;
+    // Room is left for the height's line between the two, and for the depth's box at the right.
+    let (between, aside) = (190.0, 110.0);
+    let scale = ((width - 60.0 - between - aside) / total_wide).min((height - 72.0) / total_tall);
+    let margin = ((width - between - aside - total_wide * scale) / 2.0).max(30.0);
     let mut shown = 0;
     for (part, slot) in [
         (Part::Outer, &mut paints.outer),
@@ -39,25 +49,15 @@ pub fn bag(project: &Project, draft: &Draft, width: f64, height: f64) -> BagDraw
         if let Some(cloth) = project.cloth_of(part) {
             shown += 1;
             let id = format!("bag-{}-{shown}", part.key());
-            *slot = paint(&mut canvas, &cloth.look, &id, 0);
+            *slot = paint(&mut canvas, cloth, &id, 0, scale);
         }
     }
     if let Some(cloth) = project.cloth_of(Part::Straps) {
         paints.straps.ground.clone_from(&cloth.look.ground);
     }
-    let drop = draft.strap_drop.unwrap_or_default();
-    // Flat: as wide as W + D at the mouth. Standing: W, and D going back at an angle.
-    let total_wide = (tote.width + tote.depth).0 as f64 + tote.width.0 as f64 + tote.depth.0 as f64 * 0.6;
-    // What is put on may rise higher than the bag's own straps.
-    let risen = project.bag.seen(project.ruler).iter().map(|(_, s)| s.rises()).max().unwrap_or_default().max(drop);
-    let total_tall = (tote.height + risen).0 as f64 + tote.depth.0 as f64 * 0.45;
-    // Room is left for the height's line between the two, and for the depth's box at the right.
-    let (between, aside) = (190.0, 110.0);
-    let scale = ((width - 60.0 - between - aside) / total_wide).min((height - 72.0) / total_tall);
-    let margin = ((width - between - aside - total_wide * scale) / 2.0).max(30.0);
     let unit = project.system.unit().0 as f64 * scale;
     let bottom = height - 52.0;
-    let dress = Dress::of(&mut canvas, project, "bag-part");
+    let dress = Dress::of(&mut canvas, project, "bag-part", scale);
     let made = made_up(project, draft).into_iter().map(|s| (0, s));
     let seen: Vec<(u32, Seen)> = made.chain(project.bag.seen(project.ruler)).collect();
     let of = |side: Side| seen.iter().filter(move |(_, s)| s.side == side).map(|(_, s)| s);

@@ -4,11 +4,14 @@
 use super::canvas::{Canvas, Drawing, Style, escape, ink, num};
 use super::font::{Face, text_width};
 use super::pattern::{paint, up_degrees};
-use bofta_core::cutting::{Block, CornerCut, Cut, Edge, Freed, OutlineCut, Step};
+use super::scrap;
+use bofta_core::cloth::letters;
+use bofta_core::cutting::{Block, CornerCut, Cut, Edge, Freed, OutlineCut, Sight, Step};
 use bofta_core::lay::{ClothLay, Job, Lay, Placement, Region};
 use bofta_core::measure::{Length, Ruler, System};
 use bofta_core::piece::Piece;
 use bofta_core::project::Project;
+use bofta_core::shape::Point;
 
 /// Draws `step` into `width` × `height` pixels; `gone` are the pieces (id, copy) cut off before it.
 pub fn cut_step(
@@ -92,11 +95,20 @@ fn on_table(
     let table =
         Table { scale, left: (width - wide.0 as f64 * scale) / 2.0, bottom: (height + there.0 as f64 * scale) / 2.0 };
     let (x, y) = (|v| table.x(v), |v| table.y(v));
-    paint(canvas, &cloth.look, "on-table", up_degrees(cloth));
-    canvas.rect(x(0), y(there.0), x(wide.0) - x(0), y(0) - y(there.0), &Style::line(ink::RULED, 1.2).dash("5 4"));
+    paint(canvas, cloth, "on-table", up_degrees(cloth), scale);
     let here = (x(lies.x), y(lies.top()), x(lies.right()) - x(lies.x), y(lies.y) - y(lies.top()));
-    canvas.rect(here.0, here.1, here.2, here.3, &Style::fill(ink::PAPER));
-    canvas.rect(here.0, here.1, here.2, here.3, &Style::fill("url(#on-table)").opacity(0.4));
+    let on_scrap = scrap::edges(as_job);
+    if let Some((corners, flaws)) = &on_scrap {
+        let place = |p: &Point| (x(p.x.0), y(p.y.0));
+        let at: Vec<(f64, f64)> = corners.iter().map(place).collect();
+        scrap::ground(canvas, &at, "url(#on-table)", 0.4, Style::line(ink::INDIGO, 1.4));
+        scrap::flaws(canvas, &flaws.iter().map(|f| (f.iter().map(place).collect(), "")).collect::<Vec<_>>());
+        scrap::corner_letters(canvas, &at);
+    } else {
+        canvas.rect(x(0), y(there.0), x(wide.0) - x(0), y(0) - y(there.0), &Style::line(ink::RULED, 1.2).dash("5 4"));
+        canvas.rect(here.0, here.1, here.2, here.3, &Style::fill(ink::PAPER));
+        canvas.rect(here.0, here.1, here.2, here.3, &Style::fill("url(#on-table)").opacity(0.4));
+    }
     for p in &lay.placements {
         let piece = job.piece(&p.piece)?;
         let (w, h) = piece.outline.extent(p.turn);
@@ -124,7 +136,9 @@ fn on_table(
             || canvas.label(centre, &piece.name, "", 12.0, (pw - 2.0, ph));
         canvas.end();
     }
-    canvas.rect(here.0, here.1, here.2, here.3, &Style::line(ink::INDIGO, 1.4));
+    if on_scrap.is_none() {
+        canvas.rect(here.0, here.1, here.2, here.3, &Style::line(ink::INDIGO, 1.4));
+    }
     Some(table)
 }
 
@@ -142,7 +156,25 @@ fn outline(
     let table = on_table(&mut canvas, project, job, lay, (round.lies, frees, gone), size)?;
     let placed = lay.placements.iter().find(|p| p.piece == round.frees.piece && p.copy == round.frees.copy)?;
     canvas.polygon(&table.outline(job, placed)?, &Style::line(ink::MADDER, 4.0));
+    if let Some((corners, _)) = job.cloth(&round.cloth).and_then(scrap::edges) {
+        for sight in &round.sights {
+            sighted(&mut canvas, project.ruler, &table, sight, &corners);
+        }
+    }
     Some(canvas.finish(size.0, size.1))
+}
+
+/// From the corners of a scrap to a corner of the piece, with the distances.
+fn sighted(canvas: &mut Canvas, ruler: Ruler, table: &Table, sight: &Sight, corners: &[Point]) {
+    let at = (table.x(sight.at.x.0), table.y(sight.at.y.0));
+    for (corner, distance) in &sight.from {
+        let from = (table.x(corners[*corner].x.0), table.y(corners[*corner].y.0));
+        canvas.line(from.0, from.1, at.0, at.1, &Style::line(ink::MADDER, 1.3).dash("3 3"));
+        let text = format!("{} {}", letters(*corner), ruler.show(distance.round_to(ruler.step())).text);
+        let middle = (from.0 * 0.4 + at.0 * 0.6, from.1 * 0.4 + at.1 * 0.6);
+        let _ = canvas.label(middle, &text, "", 14.0, (120.0, 40.0));
+    }
+    canvas.rect(at.0 - 4.0, at.1 - 4.0, 8.0, 8.0, &Style::fill(ink::MADDER));
 }
 
 fn straight(
@@ -211,7 +243,7 @@ fn corner(project: &Project, piece: &Piece, cut: &CornerCut, (width, height): (f
     let (x, y) = ((width - pw) / 2.0, (height - ph) / 2.0 - 6.0);
     let mut canvas = Canvas::default();
     let fill = match project.cloth_of(piece.part) {
-        Some(cloth) => paint(&mut canvas, &cloth.look, "on-table", 0),
+        Some(cloth) => paint(&mut canvas, cloth, "on-table", 0, scale),
         None => ink::PAPER.to_owned(),
     };
     for layer in (0..cut.layers.min(4)).rev() {

@@ -35,12 +35,13 @@ impl Dress {
         Self { cloths, paper: Cloth::plain(ink::PAPER) }
     }
 
-    /// The project's cloths, their patterns defined on `canvas` under ids that begin with `prefix`.
-    pub(super) fn of(canvas: &mut Canvas, project: &Project, prefix: &str) -> Self {
+    /// The project's cloths, their patterns defined on `canvas` under ids that begin with `prefix`, `scale` pixels to a
+    /// unit of length.
+    pub(super) fn of(canvas: &mut Canvas, project: &Project, prefix: &str, scale: f64) -> Self {
         let dressed = Part::ALL.into_iter().filter_map(|part| {
-            let look = &project.cloth_of(part)?.look;
-            let figures = paint(canvas, look, &format!("{prefix}-{}", part.key()), 0);
-            Some((part, Cloth { ground: look.ground.clone(), figures }))
+            let cloth = project.cloth_of(part)?;
+            let figures = paint(canvas, cloth, &format!("{prefix}-{}", part.key()), 0, scale);
+            Some((part, Cloth { ground: cloth.look.ground.clone(), figures }))
         });
         Self::new(dressed.collect())
     }

@@ -55,12 +55,12 @@ fn face(
 ) -> FaceDrawing {
     let f = |l: Length| l.0 as f64;
     let mut canvas = Canvas::default();
-    let dress = Dress::of(&mut canvas, project, &format!("face-{}", wall.side.answer().key));
     let on_it: Vec<&(u32, Seen)> = seen.iter().filter(|(_, s)| s.side == wall.side).collect();
     let above = on_it.iter().map(|(_, s)| f(s.rises())).fold(0.0, f64::max);
     let margin = 18.0;
     let room = (width - margin * 2.0, height - margin * 2.0);
     let scale = (room.0 / f(wall.width)).min(room.1 / (f(wall.height) + above));
+    let dress = Dress::of(&mut canvas, project, &format!("face-{}", wall.side.answer().key), scale);
     let left = (width - f(wall.width) * scale) / 2.0;
     let top = (height - (f(wall.height) + above) * scale) / 2.0 + above * scale;
     let at = |x: f64, y: f64| (left + x * scale, top + y * scale);

@@ -4,11 +4,13 @@
 use super::canvas::{Canvas, Drawing, Style, escape, ink, num};
 use super::font::{Face, text_width};
 use super::pattern::{paint, up_degrees};
-use bofta_core::cloth::Cloth;
+use super::scrap;
+use bofta_core::cloth::{Cloth, Form};
 use bofta_core::cutting::left_whole;
 use bofta_core::lay::{ClothLay, Job, Placement};
 use bofta_core::measure::{Length, Ruler, ShopStep, System, show_bought};
 use bofta_core::project::{Project, ProjectCloth};
+use bofta_core::shape::Point;
 
 const LEFT: f64 = 74.0;
 const RIGHT: f64 = 26.0;
@@ -74,7 +76,7 @@ pub fn thumbnail(project: &Project, job: &Job, lay: &ClothLay, width: f64, heigh
     let bottom = (height + there.0 as f64 * scale) / 2.0;
     let sheet = Sheet { project, cloth, as_job, job, lay, scale, left, bottom, width: wide, length: there, key };
     let mut canvas = Canvas::default();
-    paint(&mut canvas, &cloth.look, &sheet.pattern(), up_degrees(cloth));
+    paint(&mut canvas, cloth, &sheet.pattern(), up_degrees(cloth), scale);
     sheet.ground(&mut canvas);
     for placement in &lay.placements {
         let style = Style::fill(format!("url(#{})", sheet.pattern())).stroke(ink::INDIGO, 1.0);
@@ -110,6 +112,15 @@ impl Sheet<'_> {
     }
 
     fn ground(&self, canvas: &mut Canvas) {
+        if let Some((corners, flaws)) = scrap::edges(self.as_job) {
+            let place = |p: &Point| (self.x(p.x), self.y(p.y));
+            let at: Vec<(f64, f64)> = corners.iter().map(place).collect();
+            let fill = format!("url(#{})", self.pattern());
+            scrap::ground(canvas, &at, &fill, 0.3, Style::line(ink::SOFT, 1.2));
+            let rings: Vec<_> = flaws.iter().map(|f| (f.iter().map(place).collect(), "")).collect();
+            scrap::flaws(canvas, &rings);
+            return;
+        }
         let (x, y) = (self.x(Length::ZERO), self.y(self.length));
         let (w, h) = (self.x(self.width) - x, self.bottom - y);
         canvas.rect(x, y, w, h, &Style::fill(ink::PAPER));
@@ -119,7 +130,7 @@ impl Sheet<'_> {
 
     fn cloth(&self, canvas: &mut Canvas) {
         let pattern = self.pattern();
-        paint(canvas, &self.cloth.look, &pattern, up_degrees(self.cloth));
+        paint(canvas, self.cloth, &pattern, up_degrees(self.cloth), self.scale);
         let (x, right) = (self.x(Length::ZERO), self.x(self.width));
         let top = self.y(self.length);
         // The bolt it comes from; an owned length lies loose, with a torn edge instead.
@@ -141,6 +152,10 @@ impl Sheet<'_> {
             );
         }
         self.ground(canvas);
+        if let Some((corners, _)) = scrap::edges(self.as_job) {
+            let at: Vec<(f64, f64)> = corners.iter().map(|p| (self.x(p.x), self.y(p.y))).collect();
+            scrap::corner_letters(canvas, &at);
+        }
         let edge = self.as_job.selvedge;
         if edge > Length::ZERO {
             for x in [self.x(edge), self.x(self.width - edge)] {
@@ -236,7 +251,10 @@ impl Sheet<'_> {
             for y in [top, self.bottom] {
                 canvas.line(x - 14.0, y, x - 6.0, y, &line);
             }
-            let shown = shown_down(self.project.ruler, self.length);
+            let shown = match self.as_job.form {
+                Form::Scrap { .. } => shown_near(self.project.ruler, self.length),
+                _ => shown_down(self.project.ruler, self.length),
+            };
             canvas.text(x - 12.0, middle + 5.0, &shown, Face::Bold, 16.0, ink::INDIGO, "end");
             return;
         }
@@ -276,12 +294,16 @@ impl Sheet<'_> {
         let (x, right, y) = (self.x(Length::ZERO), self.x(self.width), self.bottom + 20.0);
         let ruler = self.project.ruler;
         let usable = self.as_job.usable_width();
-        let text = format!(
-            "{} {} wide · {} usable",
-            shown_down(ruler, self.width),
-            unit(self.project.system),
-            shown_down(ruler, usable)
-        );
+        let text = if matches!(self.as_job.form, Form::Scrap { .. }) {
+            format!("{} {} over all", shown_near(ruler, self.width), unit(self.project.system))
+        } else {
+            format!(
+                "{} {} wide · {} usable",
+                shown_down(ruler, self.width),
+                unit(self.project.system),
+                shown_down(ruler, usable)
+            )
+        };
         let half = text_width(&text, Face::Text, 15.0) / 2.0 + 8.0;
         let middle = (x + right) / 2.0;
         let line = Style::line(ink::SOFT, 1.0);
@@ -306,6 +328,10 @@ fn covers(outline: &[(f64, f64)], (x, y): (f64, f64)) -> bool {
 }
 
 /// Cloth that is there is never shown as more than it is.
+fn shown_near(ruler: Ruler, length: Length) -> String {
+    ruler.show(length.round_to(ruler.step())).text
+}
+
 fn shown_down(ruler: Ruler, length: Length) -> String {
     ruler.show(length.floor_to(ruler.step())).text
 }

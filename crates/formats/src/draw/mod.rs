@@ -13,6 +13,7 @@ mod font;
 mod lay;
 mod pattern;
 mod piece;
+mod scrap;
 mod solid;
 mod table;
 
@@ -26,4 +27,4 @@ pub use lay::{cloth_lay, thumbnail};
 pub use pattern::swatch;
 pub use piece::piece;
 pub use solid::family;
-pub use table::{at_hand, bolt};
+pub use table::{at_hand, bolt, on_shelf};

@@ -2,11 +2,20 @@
 
 use super::canvas::{Canvas, Drawing, Style, escape};
 use bofta_core::cloth::PrintUp;
-use bofta_core::project::{Look, Pattern, ProjectCloth};
+use bofta_core::measure::Length;
+use bofta_core::project::{Pattern, ProjectCloth};
 
-/// Defines the pattern of `look` under `id` and gives the paint; its up points `degrees` clockwise from the drawing's up. Tiles have a fixed size
-/// in the drawing: prints are drawn to be told apart, not to scale.
-pub(super) fn paint(canvas: &mut Canvas, look: &Look, id: &str, degrees: i32) -> String {
+/// What a print's tile is tall where nobody measured it: so many pixels of the tile to an inch.
+const USUAL: f64 = 16.0;
+
+/// A tile is drawn no smaller than this share of how it is drawn by itself: below it figures run together, and cloths can
+/// no longer be told apart.
+const SMALLEST: f64 = 0.3;
+
+/// Defines the pattern of `cloth` under `id` and gives the paint; its up points `degrees` clockwise from the drawing's up,
+/// its figures are as large as they are, `scale` pixels to a unit of length.
+pub(super) fn paint(canvas: &mut Canvas, cloth: &ProjectCloth, id: &str, degrees: i32, scale: f64) -> String {
+    let look = &cloth.look;
     let figure = escape(&look.figure);
     let (width, height, figures) = match look.pattern {
         Pattern::Plain => {
@@ -43,8 +52,11 @@ pub(super) fn paint(canvas: &mut Canvas, look: &Look, id: &str, degrees: i32) ->
             ),
         ),
     };
+    let tall = cloth.repeat.map_or(Length::INCH.0 as f64 * height / USUAL, |r| r.0 as f64) * scale;
+    // A hundredth would be a whole figure out at the far end of a lay.
+    let by = format!("{:.5}", (tall / height).max(SMALLEST));
     let pattern = format!(
-        r#"<pattern id="{id}" patternUnits="userSpaceOnUse" width="{width}" height="{height}" patternTransform="rotate({degrees})">{figures}</pattern>"#
+        r#"<pattern id="{id}" patternUnits="userSpaceOnUse" width="{width}" height="{height}" patternTransform="rotate({degrees}) scale({by})">{figures}</pattern>"#
     );
     canvas.define(&pattern, id, &look.ground)
 }
@@ -71,11 +83,11 @@ pub(super) const fn up_degrees(cloth: &ProjectCloth) -> i32 {
     }
 }
 
-/// A square of cloth for lists, `size` pixels wide, with a pattern id that is unique by `key`.
+/// A square of cloth for lists, an inch of it as wide as a usual tile says, with a pattern id that is unique by `key`.
 pub fn swatch(cloth: &ProjectCloth, key: &str, width: f64, height: f64) -> Drawing {
     let mut canvas = Canvas::default();
     let id = format!("swatch-{key}");
-    let paint = paint(&mut canvas, &cloth.look, &id, up_degrees(cloth));
+    let paint = paint(&mut canvas, cloth, &id, up_degrees(cloth), USUAL / Length::INCH.0 as f64);
     canvas.rect(0.0, 0.0, width, height, &Style::fill(paint));
     canvas.finish(width, height)
 }

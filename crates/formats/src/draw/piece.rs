@@ -17,7 +17,7 @@ pub fn piece(piece: &Piece, cloth: Option<&ProjectCloth>, ruler: Ruler, scale: f
     let (x, y) = (MARGIN + 10.0, 8.0);
     let id = format!("piece-{}", piece.id);
     let fill = match cloth {
-        Some(cloth) => paint(&mut canvas, &cloth.look, &id, 0),
+        Some(cloth) => paint(&mut canvas, cloth, &id, 0, scale),
         None => ink::PAPER.to_owned(),
     };
     let at = |p: bofta_core::shape::Point| (x + p.x.0 as f64 * scale, y + h - p.y.0 as f64 * scale);

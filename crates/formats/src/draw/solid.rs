@@ -136,11 +136,11 @@ fn polygon(canvas: &mut Canvas, corners: &[(f64, f64)], fill: &str, shade: u8) {
 /// Draws `solid` dressed in the project's cloths.
 pub(super) fn solid_bag(project: &Project, draft: &Draft, solid: &Solid, width: f64, height: f64) -> BagDrawing {
     let mut canvas = Canvas::default();
-    let dress = Dress::of(&mut canvas, project, "bag");
     let made = made_up(project, draft).into_iter().map(|s| (0, s));
     let seen: Vec<(u32, Seen)> = made.chain(project.bag.seen(project.ruler)).collect();
     let rises = seen.iter().map(|(_, s)| s.rises()).max().unwrap_or_default();
     let camera = Camera::fitting(solid, rises.0 as f64, (width, height), [200.0, 24.0, 200.0, 64.0]);
+    let dress = Dress::of(&mut canvas, project, "bag", camera.scale);
     draw(&mut canvas, solid, &camera, &dress, &seen);
     let unit = project.system.unit().0 as f64;
     let anchors = solid

@@ -3,7 +3,7 @@
 use axum::Json;
 use bofta_core::bag::binding::Join;
 use bofta_core::bag::{PartKind, RowShape};
-use bofta_core::cloth::{Material, Print, PrintUp};
+use bofta_core::cloth::{FlawKind, Material, Print, PrintUp};
 use bofta_core::measure::{Ruler, System};
 use bofta_core::piece::Part;
 use bofta_core::project::Pattern;
@@ -64,6 +64,8 @@ pub struct ChoicesView {
     pub part_kinds: Vec<PartKindView>,
     /// Shapes of a row of one's own cut list.
     pub row_shapes: Vec<ChoiceView>,
+    /// What may be wrong with a place on a scrap.
+    pub flaws: Vec<ChoiceView>,
 }
 
 /// The lists of choices.
@@ -101,6 +103,7 @@ pub async fn choices() -> Json<ChoicesView> {
             .iter()
             .map(|(key, name)| ChoiceView { key: (*key).to_owned(), name: (*name).to_owned() })
             .collect(),
+        flaws: list(&FlawKind::ALL, FlawKind::name),
     })
 }
 

@@ -6,15 +6,15 @@ use super::projects::Edits;
 use super::stretch::Stretch;
 use crate::laying::Keep;
 use crate::view::{Change, DrawingView, ProjectView};
-use crate::work::A_REQUEST;
+use crate::work::{A_REQUEST, Work};
 use axum::Json;
 use axum::extract::State;
 use axum::http::StatusCode;
-use bofta_core::cloth::{AtHand, say_all};
-use bofta_core::measure::System;
+use bofta_core::cloth::{AtHand, HandForm, say_all, tell_all};
+use bofta_core::measure::{Length, Ruler};
 use bofta_core::name;
-use bofta_core::project::{Booking, ProjectCloth};
-use bofta_formats::draw::swatch;
+use bofta_core::project::{Booking, CupboardField, ProjectCloth, Wanted};
+use bofta_formats::draw::{on_shelf, swatch};
 use bofta_store::StoreError;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -26,6 +26,12 @@ pub struct CupboardCloth {
     pub name: String,
     pub material: String,
     pub width: String,
+    /// Where it is kept; empty where that is not said.
+    pub place: String,
+    /// What of it is there, drawn.
+    pub things: Vec<CupboardThing>,
+    /// The same, as it is typed.
+    pub at_hand: String,
     /// What of it is there, if any.
     pub owned: Option<String>,
     /// What bags took of it and left, a line each.
@@ -34,6 +40,44 @@ pub struct CupboardCloth {
     pub swatch: Option<DrawingView>,
     /// Why it cannot be used; its text can be saved all the same.
     pub unreadable: Option<String>,
+}
+
+/// One thing that is there of a cloth, or some alike.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct CupboardThing {
+    pub label: String,
+    pub kind: ThingKind,
+    /// Drawn at one scale with all that is in the cupboard.
+    pub drawing: DrawingView,
+    /// It holds what is looked for.
+    pub holds: bool,
+}
+
+/// On which shelf it lies.
+#[derive(Debug, Serialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+pub enum ThingKind {
+    Length,
+    Sheet,
+    Scrap,
+}
+
+/// Pixels of an inch.
+const SCALE: f64 = 3.4;
+
+fn things(cloth: &ProjectCloth, ruler: Ruler, holding: &[usize]) -> Vec<CupboardThing> {
+    let scale = SCALE / Length::INCH.0 as f64;
+    let one = |(n, thing): (usize, &AtHand)| CupboardThing {
+        label: thing.tell(ruler),
+        kind: match thing.form {
+            HandForm::Length { .. } => ThingKind::Length,
+            HandForm::Sheet { .. } => ThingKind::Sheet,
+            HandForm::Scrap(_) => ThingKind::Scrap,
+        },
+        drawing: on_shelf(cloth, thing, &format!("shelf-{}-{n}", cloth.id), scale).into(),
+        holds: holding.contains(&n),
+    };
+    cloth.at_hand.iter().enumerate().map(one).collect()
 }
 
 /// Which cloth of the cupboard, into a project at which revision.
@@ -45,18 +89,20 @@ pub struct Take {
     pub cloth: String,
 }
 
-fn shown(cloth: &ProjectCloth) -> CupboardCloth {
+fn shown(cloth: &ProjectCloth, holding: &[usize]) -> CupboardCloth {
     // The cupboard belongs to no project: lengths are told in the system they are whole in.
-    let eighth = bofta_core::measure::Length::inches(1, 8);
-    let system = if cloth.width.is_multiple_of(eighth) { System::Inches } else { System::Centimetres };
-    let ruler = bofta_core::measure::Ruler::default_for(system);
+    let system = cloth.own_system();
+    let ruler = Ruler::default_for(system);
     CupboardCloth {
         id: cloth.id.clone(),
         name: cloth.name.clone(),
         material: cloth.material.name().to_owned(),
         width: format!("{} {}", ruler.show(cloth.width).text, system.symbol()),
-        owned: (!cloth.at_hand.is_empty()).then(|| say_all(&cloth.at_hand, system)),
-        account: cloth.cut.iter().map(|b| account(b, system)).collect(),
+        place: cloth.place.clone(),
+        things: things(cloth, ruler, holding),
+        at_hand: say_all(&cloth.at_hand, system),
+        owned: (!cloth.at_hand.is_empty()).then(|| tell_all(&cloth.at_hand, ruler)),
+        account: cloth.cut.iter().map(|b| account(b, ruler)).collect(),
         price: cloth.price.map(|p| {
             let per = if p.per == bofta_core::measure::Length::YARD { "a yard" } else { "a metre" };
             format!("{} {per}", p.amount.show())
@@ -67,9 +113,9 @@ fn shown(cloth: &ProjectCloth) -> CupboardCloth {
 }
 
 /// `Swap-table pouch took ½ yd, left 30 × 15 in`.
-fn account(entry: &Booking, system: System) -> String {
+fn account(entry: &Booking, ruler: Ruler) -> String {
     let said = |things: &[AtHand], none: &str| {
-        if things.is_empty() { none.to_owned() } else { say_all(things, system) }
+        if things.is_empty() { none.to_owned() } else { tell_all(things, ruler) }
     };
     format!("{} took {}, left {}", entry.name, said(&entry.took, "none of this"), said(&entry.left, "nothing to keep"))
 }
@@ -91,6 +137,9 @@ fn unreadable(id: &str, name: &str, why: &StoreError) -> CupboardCloth {
         name: if name.is_empty() { id.to_owned() } else { name.to_owned() },
         material: String::new(),
         width: String::new(),
+        place: String::new(),
+        things: vec![],
+        at_hand: String::new(),
         owned: None,
         account: vec![],
         price: None,
@@ -99,23 +148,140 @@ fn unreadable(id: &str, name: &str, why: &StoreError) -> CupboardCloth {
     }
 }
 
-/// The cloths in the cupboard, a stretch of them.
-#[utoipa::path(get, path = "/api/cupboard", params(Stretch), responses((status = 200, body = CupboardView)))]
+/// The cloths in the cupboard, a stretch of them: of those that are looked for, by name, stuff, place, colour, and by the
+/// size that can be cut from one thing of them, `holds 12 x 9 in, green`.
+#[utoipa::path(get, path = "/api/cupboard", params(Stretch),
+    responses((status = 200, body = CupboardView), (status = 422, body = ApiErrorBody)))]
 pub async fn cupboard(State(app): State<App>, Asked(asked): Asked<Stretch>) -> Result<Json<CupboardView>, ApiError> {
     app.blocking(A_REQUEST, move |work| {
         let from_store = |e| ApiError::from_store(work, e);
-        let all = work.store.cloth_names().map_err(from_store)?;
-        let total = all.len() as u32;
-        let (found, here) = asked.of(all, |(_, name)| name.as_str())?;
-        let ids: Vec<String> = here.iter().map(|(id, _)| id.clone()).collect();
+        let wanted = Wanted::read(&asked.find).map_err(|problem| ApiError::fields(vec![problem]))?;
+        let mut found: Vec<Found> = vec![];
+        let total;
+        if wanted == Wanted::default() {
+            let all = work.store.cloth_names().map_err(from_store)?;
+            total = all.len() as u32;
+            found.extend(all.into_iter().map(|(id, name)| Found { id, name, cloth: None }));
+        } else {
+            let all = work.store.all_cloths().map_err(from_store)?;
+            total = all.len() as u32;
+            for (name, (id, cloth)) in all {
+                match cloth {
+                    Ok(cloth) => {
+                        if let Some(holding) = wanted.of(&cloth, work.stop()) {
+                            found.push(Found { id, name, cloth: Some((cloth, holding.things)) });
+                        }
+                    }
+                    // What cannot be read is found by its name alone.
+                    Err(_) if wanted.size.is_none() && has_all(&name, &wanted.words) => {
+                        found.push(Found { id, name, cloth: None });
+                    }
+                    Err(_) => {}
+                }
+            }
+        }
+        if work.stop().asked() {
+            let message = "Looking for that takes longer than it may: say more of it, such as a name or a place.";
+            return Err(ApiError::field("find", &asked.find, message));
+        }
+        let (number, here) = asked.part(found)?;
+        let ids: Vec<String> = here.iter().filter(|f| f.cloth.is_none()).map(|f| f.id.clone()).collect();
         let read = work.store.cloths(&ids).map_err(from_store)?;
-        let view = |(id, name): &(String, String)| {
-            let (_, cloth) = read.iter().find(|(other, _)| other == id)?;
-            Some(cloth.as_ref().map_or_else(|why| unreadable(id, name, why), shown))
+        let view = |one: &Found| {
+            if let Some((cloth, holding)) = &one.cloth {
+                return Some(shown(cloth, if wanted.size.is_some() { holding } else { &[] }));
+            }
+            let (_, cloth) = read.iter().find(|(id, _)| *id == one.id)?;
+            Some(cloth.as_ref().map_or_else(|why| unreadable(&one.id, &one.name, why), |c| shown(c, &[])))
         };
-        Ok(Json(CupboardView { cloths: here.iter().filter_map(view).collect(), found, total }))
+        Ok(Json(CupboardView { cloths: here.iter().filter_map(view).collect(), found: number, total }))
     })
     .await
+}
+
+/// One that is looked for; read already, with the things that hold the size, where it had to be read for that.
+struct Found {
+    id: String,
+    name: String,
+    cloth: Option<(ProjectCloth, Vec<usize>)>,
+}
+
+fn has_all(name: &str, words: &[String]) -> bool {
+    let name = name.to_lowercase();
+    words.iter().all(|w| name.contains(w))
+}
+
+/// A cloth that comes into the cupboard.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct NewCloth {
+    pub name: String,
+    /// Key of the material.
+    pub material: String,
+    /// `in` or `cm`: what its sizes are told in.
+    pub system: String,
+    /// What of it is there, as typed.
+    pub at_hand: String,
+    /// Where it is kept.
+    #[serde(default)]
+    pub place: String,
+}
+
+/// A field of a cloth in the cupboard, as typed.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct CupboardEdit {
+    pub field: CupboardField,
+    pub value: String,
+}
+
+/// A new cloth in the cupboard.
+#[utoipa::path(post, path = "/api/cupboard", request_body = NewCloth,
+    responses((status = 200, body = CupboardCloth), (status = 422, body = ApiErrorBody)))]
+pub async fn put_in(State(app): State<App>, Body(new): Body<NewCloth>) -> Result<Json<CupboardCloth>, ApiError> {
+    app.blocking(A_REQUEST, move |work| {
+        let fields = |problem| ApiError::fields(vec![problem]);
+        let known = work.store.cloth_names().map_err(|e| ApiError::from_store(work, e))?;
+        let names: Vec<&str> = known.iter().map(|(_, name)| name.as_str()).collect();
+        let system = super::cut_list::system_of(&new.system)?;
+        let mut cloth = ProjectCloth::new_in_cupboard(&new.name, &new.material, system, &names).map_err(fields)?;
+        for (field, value) in [(CupboardField::AtHand, &new.at_hand), (CupboardField::Place, &new.place)] {
+            cloth = cloth.edited_in_cupboard(field, value).map_err(fields)?;
+        }
+        let cloth = free_id(work, cloth)?;
+        work.store.keep_cloth(&cloth).map_err(|e| ApiError::from_store(work, e))?;
+        Ok(Json(shown(&cloth, &[])))
+    })
+    .await
+}
+
+/// Changes what is said of a cloth in the cupboard.
+#[utoipa::path(post, path = "/api/cupboard/{id}", params(("id" = String, Path)), request_body = CupboardEdit,
+    responses((status = 200, body = CupboardCloth), (status = 404, body = ApiErrorBody), (status = 422, body = ApiErrorBody)))]
+pub async fn change_cloth(
+    State(app): State<App>,
+    At(id): At<String>,
+    Body(edit): Body<CupboardEdit>,
+) -> Result<Json<CupboardCloth>, ApiError> {
+    app.blocking(A_REQUEST, move |work| {
+        let from_store = |e| ApiError::from_store(work, e);
+        let cloth = work.store.cloth(&id).map_err(from_store)?.ok_or_else(|| no_cloth(&id))?;
+        let next = cloth.edited_in_cupboard(edit.field, &edit.value).map_err(|p| ApiError::fields(vec![p]))?;
+        work.store.keep_cloth(&next).map_err(from_store)?;
+        Ok(Json(shown(&next, &[])))
+    })
+    .await
+}
+
+/// The cloth with an id that no other cloth has, in the cupboard or in the drawer.
+pub(super) fn free_id(work: &Work, cloth: ProjectCloth) -> Result<ProjectCloth, ApiError> {
+    let ids = std::iter::once(cloth.id.clone()).chain((2..).map(|n| format!("{}-{n}", cloth.id)));
+    for id in ids {
+        if work.store.cloth_document(&id).map_err(|e| ApiError::from_store(work, e))?.is_none() {
+            return Ok(ProjectCloth { id, ..cloth });
+        }
+    }
+    unreachable!("there is always a next number")
 }
 
 /// The text a cloth is kept as, whether it can be read or not.
@@ -144,9 +310,11 @@ pub async fn keep(State(app): State<App>, At((id, cloth)): At<(String, String)>)
             return Err(ApiError::new(StatusCode::NOT_FOUND, message));
         };
         let from_store = |e| ApiError::from_store(work, e);
-        // What bags took of it and left stays on its account.
-        let cut = work.store.cloth(&found.id).map_err(from_store)?.map(|c| c.cut).unwrap_or_default();
-        work.store.keep_cloth(&ProjectCloth { cut, ..found.clone() }).map_err(from_store)?;
+        let known = work.store.cloth(&found.id).map_err(from_store)?;
+        // What bags took of it and left stays on its account, and it stays where it is kept.
+        let (cut, place) = known.map(|c| (c.cut, c.place)).unwrap_or_default();
+        let place = if found.place.is_empty() { place } else { found.place.clone() };
+        work.store.keep_cloth(&ProjectCloth { cut, place, ..found.clone() }).map_err(from_store)?;
         Ok(StatusCode::NO_CONTENT)
     })
     .await

@@ -11,6 +11,7 @@ use bofta_core::bag::{Bought, MOST_ROWS, Row, RowShape};
 use bofta_core::measure::{Length, Ruler, System};
 use bofta_core::name;
 use bofta_formats::cut_list::Found;
+use bofta_formats::gate::MOST_BYTES;
 use bofta_formats::gate::checked_text;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
@@ -94,7 +95,7 @@ pub struct BoughtReadView {
     pub bought: Bought,
 }
 
-fn system_of(key: &str) -> Result<System, ApiError> {
+pub(super) fn system_of(key: &str) -> Result<System, ApiError> {
     match key {
         "in" => Ok(System::Inches),
         "cm" => Ok(System::Centimetres),
@@ -172,7 +173,10 @@ pub async fn text(State(app): State<App>, Body(given): Body<CutListText>) -> Res
 /// Reads a cut list from a file: text or CSV, XLSX, ODS or XLS, SVG or DXF, told by its content.
 #[utoipa::path(post, path = "/api/cut-list/file", params(FileQuery), request_body(content = Vec<u8>, content_type = "application/octet-stream"),
     responses((status = 200, body = FoundView), (status = 413, body = ApiErrorBody), (status = 415, body = ApiErrorBody), (status = 422, body = ApiErrorBody)))]
-pub async fn file(Asked(query): Asked<FileQuery>, Upload(bytes): Upload) -> Result<Json<FoundView>, ApiError> {
+pub async fn file(
+    Asked(query): Asked<FileQuery>,
+    Upload(bytes): Upload<MOST_BYTES>,
+) -> Result<Json<FoundView>, ApiError> {
     let system = system_of(&query.system)?;
     if let Some(unit) = query.unit.as_deref().filter(|u| !matches!(*u, "in" | "cm" | "mm")) {
         return Err(ApiError::field("unit", unit, "A drawing’s unit is in, cm or mm."));

@@ -89,7 +89,7 @@ fn wrong_name(host: &str) -> ApiError {
 fn protect(headers: &mut HeaderMap, data: bool) {
     // Without a referrer at all a browser would send forms of these pages as from nowhere (Origin: null).
     // Styles may stand in elements: drawings and dialogs set them. Scripts may not, and nothing comes from outside.
-    const POLICY: &str = "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; \
+    const POLICY: &str = "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; \
         font-src 'self'; connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'";
     let fixed: [(HeaderName, &'static str); 5] = [
         (header::X_CONTENT_TYPE_OPTIONS, "nosniff"),

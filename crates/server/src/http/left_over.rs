@@ -1,13 +1,14 @@
 //! What a bag leaves of its cloths, put into the cupboard when all of it is cut, and taken out again.
 
 use super::App;
+use super::cupboard::free_id;
 use super::problem::{ApiError, ApiErrorBody, At};
 use crate::work::{A_REQUEST, Work};
 use axum::Json;
 use axum::extract::State;
 use axum::http::StatusCode;
-use bofta_core::cloth::say_all;
-use bofta_core::project::{LeftOver, Project, ProjectCloth, entries, left_over};
+use bofta_core::cloth::tell_all;
+use bofta_core::project::{LeftOver, Project, ProjectCloth, TakenSince, entries, left_over};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -43,11 +44,11 @@ pub async fn show(State(app): State<App>, At(id): At<String>) -> Result<Json<Lef
 fn view(work: &Work, id: &str, project: &Project) -> Result<LeftOverView, ApiError> {
     let left = left_over(project);
     let in_cupboard = accounts(work, &left)?.iter().any(|c| c.cut.iter().any(|b| b.project == id));
-    let system = project.system;
+    let ruler = project.ruler;
     let told = |one: &LeftOver| LeftOfCloth {
         name: one.cloth.name.clone(),
-        used: say_all(&one.used, system),
-        kept: say_all(&one.kept, system),
+        used: tell_all(&one.used, ruler),
+        kept: tell_all(&one.kept, ruler),
     };
     Ok(LeftOverView { cloths: left.iter().map(told).collect(), in_cupboard })
 }
@@ -88,7 +89,7 @@ pub async fn put_back(State(app): State<App>, At(id): At<String>) -> Result<Json
                 continue;
             }
             let mut cloth = known.map_or_else(|| free_id(work, entry.cloth), Ok)?;
-            cloth.book(&id, &project.name, &entry.used, &entry.kept);
+            cloth.book(&id, &project.name, &entry.used, &entry.kept).map_err(taken)?;
             changed.push(cloth);
         }
         work.store.keep_cloths(&changed).map_err(|e| ApiError::from_store(work, e))?;
@@ -97,25 +98,23 @@ pub async fn put_back(State(app): State<App>, At(id): At<String>) -> Result<Json
     .await
 }
 
-/// The cloth with an id that no other cloth has, in the cupboard or in the drawer.
-fn free_id(work: &Work, cloth: ProjectCloth) -> Result<ProjectCloth, ApiError> {
-    let ids = std::iter::once(cloth.id.clone()).chain((2..).map(|n| format!("{}-{n}", cloth.id)));
-    for id in ids {
-        if work.store.cloth_document(&id).map_err(|e| ApiError::from_store(work, e))?.is_none() {
-            return Ok(ProjectCloth { id, ..cloth });
-        }
-    }
-    unreachable!("there is always a next number")
+fn taken(since: TakenSince) -> ApiError {
+    ApiError::new(StatusCode::CONFLICT, since.to_string())
 }
 
 /// Takes it out of the cupboard again: what it took is there as before, what it left is not.
 #[utoipa::path(delete, path = "/api/projects/{id}/left-over", params(("id" = String, Path)),
-    responses((status = 200, body = LeftOverView), (status = 404, body = ApiErrorBody)))]
+    responses((status = 200, body = LeftOverView), (status = 404, body = ApiErrorBody), (status = 409, body = ApiErrorBody)))]
 pub async fn take_out(State(app): State<App>, At(id): At<String>) -> Result<Json<LeftOverView>, ApiError> {
     app.blocking(A_REQUEST, move |work| {
         let project = work.project(&id)?.project;
         let there = accounts(work, &left_over(&project))?;
-        let changed: Vec<ProjectCloth> = there.into_iter().filter_map(|mut c| c.unbook(&id).then_some(c)).collect();
+        let mut changed: Vec<ProjectCloth> = vec![];
+        for mut cloth in there {
+            if cloth.unbook(&id).map_err(taken)? {
+                changed.push(cloth);
+            }
+        }
         work.store.keep_cloths(&changed).map_err(|e| ApiError::from_store(work, e))?;
         view(work, &id, &project).map(Json)
     })

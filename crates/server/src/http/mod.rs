@@ -10,9 +10,11 @@ mod files;
 mod from_store;
 pub mod guard;
 mod left_over;
+mod picture;
 pub mod problem;
 mod projects;
 pub mod rescue;
+mod scraps;
 mod search;
 mod stretch;
 mod upload;
@@ -67,12 +69,17 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(projects::turns))
         .routes(routes!(projects::other_widths))
         .routes(routes!(ways_out::ways))
+        .routes(routes!(picture::scraps_of_picture))
+        .routes(routes!(picture::camera))
+        .routes(routes!(scraps::drawn))
+        .routes(routes!(scraps::shapes))
         .routes(routes!(left_over::show, left_over::put_back, left_over::take_out))
         .routes(routes!(ways_out::largest_size))
         .routes(routes!(cut_list::families))
         .routes(routes!(cut_list::text))
         .routes(routes!(cut_list::file))
-        .routes(routes!(cupboard::cupboard))
+        .routes(routes!(cupboard::cupboard, cupboard::put_in))
+        .routes(routes!(cupboard::change_cloth))
         .routes(routes!(cupboard::keep))
         .routes(routes!(cupboard::take))
         .routes(routes!(cupboard::archive_cloth))

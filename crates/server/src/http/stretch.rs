@@ -30,18 +30,19 @@ const fn usual() -> u32 {
 }
 
 impl Stretch {
-    /// How many of `all` are found, and those of this stretch.
+    /// How many of `all` are found by their name, and those of this stretch.
     pub fn of<T>(&self, all: Vec<T>, name: impl Fn(&T) -> &str) -> Result<(u32, Vec<T>), ApiError> {
+        let wanted = self.find.trim().to_lowercase();
+        let has = |one: &T| wanted.is_empty() || name(one).to_lowercase().contains(&wanted);
+        self.part(all.into_iter().filter(has).collect())
+    }
+
+    /// How many are `found`, and those of this stretch.
+    pub fn part<T>(&self, found: Vec<T>) -> Result<(u32, Vec<T>), ApiError> {
         if !(1..=MOST).contains(&self.count) {
             let message = format!("{} at once: from 1 to {MOST} are given.", self.count);
             return Err(ApiError::field("count", self.count, message));
         }
-        let wanted = self.find.trim().to_lowercase();
-        let found: Vec<T> = if wanted.is_empty() {
-            all
-        } else {
-            all.into_iter().filter(|one| name(one).to_lowercase().contains(&wanted)).collect()
-        };
         let number = found.len() as u32;
         Ok((number, found.into_iter().skip(self.from as usize).take(self.count as usize).collect()))
     }

@@ -7,7 +7,7 @@ use axum::http::{StatusCode, header};
 use bofta_core::measure::System;
 use bofta_core::name;
 use bofta_formats::cut_list::Found;
-use bofta_formats::gate::{FileRead, MOST_BYTES, READER_MEMORY, READER_SECONDS, Refused, too_large};
+use bofta_formats::gate::{FileRead, READER_MEMORY, READER_SECONDS, Refused, too_large};
 use std::process::Stdio;
 use std::time::Duration;
 use tokio::io::{AsyncReadExt as _, AsyncWriteExt as _};
@@ -23,10 +23,10 @@ const MOST_ANSWERED: u64 = 32 << 20;
 /// Files read side by side; others wait.
 static READERS: Semaphore = Semaphore::const_new(2);
 
-/// The bytes of a file of at most [`MOST_BYTES`]; a larger one is refused by a sentence.
-pub struct Upload(pub Bytes);
+/// The bytes of a file of at most `MOST`; a larger one is refused by a sentence.
+pub struct Upload<const MOST: usize>(pub Bytes);
 
-impl<S: Send + Sync> FromRequest<S> for Upload {
+impl<const MOST: usize, S: Send + Sync> FromRequest<S> for Upload<MOST> {
     type Rejection = ApiError;
 
     async fn from_request(request: Request, _: &S) -> Result<Self, ApiError> {
@@ -43,14 +43,14 @@ impl<S: Send + Sync> FromRequest<S> for Upload {
             seen += part.len();
             if seen > PATIENCE {
                 break;
-            } else if seen > MOST_BYTES {
+            } else if seen > MOST {
                 kept = Vec::new();
             } else {
                 kept.extend_from_slice(&part);
             }
         }
-        if seen > MOST_BYTES {
-            let message = format!("The file cannot be taken: {}.", too_large(seen));
+        if seen > MOST {
+            let message = format!("The file cannot be taken: {}.", too_large(seen, MOST));
             return Err(ApiError::field("file", "", message).with_status(StatusCode::PAYLOAD_TOO_LARGE));
         }
         Ok(Self(kept.into()))

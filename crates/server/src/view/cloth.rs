@@ -1,8 +1,8 @@
 //! A cloth of the project.
 
 use super::{DrawingView, Measure, key};
-use bofta_core::cloth::{Print, PrintUp, say_all};
-use bofta_core::measure::{Length, show_bought, show_size};
+use bofta_core::cloth::{AtHand, HandForm, Print, PrintUp, ScrapDraft, say_all};
+use bofta_core::measure::{Length, System, show_bought, show_size};
 use bofta_core::project::{Look, Project, ProjectCloth};
 use bofta_formats::draw::{at_hand, bolt, swatch};
 use serde::Serialize;
@@ -41,6 +41,8 @@ pub struct ClothView {
     pub up: String,
     pub nap: bool,
     pub look: Look,
+    /// How tall one repeat of its print is, where that is measured.
+    pub repeat: Option<Measure>,
     pub swatch: DrawingView,
     /// Keys of the parts cut from it.
     pub parts: Vec<String>,
@@ -59,7 +61,22 @@ pub struct ThingView {
     pub bought: bool,
     /// Its size is a guess.
     pub about: bool,
+    /// A scrap, as it is drawn anew.
+    pub scrap: Option<ScrapThing>,
     pub drawing: DrawingView,
+}
+
+/// A scrap that is there.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct ScrapThing {
+    /// The letter on its pin.
+    pub label: String,
+    pub draft: ScrapDraft,
+}
+
+fn scrap_view(thing: &AtHand, system: System) -> Option<ScrapThing> {
+    let HandForm::Scrap(scrap) = &thing.form else { return None };
+    Some(ScrapThing { label: scrap.label.clone(), draft: scrap.draft(system) })
 }
 
 /// The widest thing is drawn as wide as this, in pixels.
@@ -84,13 +101,14 @@ fn things(project: &Project, cloth: &ProjectCloth, scale: f64) -> Vec<ThingView>
     let there = cloth.at_hand.iter().enumerate().map(|(n, thing)| {
         let (length, width) = thing.form.size(cloth.width);
         ThingView {
-            label: thing.say(project.system),
+            label: thing.tell(ruler),
+            scrap: scrap_view(thing, project.system),
             length: Some(Measure::new(length, ruler)),
             width: Measure::new(width, ruler),
             count: thing.count,
             bought: false,
             about: thing.about,
-            drawing: at_hand(cloth, thing, &format!("{}-{n}", cloth.id), scale).into(),
+            drawing: at_hand(cloth, thing, (&format!("{}-{n}", cloth.id), ruler), scale).into(),
         }
     });
     let roll = cloth.is_bought().then(|| ThingView {
@@ -100,6 +118,7 @@ fn things(project: &Project, cloth: &ProjectCloth, scale: f64) -> Vec<ThingView>
         count: 1,
         bought: true,
         about: false,
+        scrap: None,
         drawing: bolt(cloth, &format!("{}-bolt", cloth.id), scale).into(),
     });
     there.chain(roll).collect()
@@ -154,6 +173,7 @@ fn cloth_view(project: &Project, cloth: &ProjectCloth, scale: f64) -> ClothView 
         .to_owned(),
         nap: cloth.nap,
         look: cloth.look.clone(),
+        repeat: cloth.repeat.map(|r| Measure::new(r, ruler)),
         swatch: swatch(cloth, &cloth.id, 132.0, 84.0).into(),
         parts: project
             .from

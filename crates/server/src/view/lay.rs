@@ -2,11 +2,11 @@
 
 use super::{DrawingView, Measure};
 use crate::laying::Laid;
-use bofta_core::buying::{Missing, purchases, washed};
-use bofta_core::cloth::Cloth;
+use bofta_core::buying::{Missing, purchases, said_size, washed};
+use bofta_core::cloth::Form;
 use bofta_core::cutting::{CutStyle, Step, cut_style, left_whole};
 use bofta_core::lay::{ClothLay, conditions, reason, reason_of_sheets};
-use bofta_core::measure::{Length, System, show_bought, show_size};
+use bofta_core::measure::{Length, System, show_bought};
 use bofta_core::project::{Project, bought_text, cost_text};
 use bofta_formats::draw::{cloth_lay, swatch};
 use serde::Serialize;
@@ -153,10 +153,11 @@ fn cloth_lay_view(project: &Project, laid: &Laid, c: &ClothLay, steps: &[Step]) 
         })
         .collect();
     let down = |l: Length| ruler.show(l.floor_to(ruler.step())).text;
+    let is_scrap = matches!(as_job.form, Form::Scrap { .. });
     Some(ClothLayView {
         cloth: c.cloth.clone(),
         name: as_job.name.clone(),
-        length: said_length(as_job, c.buy_length, project.system),
+        length: said_size(as_job, c.buy_length, ruler),
         whole: as_job.whole_length().is_some(),
         owned: as_job.owned,
         needed: Measure::new(ruler.up(c.needed_length), ruler),
@@ -168,6 +169,7 @@ fn cloth_lay_view(project: &Project, laid: &Laid, c: &ClothLay, steps: &[Step]) 
         reason: why(laid, c),
         under: laid.job.cloth(&c.cloth).map(|cloth| conditions(&laid.job, cloth)).unwrap_or_default(),
         cuts: match cut_style(steps.iter().filter(|s| s.cloth() == Some(&c.cloth))) {
+            _ if is_scrap => "round each piece, where it lies",
             CutStyle::EdgeToEdge => "all edge to edge",
             CutStyle::RoundTemplates => "some round a template",
             CutStyle::Stopped => "some stop short",
@@ -179,14 +181,6 @@ fn cloth_lay_view(project: &Project, laid: &Laid, c: &ClothLay, steps: &[Step]) 
             .map(|part| format!("{} × {}", down(Length(part.width)), down(Length(part.height)))),
         drawing: cloth_lay(project, &laid.job, c, 960.0, 440.0, "stage")?.into(),
     })
-}
-
-/// A length as a shop says it; of what comes whole, its size.
-fn said_length(cloth: &Cloth, length: Length, system: System) -> String {
-    match cloth.whole_length() {
-        Some(whole) => format!("{} × {}", show_size(whole, system), show_size(cloth.as_bought_width(), system)),
-        None => show_bought(length, system),
-    }
 }
 
 /// Why the cloth cannot be cut shorter, or fewer sheets not do.
@@ -206,7 +200,7 @@ pub(super) fn purchase_views(project: &Project, laid: &Laid) -> Vec<PurchaseView
                 of: cloth.id.clone(),
                 name: as_job.name.clone(),
                 width: Measure::new(as_job.as_bought_width(), ruler),
-                length: said_length(as_job, p.length, system),
+                length: said_size(as_job, p.length, ruler),
                 whole: as_job.whole_length().is_some(),
                 steps: steps.map(|s| format!("{} × {}", p.length.0 / s.0, show_bought(s, system))),
                 needed: Measure::new(ruler.up(p.needed), ruler),

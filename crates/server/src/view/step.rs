@@ -6,8 +6,9 @@ use bofta_core::cutting::{Cut, CutKind, Edge, Freed, Step};
 use bofta_core::lay::Job;
 use bofta_core::piece::{Part, Piece};
 use bofta_core::project::{Planned, Project};
+use bofta_core::shape::Outline;
 use bofta_formats::draw::{cut_step, ruler_strip};
-use bofta_formats::sheet::{falls_off, how, kept};
+use bofta_formats::sheet::{falls_off, found_by, how, kept};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -114,10 +115,22 @@ fn tell(view: &mut StepView, project: &Project, pieces: &[Piece], job: &Job, ste
         }
         Step::Outline(round) => {
             view.title.clone_from(&job.cloth(&round.cloth)?.name);
-            view.how = "round the template, where it lies".into();
+            let found = found_by(round, project);
+            view.how = if found.is_empty() {
+                "round the template, where it lies".into()
+            } else {
+                view.before
+                    .push("The letters are those of the scrap's corners; measure from each to where two meet.".into());
+                format!("{found}; draw it there and cut round it")
+            };
             view.falls_off = falls_off(step, pieces, project, job);
             view.frees = freed(project, pieces, step);
-            view.before.push("Template right side up, its arrow along the print.".into());
+            let square = job.piece(&round.frees.piece).is_some_and(|p| matches!(p.outline, Outline::Rect(..)));
+            view.before.push(if square && !round.sights.is_empty() {
+                "Right side up; draw its sides with the ruler, along and across the threads.".into()
+            } else {
+                "Template right side up, its arrow along the print.".into()
+            });
             view.before.push("Pin the label on before it leaves the table.".into());
         }
         Step::Corners(corners) => {

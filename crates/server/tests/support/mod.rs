@@ -56,6 +56,13 @@ impl Server {
         (answer.status().as_u16(), answer.json().unwrap_or(Value::Null))
     }
 
+    pub fn post_bytes(&self, path: &str, body: &[u8]) -> (u16, Value) {
+        let request =
+            self.client.post(format!("{}{path}", self.base)).header("content-type", "application/octet-stream");
+        let answer = request.body(body.to_vec()).send().expect("an answer");
+        (answer.status().as_u16(), answer.json().unwrap_or(Value::Null))
+    }
+
     pub fn delete(&self, path: &str) -> u16 {
         self.client.delete(format!("{}{path}", self.base)).send().expect("an answer").status().as_u16()
     }

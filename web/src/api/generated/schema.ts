@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/camera/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The next picture of the camera that stands in for one over the table: the same number is the same picture. */
+        get: operations["camera"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/choices": {
         parameters: {
             query?: never;
@@ -28,10 +45,14 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The cloths in the cupboard, a stretch of them. */
+        /**
+         * The cloths in the cupboard, a stretch of them: of those that are looked for, by name, stuff, place, colour, and by the
+         *     size that can be cut from one thing of them, `holds 12 x 9 in, green`.
+         */
         get: operations["cupboard"];
         put?: never;
-        post?: never;
+        /** A new cloth in the cupboard. */
+        post: operations["put_in"];
         delete?: never;
         options?: never;
         head?: never;
@@ -47,7 +68,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post?: never;
+        /** Changes what is said of a cloth in the cupboard. */
+        post: operations["change_cloth"];
         /** Puts a cloth of the cupboard into the drawer. */
         delete: operations["archive_cloth"];
         options?: never;
@@ -337,6 +359,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The scraps on a picture; nothing is kept. */
+        post: operations["scraps_of_picture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/pieces/{piece}/turns": {
         parameters: {
             query?: never;
@@ -399,6 +438,40 @@ export interface paths {
         put?: never;
         /** Puts a project back on the shelf. */
         post: operations["restore_project"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/scrap-draft": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a drawing of a scrap comes to in the measures of a project. Nothing is kept. */
+        post: operations["drawn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/scrap-shapes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Shapes to start a drawing from, in the measures of a project. */
+        get: operations["shapes"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -652,6 +725,8 @@ export interface components {
         };
         /** @description The lists. */
         ChoicesView: {
+            /** @description What may be wrong with a place on a scrap. */
+            flaws: components["schemas"]["ChoiceView"][];
             joins: components["schemas"]["ChoiceView"][];
             materials: components["schemas"]["ChoiceView"][];
             /** @description Kinds of part that can be put on a bag. */
@@ -669,7 +744,7 @@ export interface components {
          * @description A field of a cloth.
          * @enum {string}
          */
-        ClothField: "name" | "material" | "width" | "selvedge" | "trim" | "wash_first" | "step" | "min" | "price" | "at_hand" | "buy_more" | "print" | "up" | "nap";
+        ClothField: "name" | "material" | "width" | "selvedge" | "trim" | "wash_first" | "step" | "min" | "price" | "at_hand" | "buy_more" | "print" | "up" | "nap" | "repeat";
         /** @description The lay of one cloth. */
         ClothLayView: {
             /** @description The shortest purchase that cannot be ruled out. */
@@ -726,6 +801,7 @@ export interface components {
             price?: string | null;
             /** @description `all-over`, `two-way` or `one-way`. */
             print: string;
+            repeat?: components["schemas"]["Measure"] | null;
             selvedge: components["schemas"]["Measure"];
             /** @description `by ⅛ yd, at least ¼ yd`. */
             shop: string;
@@ -746,16 +822,41 @@ export interface components {
         CupboardCloth: {
             /** @description What bags took of it and left, a line each. */
             account: string[];
+            /** @description The same, as it is typed. */
+            at_hand: string;
             id: string;
             material: string;
             name: string;
             /** @description What of it is there, if any. */
             owned?: string | null;
+            /** @description Where it is kept; empty where that is not said. */
+            place: string;
             price?: string | null;
             swatch?: components["schemas"]["DrawingView"] | null;
+            /** @description What of it is there, drawn. */
+            things: components["schemas"]["CupboardThing"][];
             /** @description Why it cannot be used; its text can be saved all the same. */
             unreadable?: string | null;
             width: string;
+        };
+        /** @description A field of a cloth in the cupboard, as typed. */
+        CupboardEdit: {
+            field: components["schemas"]["CupboardField"];
+            value: string;
+        };
+        /**
+         * @description What may be said of a cloth in the cupboard.
+         * @enum {string}
+         */
+        CupboardField: "put_in" | "at_hand" | "place";
+        /** @description One thing that is there of a cloth, or some alike. */
+        CupboardThing: {
+            /** @description Drawn at one scale with all that is in the cupboard. */
+            drawing: components["schemas"]["DrawingView"];
+            /** @description It holds what is looked for. */
+            holds: boolean;
+            kind: components["schemas"]["ThingKind"];
+            label: string;
         };
         /** @description A stretch of the cupboard. */
         CupboardView: {
@@ -781,6 +882,16 @@ export interface components {
         DimensionView: {
             size: components["schemas"]["Measure"];
             terms: components["schemas"]["TermView"][];
+        };
+        /** @description A distance from corner to corner. */
+        DistanceView: {
+            /** @description Counted from 0. */
+            from: number;
+            /** @description `A–B`. */
+            name: string;
+            /** @description What it is on the drawing. */
+            text: string;
+            to: number;
         };
         /** @description What is in the drawer, the newest first. */
         DrawerView: {
@@ -935,6 +1046,27 @@ export interface components {
             /** @description As it is said: `2 fat quarters of pea stripe, half a yard of canvas`. */
             text: string;
         } | {
+            /** @description The id of its cloth. */
+            cloth: string;
+            /**
+             * Format: int32
+             * @description How many alike there are.
+             */
+            count: number;
+            /** @description The drawing. */
+            draft: components["schemas"]["ScrapDraft"];
+            /** @enum {string} */
+            edit: "draw-scrap";
+            /** @description Its letter; nothing for a new one. */
+            label?: string | null;
+        } | {
+            /** @description The id of its cloth. */
+            cloth: string;
+            /** @enum {string} */
+            edit: "remove-scrap";
+            /** @description Its letter. */
+            label: string;
+        } | {
             /** @description The cloth's id. */
             cloth: string;
             /** @enum {string} */
@@ -1061,6 +1193,18 @@ export interface components {
             back: components["schemas"]["Measure"];
             name: string;
         };
+        /** @description A place on a scrap that nothing is cut from. */
+        Flaw: {
+            /** @description Its corners, in the scrap's axes. */
+            corners: components["schemas"]["Point"][];
+            /** @description What it is. */
+            kind: components["schemas"]["FlawKind"];
+        };
+        /**
+         * @description What makes a place of no use.
+         * @enum {string}
+         */
+        FlawKind: "hole" | "stain" | "old-seam" | "worn";
         /** @description What was found. */
         FoundView: {
             /** @description What is bought, not cut. */
@@ -1232,6 +1376,18 @@ export interface components {
             field: string;
             is: components["schemas"]["Measure"];
         };
+        /** @description A cloth that comes into the cupboard. */
+        NewCloth: {
+            /** @description What of it is there, as typed. */
+            at_hand: string;
+            /** @description Key of the material. */
+            material: string;
+            name: string;
+            /** @description Where it is kept. */
+            place?: string;
+            /** @description `in` or `cm`: what its sizes are told in. */
+            system: string;
+        };
         /** @description A project to begin. */
         NewProject: {
             /** @description The kind of bag it begins with; a tote when nothing is said. */
@@ -1296,6 +1452,13 @@ export interface components {
          * @enum {string}
          */
         Pattern: "plain" | "seeds" | "ticking" | "check" | "sprig" | "cans" | "fleece";
+        /** @description A place on a picture, in pixels from its upper left. */
+        PictureMark: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
         /** @description A piece of the cut list. */
         PieceView: {
             bundle: string;
@@ -1575,6 +1738,45 @@ export interface components {
             /** @description `in` or `cm`. */
             system: string;
         };
+        /** @description A scrap as it is drawn. */
+        ScrapDraft: {
+            /** @description Its corners, either way round, in eighths of a micrometre. */
+            corners: components["schemas"]["Point"][];
+            flaw_size?: components["schemas"]["TypedFlaw"] | null;
+            /** @description What cannot be used. */
+            flaws?: components["schemas"]["Flaw"][];
+            /** @description What is measured. */
+            measured?: components["schemas"]["TypedDistance"][];
+            threads?: components["schemas"]["ThreadLine"] | null;
+        };
+        /** @description What a drawing comes to. */
+        ScrapDrawn: {
+            /** @description The drawing with its corners where the measured distances put them; as it was sent where there is a problem. */
+            draft: components["schemas"]["ScrapDraft"];
+            /** @description The size of each flaw, along the threads and across. */
+            flaws: string[];
+            /** @description The largest rectangle it holds. */
+            holds?: string | null;
+            next?: components["schemas"]["DistanceView"] | null;
+            /** @description The most that what is measured differs from the drawing, where it does. */
+            off?: string | null;
+            problem?: components["schemas"]["ProblemView"] | null;
+            sides: components["schemas"]["DistanceView"][];
+            /** @description `21 × 17 in`. */
+            size: string;
+        };
+        /** @description A shape to start from. */
+        ScrapShapeView: {
+            draft: components["schemas"]["ScrapDraft"];
+            key: string;
+            name: string;
+        };
+        /** @description A scrap that is there. */
+        ScrapThing: {
+            draft: components["schemas"]["ScrapDraft"];
+            /** @description The letter on its pin. */
+            label: string;
+        };
         /** @description A seam of the bag. */
         SeamView: {
             /** @description That one side is longer than the other by a line of the ruler or more, and what is done about it. */
@@ -1591,6 +1793,29 @@ export interface components {
             other?: string | null;
             /** @description How far from the edge it is sewn. */
             seam: string;
+        };
+        /** @description A scrap that was seen. */
+        SeenScrap: {
+            draft: components["schemas"]["ScrapDraft"];
+            /** @description The largest rectangle it holds. */
+            holds?: string | null;
+            /** @description Its corners on the picture, in pixels. */
+            on_picture: components["schemas"]["PictureMark"][];
+            /** @description `21 × 17 in` over all. */
+            size: string;
+            /** @description Small places that look like the mat and are taken as print. */
+            specks: number;
+        };
+        /** @description All that was seen on a picture. */
+        SeenView: {
+            /** @description Scraps that reach over the edge of what is marked, and are left out. */
+            cut_off: number;
+            /** @description Something else than the mat is seen along the rim: a mark may be off its corner. */
+            rim: boolean;
+            /** @description Largest first. */
+            scraps: components["schemas"]["SeenScrap"][];
+            /** @description How close the outlines are told. */
+            tolerance: string;
         };
         /** @description A stretch of the shelf. */
         ShelfView: {
@@ -1699,6 +1924,11 @@ export interface components {
             times: number;
             value: components["schemas"]["Measure"];
         };
+        /**
+         * @description On which shelf it lies.
+         * @enum {string}
+         */
+        ThingKind: "length" | "sheet" | "scrap";
         /** @description One thing that is there of a cloth, or the roll it is bought off. */
         ThingView: {
             /** @description Its size is a guess. */
@@ -1711,7 +1941,15 @@ export interface components {
             /** @description `2 fat quarters`; of a roll, how wide it is. */
             label: string;
             length?: components["schemas"]["Measure"] | null;
+            scrap?: components["schemas"]["ScrapThing"] | null;
             width: components["schemas"]["Measure"];
+        };
+        /** @description A line along the threads. */
+        ThreadLine: {
+            /** @description Where it begins. */
+            foot: components["schemas"]["Point"];
+            /** @description Where it points. */
+            head: components["schemas"]["Point"];
         };
         /** @description How a piece may be turned by hand. */
         Turned: {
@@ -1723,6 +1961,22 @@ export interface components {
             lies: components["schemas"]["Lies"];
             /** @description In words. */
             name: string;
+        };
+        /** @description A distance as it is typed. */
+        TypedDistance: {
+            /** @description From this corner, counted from 0. */
+            from: number;
+            /** @description As typed; empty where it is not measured. */
+            length: string;
+            /** @description To this one. */
+            to: number;
+        };
+        /** @description How large a flaw is, as it is typed. */
+        TypedFlaw: {
+            /** @description Which of the flaws, counted from 0. */
+            flaw: number;
+            /** @description Along the threads and across: `2 x 1½`, or one size for both. */
+            size: string;
         };
         /** @description A line that was not read. */
         UnreadView: {
@@ -1749,6 +2003,118 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    camera: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": unknown;
+                };
+            };
+            /** @description The path, the query or the body cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A page of another site asked. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description This address does not take that method. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description It stands against how things are now. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The server was asked under a name that is not its own. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description What is kept cannot be read, or a field cannot stand. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The database or a turn at computing cannot be had just now: try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The disk is full: nothing more can be kept. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+        };
+    };
     choices: {
         parameters: {
             query?: never;
@@ -1893,7 +2259,255 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A field cannot stand. */
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The database or a turn at computing cannot be had just now: try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The disk is full: nothing more can be kept. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+        };
+    };
+    put_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewCloth"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CupboardCloth"];
+                };
+            };
+            /** @description The path, the query or the body cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A page of another site asked. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description This address does not take that method. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The body is not of the kind that is read. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The server was asked under a name that is not its own. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The database or a turn at computing cannot be had just now: try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The disk is full: nothing more can be kept. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+        };
+    };
+    change_cloth: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CupboardEdit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CupboardCloth"];
+                };
+            };
+            /** @description The path, the query or the body cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A page of another site asked. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description This address does not take that method. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description It stands against how things are now. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The body is not of the kind that is read. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The server was asked under a name that is not its own. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4067,7 +4681,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description It stands against how things are now. */
+            /** @description Conflict */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -4198,6 +4812,149 @@ export interface operations {
                 };
             };
             /** @description What is kept cannot be read, or a field cannot stand. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The database or a turn at computing cannot be had just now: try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The disk is full: nothing more can be kept. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+        };
+    };
+    scraps_of_picture: {
+        parameters: {
+            query: {
+                /** @description Four corners in pixels, upper left, upper right, lower right, lower left: `12,30 990,28 1010,700 4,690`. */
+                marks: string;
+                /** @description How wide what is marked is, as typed. */
+                width: string;
+                /** @description How tall. */
+                height: string;
+                /** @description How close the outlines are to be told, as typed; empty for 1.5 mm. */
+                tolerance?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeenView"];
+                };
+            };
+            /** @description The path, the query or the body cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A page of another site asked. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description This address does not take that method. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description It stands against how things are now. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description Payload Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The body is not of the kind that is read. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The server was asked under a name that is not its own. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4633,6 +5390,252 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description The path, the query or the body cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A page of another site asked. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description This address does not take that method. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description It stands against how things are now. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The server was asked under a name that is not its own. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description What is kept cannot be read, or a field cannot stand. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The database or a turn at computing cannot be had just now: try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The disk is full: nothing more can be kept. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+        };
+    };
+    drawn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScrapDraft"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScrapDrawn"];
+                };
+            };
+            /** @description The path, the query or the body cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A page of another site asked. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description This address does not take that method. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description It stands against how things are now. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The body is not of the kind that is read. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The server was asked under a name that is not its own. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A field cannot stand. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The database or a turn at computing cannot be had just now: try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The disk is full: nothing more can be kept. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+        };
+    };
+    shapes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScrapShapeView"][];
+                };
             };
             /** @description The path, the query or the body cannot be read. */
             400: {

@@ -114,6 +114,14 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
               </label>
             ))}
           </div>
+          <TextField
+            label="One repeat of the print is tall"
+            value={cloth.repeat?.text ?? ''}
+            words={cloth.repeat?.words}
+            unit={unit}
+            placeholder="not measured: drawn at a usual size"
+            onCommit={set('repeat')}
+          />
           <PlanFields>
             {cloth.print !== 'all-over' && (
               <ChoiceField

@@ -7,6 +7,8 @@ import { TextField } from '../../fields/TextField';
 import { whyNot } from '../../project/outcome';
 import { useProject } from '../../project/ProjectContext';
 import { PartTag } from './PartTag';
+import { PictureEditor } from './scrap/PictureEditor';
+import { ScrapEditor, type Which } from './scrap/ScrapEditor';
 
 /** What a dragged tag says of itself. */
 export const TAG = 'text/bofta-part';
@@ -14,6 +16,8 @@ export const TAG = 'text/bofta-part';
 export function ClothTable() {
   const { view, edit, notify } = useProject();
   const [held, setHeld] = useState<string | null>(null);
+  const [scrap, setScrap] = useState<Which | null>(null);
+  const [picture, setPicture] = useState(false);
   const closed = view.steps_done > 0;
   const part = view.parts.find((p) => p.key === held);
 
@@ -29,6 +33,7 @@ export function ClothTable() {
     const why = whyNot(await edit({ edit: change, part, cloth }))[0];
     if (why) notify(why);
   };
+  const first = view.cloths[0]?.id;
   const loose = view.parts.filter((p) => p.cloths.length === 0);
   return (
     <section
@@ -70,27 +75,43 @@ export function ClothTable() {
             closed={closed}
             onTake={(key) => setHeld(held === key ? null : key)}
             onPut={put}
+            onScrap={setScrap}
           />
         ))}
       </ul>
-      {!closed && <LayDown />}
+      {!closed && (
+        <LayDown
+          onDraw={() => setScrap({ cloth: first ?? '', label: null, count: 1, draft: null })}
+          onPicture={() => setPicture(true)}
+        />
+      )}
+      {picture && <PictureEditor onClose={() => setPicture(false)} />}
+      {scrap && <ScrapEditor which={scrap} onClose={() => setScrap(null)} />}
     </section>
   );
 }
 
 /** What there is, said of any of the cloths; it is laid beside what lies there already. */
-function LayDown() {
+function LayDown({ onDraw, onPicture }: { onDraw: () => void; onPicture: () => void }) {
   const { view, edit } = useProject();
   const first = view.cloths[0]?.name.toLowerCase() ?? 'canvas';
   return (
-    <TextField
-      label="What is there"
-      value=""
-      placeholder={`2 fat quarters of ${first}, half a ${view.system === 'in' ? 'yard' : 'metre'} of ${view.cloths[1]?.name.toLowerCase() ?? first}`}
-      className="mt-4"
-      hint="Type it and press Enter: lengths, sizes, pre-cuts; commas or “and” between them."
-      onCommit={(text) => edit({ edit: 'lay-down', text })}
-    />
+    <div className="mt-4 flex flex-wrap items-start gap-3">
+      <TextField
+        label="What is there"
+        value=""
+        placeholder={`2 fat quarters of ${first}, half a ${view.system === 'in' ? 'yard' : 'metre'} of ${view.cloths[1]?.name.toLowerCase() ?? first}`}
+        className="min-w-60 flex-1"
+        hint="Type it and press Enter: lengths, sizes, pre-cuts; commas or “and” between them."
+        onCommit={(text) => edit({ edit: 'lay-down', text })}
+      />
+      <button type="button" className="btn mt-[22px]" onClick={onDraw}>
+        Draw a scrap
+      </button>
+      <button type="button" className="btn mt-[22px]" onClick={onPicture}>
+        Scraps from a picture
+      </button>
+    </div>
   );
 }
 
@@ -101,10 +122,11 @@ interface OnTableProps {
   closed: boolean;
   onTake: (part: string) => void;
   onPut: (change: 'assign' | 'assign-also' | 'unassign', part: string, cloth: string) => void;
+  onScrap: (which: Which) => void;
 }
 
 /** One cloth: its things, the tags on it, and where a tag in hand can be put. */
-function OnTable({ cloth, parts, inHand, closed, onTake, onPut }: OnTableProps) {
+function OnTable({ cloth, parts, inHand, closed, onTake, onPut, onScrap }: OnTableProps) {
   const [over, setOver] = useState(false);
   const name = inHand?.name.toLowerCase();
   const here = inHand?.cloths.includes(cloth.id) ?? false;
@@ -133,6 +155,9 @@ function OnTable({ cloth, parts, inHand, closed, onTake, onPut }: OnTableProps) 
           <li key={n} className="leading-tight">
             <Drawing drawing={thing.drawing} label="" className={thing.bought ? '' : 'drop-shadow-sm'} />
             <span className={`text-sm ${thing.bought ? 'text-soft' : ''}`}>{thing.label}</span>
+            {thing.scrap && !closed && (
+              <Scrap cloth={cloth.id} scrap={thing.scrap} count={thing.count} onScrap={onScrap} />
+            )}
           </li>
         ))}
       </ul>
@@ -181,5 +206,37 @@ function OnTable({ cloth, parts, inHand, closed, onTake, onPut }: OnTableProps) 
         </div>
       )}
     </li>
+  );
+}
+
+interface ScrapProps {
+  cloth: string;
+  scrap: NonNullable<ClothView['things'][number]['scrap']>;
+  count: number;
+  onScrap: (which: Which) => void;
+}
+
+/** What can be done with a scrap on the table. */
+function Scrap({ cloth, scrap: { label, draft }, count, onScrap }: ScrapProps) {
+  const { edit } = useProject();
+  return (
+    <span className="mt-1 flex gap-1.5">
+      <button
+        type="button"
+        className="btn px-2 py-0.5 text-sm"
+        aria-label={`Draw scrap ${label} anew`}
+        onClick={() => onScrap({ cloth, label, count, draft })}
+      >
+        Change
+      </button>
+      <button
+        type="button"
+        className="btn px-2 py-0.5 text-sm"
+        aria-label={`Remove scrap ${label}`}
+        onClick={() => edit({ edit: 'remove-scrap', cloth, label })}
+      >
+        Remove
+      </button>
+    </span>
   );
 }

@@ -173,11 +173,12 @@ function OneCloth({ cloth }: { cloth: ClothLayView }) {
   const [picked, setPicked] = useState<string | null>(null);
   const piece = view.pieces.find((p) => p.id === picked);
   const facts: [string, string][] = [
-    ['needed', `${cloth.needed.text} ${view.system}`],
     ['becomes bag', `${cloth.used_percent} %`],
-    ['ruler settings', String(cloth.settings)],
     ['cuts', cloth.cuts],
   ];
+  // What comes whole has no length to be needed; where no ruler is set there are no settings to tell.
+  if (!cloth.whole) facts.unshift(['needed', `${cloth.needed.text} ${view.system}`]);
+  if (cloth.settings > 0) facts.push(['ruler settings', String(cloth.settings)]);
   if (cloth.left) facts.push(['left in one piece', `${cloth.left} ${view.system}`]);
   const label = `${cloth.name}: ${cloth.owned ? 'taken' : 'bought'} ${cloth.length}, ${cloth.used_percent} percent becomes bag`;
   return (
@@ -191,7 +192,15 @@ function OneCloth({ cloth }: { cloth: ClothLayView }) {
       <div className="flex flex-wrap items-baseline gap-x-5 gap-y-1">
         <p className="font-heading text-xl">
           {cloth.length}{' '}
-          <span className="font-sans text-sm">{cloth.owned ? 'of what you have' : 'to buy'}</span>
+          <span className="font-sans text-sm">
+            {cloth.whole
+              ? cloth.owned
+                ? 'that is here'
+                : 'to buy'
+              : cloth.owned
+                ? 'of what you have'
+                : 'to buy'}
+          </span>
         </p>
         <p className="text-soft">
           {view.lay?.missing || cloth.whole ? null : cloth.proven ? (

@@ -6,17 +6,21 @@
 
 mod forms;
 mod length;
+mod outline;
 mod size;
 mod words;
 
-use super::at_hand::{AtHand, HandForm};
+use super::at_hand::{AtHand, HandForm, put, scraps};
 use crate::measure::{Length, System};
 use crate::problem::Answer;
 use forms::{full_width, of_width, pre_cut, squares_or_strips};
 use length::length;
-use size::{sides, size};
+use outline::{by_outline, drawn, less_a_corner};
+use size::size;
+pub(crate) use size::{both_sides, sides};
 use thiserror::Error;
-use words::{UNITS, unit_of};
+use words::UNITS;
+pub(crate) use words::unit_of;
 
 /// A thing that can be meant in more than one way.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -48,6 +52,8 @@ pub enum NotRead {
 /// What one thing comes to.
 enum Read {
     Thing(AtHand),
+    /// So many of the scrap that is drawn already under this letter.
+    Drawn(u32, String),
     /// The question, and for every answer its label and how the thing is written then.
     Ask(String, Vec<(String, String)>),
     Unread(String),
@@ -57,24 +63,42 @@ enum Read {
 const MOST_ALIKE: u32 = 500;
 
 /// Reads `text` of a cloth called `cloth`, bare numbers in the units of `system`. Nothing, `none` or `0` is nothing at hand.
+/// A scrap that is `there` already is named by its letter.
 ///
 /// # Errors
 /// The first thing that is to be asked, or that is not understood.
-pub fn read_at_hand(text: &str, cloth: &str, system: System) -> Result<Vec<AtHand>, NotRead> {
+pub fn read_at_hand(text: &str, cloth: &str, there: &[AtHand], system: System) -> Result<Vec<AtHand>, NotRead> {
     let items = items(text);
     let nothing = |only: &String| matches!(only.to_lowercase().as_str(), "none" | "0" | "nothing");
     if items.len() == 1 && items.iter().all(nothing) {
         return Ok(vec![]);
     }
-    let mut things = Vec::new();
+    let mut drawn = Vec::new();
     for (n, item) in items.iter().enumerate() {
         match read(item, cloth, system) {
-            Read::Thing(thing) => things.push(thing),
+            Read::Thing(thing) => drawn.push(thing),
+            Read::Drawn(count, label) => match scraps(there).find(|s| s.label == label) {
+                Some(scrap) => drawn.push(AtHand { count, ..AtHand::one(HandForm::Scrap(scrap.clone())) }),
+                None => return Err(NotRead::Unread { said: item.clone(), why: not_drawn(&label, there) }),
+            },
             Read::Ask(ask, answers) => return Err(asked(&items, n, ask, answers)),
             Read::Unread(why) => return Err(NotRead::Unread { said: item.clone(), why }),
         }
     }
+    // New scraps get letters that none of those has which are named.
+    let (mut things, new): (Vec<AtHand>, Vec<AtHand>) =
+        drawn.into_iter().partition(|t| !scraps(std::slice::from_ref(t)).any(|s| s.label.is_empty()));
+    new.into_iter().for_each(|thing| drop(put(&mut things, thing)));
     Ok(things)
+}
+
+/// What is said of a scrap that is not there.
+fn not_drawn(label: &str, there: &[AtHand]) -> String {
+    let known: Vec<&str> = scraps(there).map(|s| s.label.as_str()).collect();
+    match known.as_slice() {
+        [] => "no scrap of this cloth is drawn yet: draw it on the table, or say its size.".into(),
+        known => format!("there is no scrap {label} of this cloth, only {}: draw it on the table.", known.join(", ")),
+    }
 }
 
 /// The question about item `n`, every answer with the other items beside it.
@@ -106,7 +130,7 @@ pub fn read_of_cloths(text: &str, cloths: &[&str], system: System) -> Result<Vec
             [] if cloths.len() == 1 => (0, cloths[0]),
             [] => {
                 return Err(match read(item, "", system) {
-                    Read::Thing(_) => asked(format!("“{item}”: of which cloth?"), which(item)),
+                    Read::Thing(_) | Read::Drawn(..) => asked(format!("“{item}”: of which cloth?"), which(item)),
                     Read::Ask(ask, answers) => asked(ask, answers),
                     Read::Unread(why) => NotRead::Unread { said: item.clone(), why: nothing_called(item, why) },
                 });
@@ -120,6 +144,10 @@ pub fn read_of_cloths(text: &str, cloths: &[&str], system: System) -> Result<Vec
         };
         match read(item, name, system) {
             Read::Thing(thing) => things.push((cloth, thing)),
+            Read::Drawn(..) => {
+                let why = "draw one more scrap on the table; those that are drawn lie there already.".into();
+                return Err(NotRead::Unread { said: item.clone(), why });
+            }
             // The answer stays of the cloth that was named.
             Read::Ask(ask, answers) => {
                 let of_it = answers.into_iter().map(|(label, said)| (label, format!("{said} of {name}")));
@@ -190,12 +218,26 @@ fn items(text: &str) -> Vec<String> {
                 Some(before) if matches!(half, "bit short" | "a bit short" | "or so" | "roughly" | "about") => {
                     before.insert_str(0, "about ");
                 }
+                // `wedge 30 to 18, 40 tall`; `L, 20 x 20 less 8 x 8`.
+                Some(before) if is_wedge(before) && half.ends_with(" tall") => {
+                    before.push_str(" x ");
+                    before.push_str(half);
+                }
+                Some(before) if matches!(before.as_str(), "L" | "l") => {
+                    before.push(' ');
+                    before.push_str(half);
+                }
                 _ if half.is_empty() => {}
                 _ => found.push(half.to_owned()),
             }
         }
     }
     found
+}
+
+fn is_wedge(said: &str) -> bool {
+    let said = said.to_lowercase();
+    said.contains("wedge ") && said.contains(" to ") && !said.contains(" x ")
 }
 
 fn split_word<'a>(text: &'a str, word: &str) -> Vec<&'a str> {
@@ -271,7 +313,7 @@ fn without_cloth(said: &str, cloth: &str) -> String {
 }
 
 fn read_one(said: &str, system: System) -> Read {
-    let by_name = [full_width, of_width, pre_cut, squares_or_strips];
+    let by_name = [drawn, less_a_corner, by_outline, full_width, of_width, pre_cut, squares_or_strips];
     let named = by_name.into_iter().find_map(|read| read(said, system));
     named.unwrap_or_else(|| match sides(said) {
         Some((left, right)) => size(&left, &right, system),

@@ -6,7 +6,7 @@ use crate::cloth::at_hand::{AtHand, HandForm};
 use crate::measure::{Length, System, parse_length};
 
 /// The two sides of a size, if it is one: `18x22`, `18 in x 22`.
-pub(super) fn sides(said: &str) -> Option<(String, String)> {
+pub(crate) fn sides(said: &str) -> Option<(String, String)> {
     let chars: Vec<char> = said.chars().collect();
     // An x between figures, units or spaces; not the x of a word.
     let is_times = |n: usize| {
@@ -108,4 +108,21 @@ fn tube(n: u32, length: Length, width: Length, system: System) -> Read {
             (format!("a tube; cut open along one edge it is {cut_open}"), cut_open),
         ],
     )
+}
+
+/// `8 x 8`, or one size for both.
+pub(crate) fn both_sides(sizes: &str, system: System) -> Result<(Length, Length), String> {
+    let (first, second) = sides(sizes).unwrap_or_else(|| (sizes.to_owned(), sizes.to_owned()));
+    let unit = |side: &str| unit_of(side).map(str::to_owned);
+    let with = |side: &str, own: Option<String>, other: Option<String>| match (own, other) {
+        (None, Some(unit)) => format!("{side} {unit}"),
+        _ => side.to_owned(),
+    };
+    let (u1, u2) = (unit(&first), unit(&second));
+    let (first, second) = (with(&first, u1.clone(), u2.clone()), with(&second, u2, u1));
+    match (parse_length(&first, system), parse_length(&second, system)) {
+        (Ok(a), Ok(b)) if a > Length::ZERO && b > Length::ZERO => Ok((a, b)),
+        (Ok(_), Ok(_)) => Err("both sizes are more than 0.".into()),
+        (Err(e), _) | (_, Err(e)) => Err(sentence(&e)),
+    }
 }

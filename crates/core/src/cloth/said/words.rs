@@ -69,7 +69,7 @@ pub(super) const TUBES: [&str; 12] = [
 ];
 
 /// The unit a side ends in, if it says one.
-pub(super) fn unit_of(side: &str) -> Option<&str> {
+pub(crate) fn unit_of(side: &str) -> Option<&str> {
     if let Some(sign) = ["\"", "”", "″", "'"].into_iter().find(|sign| side.ends_with(sign)) {
         return Some(sign);
     }

@@ -3,7 +3,10 @@
 use super::ClothField;
 use super::read::{choice, key_of, price, size, yes_or_no};
 use crate::FieldProblem;
-use crate::cloth::{AtHand, Cloth, Material, NotRead, Question, put, read_at_hand, read_of_cloths};
+use crate::cloth::{
+    AtHand, Cloth, HandForm, Material, NotRead, Question, ScrapDraft, free_letters, put, read_at_hand, read_of_cloths,
+    scraps,
+};
 use crate::measure::{LONGEST, Length, Ruler, ShopStep, System};
 use crate::name::named;
 use crate::piece::Part;
@@ -120,12 +123,58 @@ impl Project {
         let mut told = Vec::new();
         for (at, thing) in said {
             let cloth = &mut self.cloths[at];
+            let thing = put(&mut cloth.at_hand, thing);
             told.push(format!("{} of {}", thing.say(self.system), cloth.name));
-            put(&mut cloth.at_hand, thing);
             few_enough(key, text, &cloth.name, &cloth.at_hand)?;
             all_usable(cloth, text, (self.system, self.ruler))?;
         }
         Ok(format!("Lay down {}", told.join(", ")))
+    }
+
+    pub(super) fn draw_scrap(
+        &mut self,
+        cloth: &str,
+        label: Option<&str>,
+        (count, draft): (u32, &ScrapDraft),
+    ) -> Result<String, FieldProblem> {
+        let by = (self.system, self.ruler);
+        let cloth = self.cloth_mut(cloth)?;
+        if !(1..=MOST_AT_HAND).contains(&u64::from(count)) {
+            let message = format!("{count} alike: 1 to {MOST_AT_HAND} of a cloth are planned with.");
+            return Err(FieldProblem::new("count", count, message));
+        }
+        let is = |t: &AtHand, label: &str| matches!(&t.form, HandForm::Scrap(s) if s.label == label);
+        let at = match label {
+            Some(label) => match cloth.at_hand.iter().position(|t| is(t, label)) {
+                Some(at) => Some(at),
+                None => {
+                    let message = format!("There is no scrap {label} of {} any more.", cloth.name);
+                    return Err(FieldProblem::new("scrap", label, message));
+                }
+            },
+            None => None,
+        };
+        let letters =
+            label.map_or_else(|| free_letters(scraps(&cloth.at_hand).map(|s| s.label.as_str())), str::to_owned);
+        let (scrap, _) = draft.read(letters.clone(), by)?;
+        let thing = AtHand { count, ..AtHand::one(HandForm::Scrap(scrap)) };
+        match at {
+            Some(at) => cloth.at_hand[at] = thing,
+            None => cloth.at_hand.push(thing),
+        }
+        few_enough("count", &count.to_string(), &cloth.name, &cloth.at_hand)?;
+        Ok(format!("{} scrap {letters} of {}", if at.is_some() { "Change" } else { "Draw" }, cloth.name))
+    }
+
+    pub(super) fn remove_scrap(&mut self, cloth: &str, label: &str) -> Result<String, FieldProblem> {
+        let cloth = self.cloth_mut(cloth)?;
+        let before = cloth.at_hand.len();
+        cloth.at_hand.retain(|t| !matches!(&t.form, HandForm::Scrap(s) if s.label == label));
+        if cloth.at_hand.len() == before {
+            let message = format!("There is no scrap {label} of {} any more.", cloth.name);
+            return Err(FieldProblem::new("scrap", label, message));
+        }
+        Ok(format!("Remove scrap {label} of {}", cloth.name))
     }
 
     pub(super) fn assign(&mut self, part: &str, cloth: &str) -> Result<String, FieldProblem> {
@@ -173,23 +222,12 @@ impl Project {
 
     /// A look like `usual` in colours no cloth of this project has, as long as there are any.
     fn fresh_look(&self, usual: &Look) -> Look {
-        let taken = |ground: &str| self.cloths.iter().any(|c| c.look.ground == ground);
-        let others = Look::GROUNDS.iter().map(|(ground, figure)| (*ground, *figure));
-        let all = std::iter::once((usual.ground.as_str(), usual.figure.as_str())).chain(others);
-        let (ground, figure) = all.into_iter().find(|(g, _)| !taken(g)).unwrap_or((&usual.ground, &usual.figure));
-        Look { ground: ground.to_owned(), figure: figure.to_owned(), ..usual.clone() }
+        usual.fresh(|ground| self.cloths.iter().any(|c| c.look.ground == ground))
     }
 
     /// A key made of the name, with a number if it is taken.
     fn new_id(&self, name: &str) -> String {
-        let plain: String = name
-            .to_lowercase()
-            .chars()
-            .map(|c| if c.is_alphanumeric() { c } else { '-' })
-            .collect::<String>()
-            .trim_matches('-')
-            .to_owned();
-        let stem = if plain.is_empty() { "cloth".to_owned() } else { plain };
+        let stem = key_from(name);
         std::iter::once(stem.clone())
             .chain((2..).map(|n| format!("{stem}-{n}")))
             .find(|id| self.cloth(id).is_none())
@@ -197,9 +235,56 @@ impl Project {
     }
 }
 
-/// The things said to be there of the cloth called `name`.
-fn at_hand(key: &str, value: &str, name: &str, system: System) -> Result<Vec<AtHand>, FieldProblem> {
-    let things = read_at_hand(value, name, system).map_err(|not| not_read(key, value, not))?;
+/// A key made of a cloth's name.
+fn key_from(name: &str) -> String {
+    let plain: String = name.to_lowercase().chars().map(|c| if c.is_alphanumeric() { c } else { '-' }).collect();
+    let plain = plain.trim_matches('-');
+    if plain.is_empty() { "cloth".to_owned() } else { plain.to_owned() }
+}
+
+impl ProjectCloth {
+    /// A cloth that comes into a cupboard whose other cloths are called `names`; its key is made of its name.
+    ///
+    /// # Errors
+    /// A name that is none or taken, a material that is not known.
+    pub fn new_in_cupboard(name: &str, material: &str, system: System, names: &[&str]) -> Result<Self, FieldProblem> {
+        let name = named("name", name)?;
+        if names.contains(&name.as_str()) {
+            let message = format!("There is a cloth “{name}” already: put it in there, or give this one another name.");
+            return Err(FieldProblem::new("name", &name, message));
+        }
+        let material: Material = choice("material", material)?;
+        let mut cloth = Self::default_for(key_from(&name), name, material, system);
+        // Neighbours on the shelf are told apart.
+        let turn = names.len() % Look::GROUNDS.len();
+        let taken: Vec<&str> = Look::GROUNDS[..turn].iter().map(|(ground, _)| *ground).collect();
+        cloth.look = cloth.look.fresh(|ground| ground == cloth.look.ground || taken.contains(&ground));
+        Ok(cloth)
+    }
+
+    /// What is there of it, as typed, in place of what was.
+    pub(in crate::project) fn set_at_hand(&mut self, value: &str) -> Result<(), FieldProblem> {
+        let system = self.own_system();
+        edit_cloth(self, ClothField::AtHand, value, system, Ruler::default_for(system), &[])
+    }
+
+    /// More of it, as typed, beside what is there.
+    pub(in crate::project) fn put_in(&mut self, value: &str) -> Result<(), FieldProblem> {
+        let (key, system) = ("put_in", self.own_system());
+        let things = read_at_hand(value, &self.name, &self.at_hand, system).map_err(|not| not_read(key, value, not))?;
+        if things.is_empty() {
+            return Err(FieldProblem::new(key, value, "Say what comes in: 2 fat quarters, half a yard, 18 x 22."));
+        }
+        things.into_iter().for_each(|thing| drop(put(&mut self.at_hand, thing)));
+        few_enough(key, value, &self.name, &self.at_hand)?;
+        all_usable(self, value, (system, Ruler::default_for(system)))
+    }
+}
+
+/// The things said to be there of `cloth`.
+fn at_hand(key: &str, value: &str, cloth: &ProjectCloth, system: System) -> Result<Vec<AtHand>, FieldProblem> {
+    let name = &cloth.name;
+    let things = read_at_hand(value, name, &cloth.at_hand, system).map_err(|not| not_read(key, value, not))?;
     few_enough(key, value, name, &things)?;
     Ok(things)
 }
@@ -271,11 +356,12 @@ fn edit_cloth(
         ClothField::Step => cloth.shop = ShopStep { step: if none { None } else { Some(length()?) }, ..cloth.shop },
         ClothField::Min => cloth.shop = ShopStep { min: length()?, ..cloth.shop },
         ClothField::Price => cloth.price = if none { None } else { Some(price(&key, value, system)?.0) },
-        ClothField::AtHand => cloth.at_hand = at_hand(&key, value, &cloth.name, system)?,
+        ClothField::AtHand => cloth.at_hand = at_hand(&key, value, cloth, system)?,
         ClothField::BuyMore => cloth.buy_more = yes_or_no(&key, value)?,
         ClothField::Print => cloth.print = choice(&key, value)?,
         ClothField::Up => cloth.up = choice(&key, value)?,
         ClothField::Nap => cloth.nap = yes_or_no(&key, value)?,
+        ClothField::Repeat => cloth.repeat = if none { None } else { Some(length()?) },
     }
     if cloth.width <= Length::ZERO || cloth.width > LONGEST / 4 {
         return Err(FieldProblem::new(
@@ -296,6 +382,16 @@ fn edit_cloth(
                 show(cloth.selvedge)
             ),
         ));
+    }
+    if let Some(repeat) = cloth.repeat.filter(|r| *r < Length::MILLIMETRE * 2 || *r > cloth.width) {
+        let field = if field == ClothField::Width { "width" } else { "repeat" };
+        let message = format!(
+            "One repeat of {} is {}: from 2 mm to as much as the cloth is wide, {}.",
+            cloth.name,
+            show(repeat),
+            show(cloth.width)
+        );
+        return Err(FieldProblem::new(field, value, message));
     }
     all_usable(cloth, value, (system, ruler))?;
     if cloth.shop.step.is_some_and(|s| s <= Length::ZERO) {

@@ -10,6 +10,7 @@ mod whole;
 use super::{Look, Project};
 use crate::FieldProblem;
 use crate::bag::{Bought, GoodKind, Row};
+use crate::cloth::ScrapDraft;
 use crate::measure::Length;
 use crate::piece::Grain;
 use serde::{Deserialize, Serialize};
@@ -34,6 +35,7 @@ pub enum ClothField {
     Print,
     Up,
     Nap,
+    Repeat,
 }
 
 /// A choice about the lay.
@@ -275,6 +277,25 @@ pub enum Edit {
         /// As it is said: `2 fat quarters of pea stripe, half a yard of canvas`.
         text: String,
     },
+    /// Lays down a scrap as it is drawn, or draws one anew that lies there.
+    DrawScrap {
+        /// The id of its cloth.
+        cloth: String,
+        /// Its letter; nothing for a new one.
+        #[serde(default)]
+        label: Option<String>,
+        /// How many alike there are.
+        count: u32,
+        /// The drawing.
+        draft: ScrapDraft,
+    },
+    /// Takes a scrap away.
+    RemoveScrap {
+        /// The id of its cloth.
+        cloth: String,
+        /// Its letter.
+        label: String,
+    },
     /// Cuts a part from a cloth.
     Assign {
         /// The part's key.
@@ -360,7 +381,7 @@ impl Edit {
                 | Self::ClothLook { .. }
                 | Self::LengthsAtHand { .. }
                 | Self::Project { field: ProjectField::Name | ProjectField::Currency, .. }
-                | Self::Cloth { field: ClothField::Name | ClothField::Price, .. }
+                | Self::Cloth { field: ClothField::Name | ClothField::Price | ClothField::Repeat, .. }
         )
     }
 }
@@ -417,6 +438,8 @@ impl Project {
             Edit::AddCloth { name, material } => self.add_cloth(name, material),
             Edit::RemoveCloth { cloth } => self.remove_cloth(cloth),
             Edit::LayDown { text } => self.lay_down(text),
+            Edit::DrawScrap { cloth, label, count, draft } => self.draw_scrap(cloth, label.as_deref(), (*count, draft)),
+            Edit::RemoveScrap { cloth, label } => self.remove_scrap(cloth, label),
             Edit::Assign { part, cloth } => self.assign(part, cloth),
             Edit::AssignAlso { part, cloth } => self.assign_also(part, cloth),
             Edit::Unassign { part, cloth } => self.unassign(part, cloth),

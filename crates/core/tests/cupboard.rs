@@ -1,0 +1,166 @@
+//! The cupboard: what is put in and put right, where it is kept, and what is found by words, colours and sizes.
+#![allow(missing_docs)]
+
+use bofta_core::cloth::{HandForm, Print, say_all};
+use bofta_core::lay::Stop;
+use bofta_core::measure::{Length, System};
+use bofta_core::project::{CupboardField, Look, Pattern, ProjectCloth, Wanted};
+use proptest::prelude::*;
+use rstest::rstest;
+
+fn cloth(name: &str, system: System, there: &str) -> ProjectCloth {
+    let new = ProjectCloth::new_in_cupboard(name, "cotton", system, &[]).expect("a cloth");
+    new.edited_in_cupboard(CupboardField::AtHand, there).unwrap_or_else(|e| panic!("{there}: {e}"))
+}
+
+fn in_colour(ground: &str, figure: &str) -> Vec<&'static str> {
+    Look { pattern: Pattern::Plain, ground: ground.into(), figure: figure.into() }.colours()
+}
+
+#[test]
+fn more_is_put_in_and_what_is_there_is_put_right() {
+    let lawn = cloth("Seed lawn", System::Inches, "half a yard");
+    let more = lawn.edited_in_cupboard(CupboardField::PutIn, "2 fat quarters, right triangle 12 x 9").expect("put in");
+    assert_eq!(say_all(&more.at_hand, System::Inches), "½ yd, 2 fat quarters, scrap A");
+    let again = more.edited_in_cupboard(CupboardField::PutIn, "fat quarter, right triangle 9 x 9").expect("put in");
+    assert_eq!(say_all(&again.at_hand, System::Inches), "½ yd, 3 fat quarters, scrap A, scrap B");
+    let right = again.edited_in_cupboard(CupboardField::AtHand, "scrap B").expect("put right");
+    assert_eq!(say_all(&right.at_hand, System::Inches), "scrap B");
+    assert_eq!(right.edited_in_cupboard(CupboardField::AtHand, "none").expect("gone").at_hand, []);
+    let placed = right.edited_in_cupboard(CupboardField::Place, "  blue   crate ").expect("a place");
+    assert_eq!(placed.place, "blue crate");
+}
+
+#[rstest]
+#[case(CupboardField::PutIn, "", "put_in")]
+#[case(CupboardField::PutIn, "some", "put_in")]
+#[case(CupboardField::PutIn, "a quarter", "put_in")]
+#[case(CupboardField::PutIn, "300 squares of 5 in", "put_in")]
+#[case(CupboardField::PutIn, "scrap A", "put_in")]
+#[case(CupboardField::AtHand, "many", "at_hand")]
+#[case(CupboardField::Place, "a place that is told at a length no label on any crate has room for", "place")]
+fn what_is_not_understood_is_told(#[case] field: CupboardField, #[case] value: &str, #[case] named: &str) {
+    let before = cloth("Seed lawn", System::Inches, "half a yard");
+    let problem = before.edited_in_cupboard(field, value).expect_err("refused");
+    assert_eq!(problem.field, named, "{problem}");
+}
+
+#[test]
+fn a_new_cloth_has_a_name_and_a_look_of_its_own() {
+    let new = |name: &str, names: &[&str]| ProjectCloth::new_in_cupboard(name, "canvas", System::Centimetres, names);
+    assert_eq!(
+        new("  Moss canvas ", &[]).map(|c| (c.id, c.name)).expect("new"),
+        ("moss-canvas".into(), "Moss canvas".into())
+    );
+    assert_eq!(new("Moss", &["Moss"]).expect_err("taken").field, "name");
+    assert_eq!(new(" ", &[]).expect_err("no name").field, "name");
+    assert_eq!(
+        ProjectCloth::new_in_cupboard("Moss", "tin", System::Inches, &[]).expect_err("no cloth").field,
+        "material"
+    );
+    let (one, other) = (new("One", &[]).expect("new"), new("Other", &["One"]).expect("new"));
+    assert_ne!(one.look.ground, other.look.ground);
+    assert_eq!(
+        (one.own_system(), cloth("Inch", System::Inches, "1 yd").own_system()),
+        (System::Centimetres, System::Inches)
+    );
+}
+
+#[rstest]
+#[case("holds 12 x 9 in", &[], Some((12.0, 9.0)))]
+#[case("green, 12 x 9 in", &["green"], Some((12.0, 9.0)))]
+#[case("HOLDS 12in × 9in, Blue Crate", &["blue", "crate"], Some((12.0, 9.0)))]
+#[case("lawn", &["lawn"], None)]
+#[case("", &[], None)]
+#[case("30 by 20 cm", &[], Some((30.0 / 2.54, 20.0 / 2.54)))]
+fn what_is_looked_for_is_read(#[case] text: &str, #[case] words: &[&str], #[case] size: Option<(f64, f64)>) {
+    let wanted = Wanted::read(text).expect("read");
+    assert_eq!(wanted.words, words);
+    let inches = |l: Length| l.0 as f64 / Length::INCH.0 as f64;
+    match (wanted.size, size) {
+        (None, None) => {}
+        (Some((a, b)), Some((x, y))) => assert!((inches(a) - x).abs() < 1e-6 && (inches(b) - y).abs() < 1e-6),
+        other => panic!("{text}: {other:?}"),
+    }
+}
+
+/// A size without a unit is never guessed: every answer is read.
+#[test]
+fn a_size_without_a_unit_is_asked_about() {
+    let asked = Wanted::read("green, holds 12 x 9").expect_err("asked");
+    let read: Vec<Wanted> = asked.answers.iter().map(|a| Wanted::read(&a.text).expect("read")).collect();
+    assert_eq!(read.len(), 2);
+    assert!(read.iter().all(|w| w.words == ["green"] && w.size.is_some()) && read[0].size != read[1].size);
+    assert!(Wanted::read("12 x 9 in, 3 x 4 in").is_err());
+    assert!(Wanted::read("12 x in").is_err());
+}
+
+#[test]
+fn cloth_is_found_by_its_words_its_colours_and_its_place() {
+    let mut lawn = cloth("Seed lawn", System::Inches, "half a yard");
+    lawn.look = Look { pattern: Pattern::Plain, ground: "#4F7A4B".into(), figure: "#7B3550".into() };
+    lawn.place = "Blue crate".into();
+    let found = |text: &str| Wanted::read(text).expect("read").of(&lawn, &Stop::new()).is_some();
+    assert!(["seed", "lawn green", "cotton", "blue crate", "crate, green"].into_iter().all(found));
+    assert!(!["yellow", "red lawn", "canvas", "tin"].into_iter().any(found));
+    for (hex, name) in [
+        ("#B4474B", "red"),
+        ("#F2A6B8", "pink"),
+        ("#E08A2E", "orange"),
+        ("#E3C23A", "yellow"),
+        ("#4F7A4B", "green"),
+        ("#4A6FA5", "blue"),
+        ("#6B4A8E", "purple"),
+        ("#6B4A2F", "brown"),
+        ("#F3E6CC", "cream"),
+        ("#FFFFFF", "white"),
+        ("#101010", "black"),
+        ("#8A8A8A", "grey"),
+    ] {
+        assert!(in_colour(hex, hex).contains(&name), "{hex} is {name}: {:?}", in_colour(hex, hex));
+    }
+    assert_eq!(in_colour("nonsense", "#12"), Vec::<&str>::new());
+}
+
+/// By hand: a yard of 44 in cotton loses ½ in at both selvedges and both ends, 35 × 43 can be used.
+#[test]
+fn what_holds_a_size_is_found() {
+    let lawn = cloth("Seed lawn", System::Inches, "1 yd, 9 x 14, right triangle 12 x 12");
+    let things = |text: &str| Wanted::read(text).expect("read").of(&lawn, &Stop::new()).map(|f| f.things);
+    assert_eq!(things("35 x 43 in"), Some(vec![0]));
+    assert_eq!(things("35 1/8 x 43 in"), None);
+    // All-over cotton may be turned.
+    assert_eq!(things("14 x 9 in"), Some(vec![0, 1]));
+    assert_eq!(things("6 x 6 in"), Some(vec![0, 1, 2]), "the largest square of that triangle is 6");
+    assert_eq!(things("6 1/8 x 6 in"), Some(vec![0, 1]));
+    let one_way = ProjectCloth { print: Print::OneWay, ..lawn };
+    let things = |text: &str| Wanted::read(text).expect("read").of(&one_way, &Stop::new()).map(|f| f.things);
+    assert_eq!(things("14 x 9 in"), Some(vec![0]));
+    assert_eq!(things("9 x 14 in"), Some(vec![0, 1]));
+}
+
+/// Once nobody waits nothing more is looked at: what was not looked at is not said to hold it.
+#[test]
+fn a_search_that_is_stopped_claims_nothing() {
+    let lawn = cloth("Seed lawn", System::Inches, "1 yd, 9 x 14");
+    let stop = Stop::new();
+    stop.ask();
+    assert_eq!(Wanted::read("3 x 3 in").expect("read").of(&lawn, &stop), None);
+}
+
+proptest! {
+    /// Whatever is typed is an answer; what is found holds the size by separate arithmetic.
+    #[test]
+    fn nothing_typed_brings_it_down(text in "[0-9a-z½ .,x×\"]{0,30}") {
+        let _ = Wanted::read(&text);
+    }
+
+    #[test]
+    fn a_sheet_holds_what_is_no_larger(w in 1_i64..40, h in 1_i64..40, a in 1_i64..40, b in 1_i64..40) {
+        let inch = |n: i64| Length::INCH * n;
+        let lawn = cloth("Seed lawn", System::Inches, "half a yard");
+        let sheet = HandForm::Sheet { length: inch(h), width: inch(w) };
+        let fits = (a <= h && b <= w) || (b <= h && a <= w);
+        prop_assert_eq!(lawn.thing_holds(&sheet, (inch(a), inch(b))), fits);
+    }
+}

@@ -1,0 +1,228 @@
+//! Scraps traced from pictures whose truth is known apart.
+#![allow(missing_docs)]
+
+use bofta_core::lay::Random;
+use bofta_core::measure::Length;
+use bofta_picture::camera::{Laid, Scene, jpeg, table};
+use bofta_picture::{NotTraced, Outlined, Reference, trace};
+use rstest::rstest;
+
+const MM: f64 = Length::MILLIMETRE.0 as f64;
+
+fn scene() -> Scene {
+    Scene {
+        scraps: vec![],
+        tilt: 0.0,
+        towards: 0.0,
+        scale: 1.0,
+        grid: None,
+        lens: 0.0,
+        noise: 3.0,
+        shadow: 0.2,
+        ..table(1)
+    }
+}
+
+/// A scrap with corners of 50° and more, about the middle of the mat.
+fn odd(seed: u64, colour: [u8; 3]) -> Laid {
+    let mut random = Random::new(seed);
+    let mut even = |low: f64, high: f64| low + (high - low) * (random.next_u64() >> 11) as f64 / (1_u64 << 53) as f64;
+    let n = 4 + (seed % 4) as usize;
+    let corners = (0..n).map(|k| {
+        let turn = (k as f64 + even(-0.2, 0.2)) / n as f64 * std::f64::consts::TAU;
+        let r = even(95.0, 165.0);
+        (300.0 + r * turn.cos(), 200.0 + r * turn.sin())
+    });
+    Laid { corners: corners.collect(), colour, dots: None }
+}
+
+type Place = (f64, f64);
+
+fn area(corners: &[Place]) -> f64 {
+    let n = corners.len();
+    (0..n).map(|i| corners[i].0 * corners[(i + 1) % n].1 - corners[i].1 * corners[(i + 1) % n].0).sum::<f64>() / 2.0
+}
+
+fn to_edge(p: Place, edge: &[Place]) -> f64 {
+    let n = edge.len();
+    (0..n)
+        .map(|i| {
+            let (a, b) = (edge[i], edge[(i + 1) % n]);
+            let (dx, dy) = (b.0 - a.0, b.1 - a.1);
+            let t = (((p.0 - a.0) * dx + (p.1 - a.1) * dy) / (dx * dx + dy * dy)).clamp(0.0, 1.0);
+            (a.0 + t * dx - p.0).hypot(a.1 + t * dy - p.1)
+        })
+        .fold(f64::INFINITY, f64::min)
+}
+
+/// Points along an edge, a millimetre apart.
+fn along(edge: &[Place]) -> Vec<Place> {
+    let n = edge.len();
+    (0..n)
+        .flat_map(|i| {
+            let (a, b) = (edge[i], edge[(i + 1) % n]);
+            let steps = (a.0 - b.0).hypot(a.1 - b.1).ceil().max(1.0) as usize;
+            (0..steps).map(move |k| {
+                let t = k as f64 / steps as f64;
+                (a.0 + (b.0 - a.0) * t, a.1 + (b.1 - a.1) * t)
+            })
+        })
+        .collect()
+}
+
+/// How far the outline is from the truth, in millimetres and as a share of the area, moved to lie on it as well as can be.
+fn off(found: &Outlined, truth: &[Place]) -> (f64, f64) {
+    let corners: Vec<Place> = found.corners.iter().map(|p| (p.x.0 as f64 / MM, p.y.0 as f64 / MM)).collect();
+    let middle = |edge: &[Place]| {
+        let all = along(edge);
+        let n = all.len() as f64;
+        (all.iter().map(|p| p.0).sum::<f64>() / n, all.iter().map(|p| p.1).sum::<f64>() / n)
+    };
+    let (is, was) = (middle(&corners), middle(truth));
+    let moved: Vec<Place> = corners.iter().map(|p| (p.0 + was.0 - is.0, p.1 + was.1 - is.1)).collect();
+    let most = |from: &[Place], to: &[Place]| along(from).iter().map(|p| to_edge(*p, to)).fold(0.0, f64::max);
+    let share = (area(&moved) - area(truth)).abs() / area(truth);
+    (most(&moved, truth).max(most(truth, &moved)), share)
+}
+
+fn traced(scene: &Scene) -> Result<Vec<Outlined>, NotTraced> {
+    let shot = scene.shot();
+    let found = trace(&jpeg(&shot.picture, 90), &scene.reference(&shot), Length::MILLIMETRE * 3 / 2)?;
+    assert_eq!((found.cut_off, found.rim), (0, false));
+    Ok(found.scraps)
+}
+
+/// At a pixel to a millimetre: no point further off than 3 mm, the area within a hundredth.
+#[rstest]
+fn an_outline_is_told_truly(#[values(0.0, 10.0, 20.0)] tilt: f64, #[values(0, 1, 2)] kind: u64) {
+    for seed in 0..6 {
+        let (colour, mat, grid) = match kind {
+            0 => ([205, 120, 84], [74, 108, 92], Some(50.0)),
+            // Near the mat's own colour.
+            1 => ([104, 126, 108], [74, 108, 92], None),
+            _ => ([236, 232, 224], [168, 160, 148], Some(25.0)),
+        };
+        let scene = Scene {
+            scraps: vec![odd(seed * 3 + kind, colour)],
+            mat_colour: mat,
+            grid,
+            tilt,
+            towards: seed as f64 * 61.0,
+            lens: 0.002,
+            seed,
+            ..scene()
+        };
+        let found = traced(&scene).unwrap_or_else(|e| panic!("seed {seed}: {e}"));
+        assert_eq!(found.len(), 1, "seed {seed}");
+        let (furthest, share) = off(&found[0], &scene.scraps[0].corners);
+        assert!(furthest < 3.0 && share < 0.01, "seed {seed}: {furthest:.2} mm, {:.2} %", share * 100.0);
+    }
+}
+
+/// Several in one picture, printed ones too, as the demo's camera takes them.
+#[test]
+fn every_scrap_of_a_picture_is_found() {
+    for number in 0..9 {
+        let scene = table(number);
+        let found = traced(&scene).unwrap_or_else(|e| panic!("picture {number}: {e}"));
+        assert_eq!(found.len(), scene.scraps.len(), "picture {number}");
+        for one in &found {
+            let best = scene.scraps.iter().map(|s| off(one, &s.corners)).min_by(|a, b| a.0.total_cmp(&b.0));
+            let (furthest, share) = best.expect("a scrap");
+            assert!(furthest < 3.0 && share < 0.01, "picture {number}: {furthest:.2} mm, {:.2} %", share * 100.0);
+        }
+    }
+}
+
+#[test]
+fn what_cannot_be_traced_is_told() {
+    let bare = scene();
+    let shot = bare.shot();
+    let (bytes, known) = (jpeg(&shot.picture, 90), bare.reference(&shot));
+    let by = |bytes: &[u8], known: &Reference| trace(bytes, known, Length::MILLIMETRE).map(|t| t.scraps.len());
+    assert_eq!(by(&bytes, &known), Err(NotTraced::Nothing));
+    assert_eq!(by(b"not a picture", &known), Err(NotTraced::NotAPicture));
+    assert_eq!(by(&bytes[..400], &known), Err(NotTraced::NotAPicture));
+    let marks = |marks| Reference { marks, ..known };
+    let [a, b, c, d] = known.marks;
+    assert_eq!(by(&bytes, &marks([a, c, b, d])), Err(NotTraced::MarksCross));
+    assert_eq!(by(&bytes, &marks([a, a, c, d])), Err(NotTraced::MarksCross));
+    assert_eq!(by(&bytes, &marks([d, c, b, a])), Err(NotTraced::MarksCross));
+    assert_eq!(by(&bytes, &marks([(-5.0, 0.0), b, c, d])), Err(NotTraced::MarksOutside));
+    assert_eq!(by(&bytes, &marks([(f64::NAN, 0.0), b, c, d])), Err(NotTraced::MarksOutside));
+    assert_eq!(by(&bytes, &Reference { width: Length::ZERO, ..known }), Err(NotTraced::KnownSize));
+    assert_eq!(
+        by(&bytes, &Reference { width: Length::METRE * 4, height: Length::METRE * 4, ..known }),
+        Err(NotTraced::TooFar)
+    );
+    // A picture larger than is worked on is refused by its header.
+    let mut large = image::RgbImage::new(64, 64);
+    large.fill(7);
+    let mut png = Vec::new();
+    image::DynamicImage::from(large)
+        .write_to(&mut std::io::Cursor::new(&mut png), image::ImageFormat::Png)
+        .expect("written");
+    assert_eq!(by(&png, &marks([(1.0, 1.0), (60.0, 1.0), (60.0, 60.0), (1.0, 60.0)])), Err(NotTraced::TooFar));
+    for sentence in [NotTraced::TooLarge(40), NotTraced::CutOff, NotTraced::Nothing, NotTraced::TooSmall(3, 4)] {
+        assert!(sentence.to_string().len() > 30);
+    }
+}
+
+/// Marks that are off their corners are told, since all sizes are wrong then.
+#[test]
+fn a_mark_off_its_corner_is_told() {
+    let scene = Scene { scraps: vec![odd(2, [205, 120, 84])], ..scene() };
+    let shot = scene.shot();
+    let by = |out: f64| {
+        let mut known = scene.reference(&shot);
+        known.marks[0] = (known.marks[0].0 - out, known.marks[0].1 - out);
+        let found = trace(&jpeg(&shot.picture, 90), &known, Length::MILLIMETRE).expect("traced");
+        found.rim || found.cut_off > 0
+    };
+    assert_eq!([0.0, 8.0, 20.0].map(by), [false, true, true]);
+}
+
+/// A hole is told with the scrap; a dot of the print is none.
+#[test]
+fn a_hole_is_a_hole_and_a_dot_is_print() {
+    let dotted = |colour, apart| Laid { dots: Some((colour, apart)), ..odd(4, [240, 222, 186]) };
+    let seen = |scrap| traced(&Scene { scraps: vec![scrap], ..scene() }).expect("traced").remove(0);
+    assert_eq!(seen(dotted([150, 60, 40], 24.0)).holes.len(), 0);
+    // Small dots as green as the mat may be holes: they are taken as print, and that is told.
+    let specked = seen(dotted([74, 108, 92], 14.0));
+    assert_eq!(specked.holes.len(), 0);
+    assert!(specked.specks > 50, "{}", specked.specks);
+    // A frame: the outer edge and, the other way round, the inner one, joined by a cut no wider than nothing.
+    let outer = [(200.0, 100.0), (400.0, 100.0), (400.0, 300.0), (200.0, 300.0), (200.0, 100.0)];
+    let inner = [(260.0, 160.0), (260.0, 200.0), (320.0, 200.0), (320.0, 160.0), (260.0, 160.0)];
+    let corners = outer.into_iter().chain(inner).collect();
+    let found = traced(&Scene { scraps: vec![Laid { corners, ..odd(4, [205, 120, 84]) }], ..scene() }).expect("traced");
+    assert_eq!((found.len(), found[0].holes.len()), (1, 1));
+    let hole: Vec<Place> = found[0].holes[0].iter().map(|p| (p.x.0 as f64 / MM, p.y.0 as f64 / MM)).collect();
+    assert!((area(&hole).abs() - 2_400.0).abs() < 60.0, "{}", area(&hole));
+}
+
+/// The same number makes the same picture.
+#[test]
+fn the_camera_is_the_same_on_every_machine() {
+    assert_eq!(table(3).shot().picture, table(3).shot().picture);
+    assert_ne!(table(3).shot().picture, table(4).shot().picture);
+}
+
+/// Damaged pictures are an answer and never a fall, and so are damaged marks.
+#[test]
+fn mutated_pictures() {
+    let small = Scene { scraps: vec![odd(1, [205, 120, 84])], scale: 0.35, ..scene() };
+    let shot = small.shot();
+    let known = small.reference(&shot);
+    let mut png = Vec::new();
+    let picture = image::DynamicImage::from(shot.picture.clone());
+    picture.write_to(&mut std::io::Cursor::new(&mut png), image::ImageFormat::Png).expect("written");
+    bofta_mutations::try_all("pictures", &[jpeg(&shot.picture, 80), png], 20, |bytes| {
+        let turned = bytes.len() % 4;
+        let mut other = known;
+        other.marks.rotate_left(turned);
+        let _ = trace(bytes, &other, Length::MILLIMETRE * 2);
+        let _ = trace(bytes, &known, Length::MILLIMETRE * 2);
+    });
+}

@@ -1,0 +1,138 @@
+// A new cloth into the cupboard.
+import { useQueryClient } from '@tanstack/react-query';
+import { Plus } from 'lucide-react';
+import { Popover } from 'radix-ui';
+import { useId, useState } from 'react';
+import { ApiError, api, must } from '../api/client';
+import { useChoices } from '../api/useChoices';
+import { SelectField } from '../fields/SelectField';
+import type { Answer } from '../project/outcome';
+
+const EMPTY = { name: '', at_hand: '', place: '' };
+
+export function PutIn() {
+  const queries = useQueryClient();
+  const { materials, systems } = useChoices();
+  const [typed, setTyped] = useState(EMPTY);
+  const [material, setMaterial] = useState('cotton');
+  const [system, setSystem] = useState('in');
+  const [problem, setProblem] = useState<{ field: string; message: string; answers: Answer[] } | null>(null);
+  const [done, setDone] = useState<string | null>(null);
+  const send = async (body: typeof EMPTY) => {
+    setDone(null);
+    try {
+      await must(api.POST('/api/cupboard', { body: { ...body, material, system } }));
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error;
+      setProblem(error.body.problems[0] ?? { field: '', message: error.message, answers: [] });
+      return;
+    }
+    setProblem(null);
+    setDone(`${body.name.trim()} is in the cupboard.`);
+    // The next one is most likely kept in the same place.
+    setTyped({ ...EMPTY, place: body.place });
+    queries.invalidateQueries({ queryKey: ['cupboard'] });
+  };
+  const field = (key: keyof typeof EMPTY, label: string, placeholder: string) => (
+    <Field
+      label={label}
+      placeholder={placeholder}
+      value={typed[key]}
+      problem={problem?.field === key ? problem.message : null}
+      onChange={(value) => {
+        setTyped({ ...typed, [key]: value });
+        setProblem(null);
+      }}
+    />
+  );
+  return (
+    <Popover.Root>
+      <Popover.Trigger className="btn btn-act">
+        <Plus size={17} /> Put in
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          className="z-30 w-80 rounded border border-indigo bg-paper p-3 shadow-lg"
+          sideOffset={5}
+          collisionPadding={8}
+        >
+          <form
+            className="flex flex-col gap-2"
+            onSubmit={(e) => {
+              e.preventDefault();
+              void send(typed);
+            }}
+          >
+            {field('name', 'Name of the cloth', 'Marrow check')}
+            <div className="grid grid-cols-2 gap-2">
+              <SelectField label="What it is" value={material} choices={materials} onChoose={setMaterial} />
+              <SelectField
+                label="Sizes in"
+                value={system}
+                choices={systems.map((s) => ({ key: s.key, name: s.name }))}
+                onChoose={setSystem}
+              />
+            </div>
+            {field('at_hand', 'What is there', '2 fat quarters, 18 x 22')}
+            {problem?.answers.map((a) => (
+              <button
+                key={a.text}
+                type="button"
+                className="btn px-2 py-0.5 text-sm"
+                onClick={() => {
+                  setTyped({ ...typed, at_hand: a.text });
+                  void send({ ...typed, at_hand: a.text });
+                }}
+              >
+                {a.label}
+              </button>
+            ))}
+            {field('place', 'Where it is kept', 'blue crate')}
+            <div aria-live="polite">
+              {problem && !(problem.field in EMPTY) && (
+                <p className="font-bold text-madder">{problem.message}</p>
+              )}
+              {done && <p className="text-woad">{done}</p>}
+            </div>
+            <button type="submit" className="btn btn-act">
+              Put it in
+            </button>
+          </form>
+          <Popover.Arrow className="fill-indigo" />
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+interface FieldProps {
+  label: string;
+  placeholder: string;
+  value: string;
+  problem: string | null;
+  onChange: (value: string) => void;
+}
+
+function Field({ label, placeholder, value, problem, onChange }: FieldProps) {
+  const id = useId();
+  return (
+    <div>
+      <label htmlFor={id} className="text-sm text-soft">
+        {label}
+      </label>
+      <input
+        id={id}
+        className="field"
+        value={value}
+        placeholder={placeholder}
+        autoComplete="off"
+        aria-invalid={problem !== null}
+        aria-describedby={`${id}-note`}
+        onChange={(e) => onChange(e.target.value)}
+      />
+      <p id={`${id}-note`} aria-live="polite" className="text-sm font-bold text-madder">
+        {problem}
+      </p>
+    </div>
+  );
+}
