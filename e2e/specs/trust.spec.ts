@@ -49,7 +49,7 @@ test('a page of another origin gets nothing and changes nothing', async ({ page,
   expect(answers.length).toBeGreaterThan(0);
   expect(answers.every((status) => status === 403 || status === 405)).toBe(true);
   const shelf = await (await request.get(`${demo.address}/api/projects`)).json();
-  expect(shelf.total).toBe(16);
+  expect(shelf.total).toBe(17);
   expect(JSON.stringify(shelf)).not.toContain('Planted');
   other.close();
 });

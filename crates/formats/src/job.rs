@@ -2,7 +2,7 @@
 
 use crate::FormatError;
 use bofta_core::FieldProblem;
-use bofta_core::cloth::{Cloth, Form, Money, Price, Print, PrintUp, Shrink};
+use bofta_core::cloth::{Cloth, Form, Money, Price, Print, PrintUp, Repeat, Shrink};
 use bofta_core::lay::{Aim, Cuts, Job, JobPiece, Pin, Placement, Rules};
 use bofta_core::measure::{Length, ShopStep, System};
 use bofta_core::name;
@@ -62,6 +62,9 @@ struct PieceFile {
     #[serde(default)]
     mirror: Mirror,
     cloths: Vec<String>,
+    /// Where the middle of a motif falls on it, from its lower left corner.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    on_print: Option<[f64; 2]>,
 }
 
 #[derive(Serialize, Deserialize)]
@@ -146,6 +149,21 @@ struct ClothFile {
     owned: bool,
     #[serde(default = "one")]
     layers: u8,
+    #[serde(skip_serializing_if = "Option::is_none")]
+    repeat: Option<RepeatFile>,
+}
+
+#[derive(Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+struct RepeatFile {
+    #[serde(skip_serializing_if = "Option::is_none")]
+    across: Option<f64>,
+    #[serde(skip_serializing_if = "Option::is_none")]
+    along: Option<f64>,
+    #[serde(default)]
+    drop: f64,
+    /// The middle of one motif, as the cloth is washed.
+    at: [f64; 2],
 }
 
 const fn one() -> u8 {
@@ -288,6 +306,7 @@ impl Units {
             print: file.print,
             mirror: file.mirror,
             cloths: file.cloths,
+            on_print: file.on_print.map(|at| self.point("on_print", at)).transpose()?,
         })
     }
 
@@ -361,6 +380,16 @@ impl Units {
             up: file.up,
             nap: file.nap,
             layers: file.layers,
+            repeat: file.repeat.map(|r| self.repeat(&r).map_err(|p| p.within("repeat"))).transpose()?,
+        })
+    }
+
+    fn repeat(&self, file: &RepeatFile) -> Result<Repeat, FieldProblem> {
+        Ok(Repeat {
+            across: file.across.map(|l| self.length("across", l)).transpose()?,
+            along: file.along.map(|l| self.length("along", l)).transpose()?,
+            drop: self.length("drop", file.drop)?,
+            at: self.point("at", file.at)?,
         })
     }
 
@@ -432,6 +461,7 @@ pub fn write_job(job: &Job) -> String {
             print: p.print,
             mirror: p.mirror,
             cloths: p.cloths.clone(),
+            on_print: p.on_print.map(|at| [to(at.x), to(at.y)]),
         })
         .collect();
     let cloths = job
@@ -463,6 +493,12 @@ pub fn write_job(job: &Job) -> String {
                 }),
                 owned: c.owned,
                 layers: c.layers,
+                repeat: c.repeat.map(|r| RepeatFile {
+                    across: r.across.map(to),
+                    along: r.along.map(to),
+                    drop: to(r.drop),
+                    at: [to(r.at.x), to(r.at.y)],
+                }),
             };
             match &c.form {
                 Form::Roll { width, length, max } => {

@@ -78,6 +78,9 @@ struct CutFile {
     line: [f64; 4],
     reading: f64,
     from: String,
+    /// How far beyond the cut the middle of a motif must lie: the print tells where it runs, not the reading.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    motif: Option<f64>,
     frees: Vec<String>,
 }
 
@@ -170,6 +173,7 @@ fn cuts(job: &Job, lay: &ClothLay) -> Vec<CutFile> {
                 line: [round.around.x, round.around.y, round.around.right(), round.around.top()].map(|v| to(Length(v))),
                 reading: 0.0,
                 from: "left".into(),
+                motif: None,
                 frees: vec![format!("{} {}", round.frees.piece, round.frees.copy)],
             }),
             Step::Cut { cut, .. } => Some(CutFile {
@@ -182,6 +186,7 @@ fn cuts(job: &Job, lay: &ClothLay) -> Vec<CutFile> {
                 .into(),
                 line: [to(cut.line.x1), to(cut.line.y1), to(cut.line.x2), to(cut.line.y2)],
                 reading: to(cut.reading),
+                motif: cut.motif.map(to),
                 from: match cut.from {
                     Edge::Left => "left",
                     Edge::Near => "near",

@@ -217,7 +217,7 @@ fn cut_row(project: &Project, job: &Job, number: usize, step: &Step, all: &[Piec
     let off = falls_off(step, all, project, job);
     match step {
         Step::Cut { cut, .. } => {
-            let reading = format!("{} {}", project.ruler.show(cut.reading).text, project.system.symbol());
+            let reading = format!("{} {}", project.ruler.show(cut.reads()).text, project.system.symbol());
             Some(Row::ticked(number, &reading, &how(cut, project), &off))
         }
         Step::Outline(round) if round.sights.is_empty() => {
@@ -295,6 +295,8 @@ pub fn how(cut: &Cut, project: &Project) -> String {
         }
     };
     match (cut.kind, cut.from) {
+        (CutKind::SquareEnd, _) if cut.motif.is_some() => "square the end so far before the middle of a motif".into(),
+        (CutKind::Selvedge, _) if cut.motif.is_some() => "selvedge off, so far before the middle of a motif".into(),
         (CutKind::SquareEnd, _) => "square the end: just enough".into(),
         (CutKind::Selvedge, _) => "selvedge off, along the left edge".into(),
         (CutKind::Through, Edge::Near) => "right across, from the near edge".into(),

@@ -128,7 +128,7 @@ fn a_print_is_drawn_as_large_as_it_is() {
     for scale in [4.0 / inch, 9.5 / inch, 31.0 / inch] {
         let drawing = draw::at_hand(cloth, &cloth.at_hand[0], ("k", Ruler::Eighth), scale);
         assert!((tile(&drawing) - 6.0 * inch * scale).abs() < 0.01);
-        let drawing = draw::piece(&planned.draft.pieces[0], Some(cloth), Ruler::Eighth, scale, true);
+        let drawing = draw::piece(&planned.draft.pieces[0], Some(cloth), Ruler::Eighth, scale, (true, None));
         assert!((tile(&drawing) - 6.0 * inch * scale).abs() < 0.01);
     }
     // 54 in of cloth between the two ends of the line below it.
@@ -329,7 +329,7 @@ fn a_pieced_panel_shows_its_seams(#[case] front: &str, #[case] seams: usize) {
     };
     let (project, planned, ..) = made(System::Inches, &[make("front", front)]);
     let panel = planned.draft.piece("outer-panel").expect("a panel");
-    let plain = draw::piece(panel, project.cloth_of(panel.part), Ruler::Eighth, 1e-5, false);
+    let plain = draw::piece(panel, project.cloth_of(panel.part), Ruler::Eighth, 1e-5, (false, None));
     let drawn = Document::parse(&plain.to_svg()).map(|d| {
         let clipped = d
             .descendants()
@@ -405,4 +405,73 @@ fn bands_are_seen_on_the_wall() {
         seen.iter().filter_map(|s| if let Looks::Patch { cloth, .. } = s.looks { Some(cloth) } else { None }).collect();
     assert_eq!((tall, cloths), (vec![3.0, 6.0, 4.0], vec![Part::Outer, Part::Lining, Part::Base]));
     assert!(seen.iter().all(|s| s.width.in_units(System::Inches) == 14.0));
+}
+
+/// Where a motif has its place on a piece, its middle is drawn there: on the piece, on the wall it makes, on the lay.
+#[test]
+fn a_motif_is_drawn_where_it_falls() {
+    let field = |field, value: &str| Edit::Cloth { cloth: "moss-canvas".into(), field, value: value.into() };
+    let look = Look { pattern: Pattern::Flower, ground: "#EFE3C8".into(), figure: "#C7762B".into() };
+    let edits = [
+        Edit::ClothLook { cloth: "moss-canvas".into(), look },
+        field(ClothField::Repeat, "9"),
+        field(ClothField::RepeatWide, "11"),
+        field(ClothField::MotifFrom, "7"),
+        Edit::PlaceOnPrint { piece: "outer-panel".into(), across: "6".into(), up: "middle".into() },
+    ];
+    let (project, planned, job, lay) = made(System::Inches, &edits);
+    let moved = |drawing: &draw::Drawing, id: &str| -> (f64, f64) {
+        let text = drawing.to_svg();
+        let document = Document::parse(&text).expect("well formed");
+        let pattern = document
+            .descendants()
+            .find(|n| n.has_tag_name("pattern") && n.attribute("id").is_some_and(|i| i.starts_with(id)))
+            .expect("a pattern");
+        let place = pattern.attribute("patternTransform").expect("placed");
+        let place = place.strip_prefix("translate(").expect("moved").split_once(')').expect("closed").0;
+        let (x, y) = place.split_once(' ').expect("two figures");
+        (x.parse().expect("a figure"), y.parse().expect("a figure"))
+    };
+    let panel = planned.draft.piece("outer-panel").expect("a panel");
+    let (_, height) = panel.size();
+    let inch = Length::INCH.0 as f64;
+    // 36 px aside and 8 below the top of the drawing.
+    let piece =
+        draw::piece(panel, Some(&project.cloths[0]), Ruler::Eighth, 10.0 / inch, (true, project.motif_on(panel)));
+    let (x, y) = moved(&piece, "piece-");
+    assert!((x - (36.0 + 60.0)).abs() < 0.1 && (y - (8.0 + height.0 as f64 / inch * 5.0)).abs() < 0.1, "{x} {y}");
+    // On the wall it stands as far from the left edge, less the seam.
+    let faces = draw::faces(&project, &planned.draft, 560.0, 400.0);
+    let front = &faces[0];
+    let walls = project.bag.walls(project.ruler);
+    let (x, _) = moved(&front.drawing, "face-");
+    let wide = walls[0].width.0 as f64 / inch * front.per_unit;
+    let left = (560.0 - wide) / 2.0;
+    let beside = walls[0].beside.0 as f64 / inch;
+    assert!((x - (left + (6.0 - beside) * front.per_unit)).abs() < 0.2, "{x}");
+    // On the lay motifs lie where the job says: the first 7 in from the left edge.
+    let drawing = draw::cloth_lay(&project, &job, &lay.cloths[0], 960.0, 440.0, "t").expect("drawn");
+    let bare = Project { on_print: Default::default(), ..project.clone() };
+    let of_bare = bare.plan().expect("it stands").job.expect("it is laid");
+    assert_eq!(of_bare.cloths[0].repeat, None);
+    let (x, _) = moved(&drawing, "cloth-");
+    let text = drawing.to_svg();
+    let document = Document::parse(&text).expect("well formed");
+    let ground =
+        document.descendants().filter(|n| n.has_tag_name("rect")).map(|n| (number(n, "x"), number(n, "width")));
+    let (from, wide) = ground.max_by(|a, b| a.1.total_cmp(&b.1)).expect("cloth");
+    // The widest is the bolt, 16 px more at each side.
+    assert!((x - (from + 16.0 + (wide - 32.0) * 7.0 / 54.0)).abs() < 0.3, "{x} {from} {wide}");
+    // The board shows the same, and has the print beyond it by one repeat.
+    let board = draw::print_board(&project, panel, 620.0, 440.0).expect("a print");
+    let (x, _) = moved(&board.print, "print-board");
+    let (wide, _) = panel.size();
+    let left = (620.0 - wide.0 as f64 / inch * board.per_unit) / 2.0;
+    assert!((x - (board.beyond.0 + left + 6.0 * board.per_unit)).abs() < 0.2, "{x}");
+    assert!(
+        (board.beyond.0 - 11.0 * board.per_unit).abs() < 1e-6 && (board.beyond.1 - 9.0 * board.per_unit).abs() < 1e-6
+    );
+    let forgot = [field(ClothField::Repeat, ""), field(ClothField::RepeatWide, "")];
+    let unknown = forgot.iter().fold(project, |p, edit| p.edited(edit).expect("it stands").0);
+    assert!(draw::print_board(&unknown, panel, 620.0, 440.0).is_none());
 }

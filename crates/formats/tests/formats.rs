@@ -132,7 +132,11 @@ fn drawings_are_well_formed() {
     drawings.extend(draw::cloth_lay(&project, &job, &lay.cloths[0], 960.0, 440.0, "t"));
     drawings.extend(draw::thumbnail(&project, &job, &lay.cloths[0], 150.0, 90.0, "t"));
     drawings.extend(
-        planned.draft.pieces.iter().map(|p| draw::piece(p, project.cloth_of(p.part), project.ruler, 1e-5, true)),
+        planned
+            .draft
+            .pieces
+            .iter()
+            .map(|p| draw::piece(p, project.cloth_of(p.part), project.ruler, 1e-5, (true, None))),
     );
     let steps = bofta_core::cutting::cut_list(&job, &lay.cloths, &planned.draft.pieces, &[]);
     for step in &steps {
@@ -208,6 +212,26 @@ fn a_job_of_everything_reads_back_and_is_laid() {
         back.cloths.iter().map(|c| &c.placements).collect::<Vec<_>>(),
         lay.cloths.iter().map(|c| &c.placements).collect::<Vec<_>>()
     );
+}
+
+/// A print with its repeat, and a piece that has its place on it.
+#[test]
+fn places_on_a_print_read_back_and_are_laid() {
+    let placed =
+        EVERYTHING.replace(r#""cloths": ["fq"] } ],"#, r#""cloths": ["fq"], "on_print": [4, 2.5] } ],"#).replace(
+            r#""print": "two-way" }"#,
+            r#""print": "two-way", "repeat": { "across": 4, "along": 3, "drop": 1.5, "at": [1, 2] } }"#,
+        );
+    let job = read_job(&placed).expect("read");
+    assert_eq!(read_job(&write_job(&job)), Ok(job.clone()));
+    let lay = solve(&job, Budget::iterations(20), &mut Silent).expect("laid");
+    assert_eq!(verify(&job, &lay), []);
+    assert!(lay.complete(), "{:?}", lay.unplaced);
+    let refused = |from: &str, to: &str| read_job(&placed.replace(from, to)).expect_err("cannot stand").to_string();
+    assert!(refused("[4, 2.5]", "[14, 2.5]").contains("pieces[2].on_print"));
+    assert!(refused(r#""drop": 1.5"#, r#""drop": 3"#).contains("cloths[1].repeat.drop"));
+    assert!(refused(r#""across": 4"#, r#""across": -4"#).contains("cloths[1].repeat.across"));
+    assert!(refused(r#""along": 3"#, r#""around": 3"#).contains("around"));
 }
 
 #[test]

@@ -13,6 +13,7 @@ use bofta_store::Store;
 /// Fills an empty store.
 pub fn fill(store: &Store) -> anyhow::Result<()> {
     let projects = [
+        ("flower-show-tote", flower_show_tote()?),
         ("crate-pouch", crate_pouch()?),
         ("windfall-tote", windfall_tote()?),
         ("swap-table-pouch", swap_table_pouch()?),
@@ -282,6 +283,33 @@ fn bulb_sack() -> anyhow::Result<Project> {
         (Pattern::Check, "#E6DAC3", "#7A5A3A"),
         &[(C::Width, "36"), (C::AtHand, "2 yd"), (C::Selvedge, "1/4")],
     )?;
+    Ok(m.0)
+}
+
+/// A large flower in the middle of each panel, from a print that comes again and again.
+fn flower_show_tote() -> anyhow::Result<Project> {
+    use ClothField as C;
+    let mut m = Maker(Project::new("Flower-show tote", System::Centimetres));
+    m.bag(&[("width", "34"), ("height", "36"), ("depth", "6"), ("backing", "none"), ("strap_length", "64")])?;
+    m.cloth(
+        "Marigold furnishing",
+        "canvas",
+        (Pattern::Flower, "#EFE3C8", "#C7762B"),
+        &[(C::Width, "140"), (C::Price, "14.90"), (C::Repeat, "24"), (C::RepeatWide, "30"), (C::MotifFrom, "22")],
+    )?;
+    m.cloth(
+        "Stem-green lawn",
+        "cotton",
+        (Pattern::Plain, "#8FA87C", "#5F7A4E"),
+        &[(C::Width, "112"), (C::Price, "8.20")],
+    )?;
+    m.assign(&[
+        ("outer", "marigold-furnishing"),
+        ("straps", "stem-green-lawn"),
+        ("lining", "stem-green-lawn"),
+        ("pocket", "stem-green-lawn"),
+    ])?;
+    m.edit(Edit::PlaceOnPrint { piece: "outer-panel".into(), across: "middle".into(), up: "22".into() })?;
     Ok(m.0)
 }
 

@@ -31,7 +31,7 @@ fn the_demo_has_fifteen_projects_that_are_laid() {
     let (status, shelf) = server.get("/api/projects");
     assert_eq!(status, 200);
     let cards = shelf["cards"].as_array().expect("cards");
-    assert_eq!((cards.len(), &shelf["found"], &shelf["total"]), (16, &json!(16), &json!(16)));
+    assert_eq!((cards.len(), &shelf["found"], &shelf["total"]), (17, &json!(17), &json!(17)));
     for card in cards {
         let (_, view) = server.get(&format!("/api/projects/{}", card["id"].as_str().expect("id")));
         // One is short on purpose, and says so.
@@ -211,6 +211,36 @@ fn turns_of_a_piece_are_told_with_what_they_cost() {
     let (status, view) = server.edit("kneeler-tote", turned);
     assert_eq!((status, &view["pieces"][0]["lies"]), (200, &json!("across")));
     assert_eq!(view["pieces"][0]["grain"], "across the width");
+}
+
+/// A piece is placed on its print, on a board that tells what that costs and how many the cloth holds.
+#[test]
+fn a_piece_is_placed_on_its_print() {
+    let (_folder, server) = demo();
+    let board = "/api/projects/flower-show-tote/pieces/outer-panel/print";
+    let (status, seen) = server.get(board);
+    assert_eq!((status, &seen["placed"], &seen["across"]["middle"]), (200, &json!(true), &json!(true)));
+    assert_eq!(seen["up"]["size"]["text"], "22");
+    assert!(seen["costs"].as_str().is_some_and(|c| c.starts_with('+')), "{}", seen["costs"]);
+    assert!(seen["holds"].as_str().is_some_and(|h| h.contains("holds 2 of it")), "{}", seen["holds"]);
+    let place = |across: &str, up: &str| {
+        server.edit(
+            "flower-show-tote",
+            json!([{ "edit": "place-on-print", "piece": "outer-panel", "across": across, "up": up }]),
+        )
+    };
+    let (status, view) = place("51", "");
+    assert_eq!((status, &view["pieces"][0]["placed"]), (200, &json!("a motif 21 from the left, half way up")));
+    let (status, refused) = place("3 ells", "2");
+    assert_eq!((status, &refused["problems"][0]["field"]), (422, &json!("across")));
+    assert_eq!(place("", "").1["pieces"][0]["placed"], Value::Null);
+    let (_, seen) = server.get(board);
+    assert_eq!((&seen["placed"], &seen["holds"]), (&json!(false), &Value::Null));
+    assert!(seen["costs"].as_str().is_some_and(|c| c.starts_with('+')), "what it would cost: {}", seen["costs"]);
+    assert_eq!(server.get("/api/projects/flower-show-tote/pieces/sail/print").0, 404);
+    let (status, refused) = server.get("/api/projects/flower-show-tote/pieces/lining-panel/print");
+    assert_eq!(status, 409);
+    assert!(refused["message"].as_str().is_some_and(|m| m.contains("measure one repeat")), "{refused}");
 }
 
 /// What is called proven carries its reason, and the lay that is taken away its certificate, which is checked.

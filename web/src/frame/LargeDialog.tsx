@@ -9,10 +9,12 @@ interface Props {
   /** What closing leaves undone, for who cannot see the cross. */
   closing: string;
   onClose: () => void;
+  /** Takes Escape for itself, and tells whether it did: then the dialog stays. */
+  onEscape?: () => boolean;
   children: ReactNode;
 }
 
-export function LargeDialog({ title, about, closing, onClose, children }: Props) {
+export function LargeDialog({ title, about, closing, onClose, onEscape, children }: Props) {
   return (
     <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
       <Dialog.Portal>
@@ -20,6 +22,7 @@ export function LargeDialog({ title, about, closing, onClose, children }: Props)
         <Dialog.Content
           className="fixed top-1/2 left-1/2 z-50 max-h-[96vh] w-[1080px] max-w-[98vw] -translate-x-1/2 -translate-y-1/2 overflow-auto rounded border border-indigo bg-paper p-4 shadow-lg"
           onPointerDownOutside={(e) => e.preventDefault()}
+          onEscapeKeyDown={(e) => onEscape?.() && e.preventDefault()}
           {...(about ? {} : { 'aria-describedby': undefined })}
         >
           <div className="flex items-start gap-3">

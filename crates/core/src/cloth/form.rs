@@ -1,6 +1,6 @@
 //! A cloth and the room there is on it.
 
-use super::{Money, Price, Print, PrintUp};
+use super::{Money, Price, Print, PrintUp, Repeat};
 use crate::measure::{Length, ShopStep};
 use crate::shape::{Outline, Point};
 use serde::{Deserialize, Serialize};
@@ -78,6 +78,9 @@ pub struct Cloth {
     pub nap: bool,
     /// 1, or 2 when it lies folded lengthwise.
     pub layers: u8,
+    /// Where the motifs of its print lie, for pieces that have a place on the print.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub repeat: Option<Repeat>,
 }
 
 impl Cloth {
@@ -98,6 +101,7 @@ impl Cloth {
             up: PrintUp::Length,
             nap: false,
             layers: 1,
+            repeat: None,
         }
     }
 

@@ -8,6 +8,7 @@ mod form;
 mod material;
 mod price;
 mod print;
+mod repeat;
 mod said;
 mod scrap;
 
@@ -17,6 +18,7 @@ pub use form::{Cloth, Form, Shrink};
 pub use material::Material;
 pub use price::{Money, Price};
 pub use print::{Print, PrintUp};
+pub use repeat::Repeat;
 pub use said::{NotRead, Question, read_at_hand, read_of_cloths};
 pub(crate) use said::{both_sides, sides, unit_of};
 pub(crate) use scrap::check_scrap;

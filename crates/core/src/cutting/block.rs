@@ -51,6 +51,7 @@ impl Block {
                 print: panel.print,
                 mirror: Mirror::No,
                 cloths: vec![cloth.to_owned()],
+                on_print: None,
             })
         };
         let whole = Cloth { form: Form::Sheet { width, height, count: 1 }, owned: true, ..Cloth::roll(cloth, width) };

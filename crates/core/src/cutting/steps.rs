@@ -2,7 +2,7 @@
 
 use super::Block;
 use super::sight::{Sight, sights_of};
-use crate::cloth::Form;
+use crate::cloth::{Form, Repeat};
 use crate::lay::{ClothLay, Inside, Job, JobPiece, Placement, Region, outline_on_cloth};
 use crate::measure::Length;
 use crate::piece::{Figure, Piece};
@@ -72,9 +72,17 @@ pub struct Cut {
     pub bare: Option<Region>,
     /// It is whole: no piece was cut out of it before.
     pub whole: bool,
+    /// Of the first cuts on cloth with pieces placed on its print: how far beyond the cut the middle of a motif must lie.
+    /// Where they run is told by that, not by the reading.
+    pub motif: Option<Length>,
 }
 
 impl Cut {
+    /// What to set on the ruler: from its edge, or where the print tells where it runs from the middle of a motif.
+    pub fn reads(&self) -> Length {
+        self.motif.unwrap_or(self.reading)
+    }
+
     /// Of a cut that stops short, where along it the blade goes in and where it stops: from the near edge of what lies
     /// there when it runs along, from the left edge when it runs across. Nothing of a cut that runs from edge to edge.
     pub fn stretch(&self) -> Option<(Length, Length)> {
@@ -289,6 +297,7 @@ fn apart_by(job: &Job, lay: &ClothLay, aside_first: bool) -> Vec<Step> {
         placements: &lay.placements,
         regions: &regions,
         shaped: &shaped,
+        repeat: cloth.repeat,
         gone: vec![],
         steps: Vec::new(),
     };
@@ -315,6 +324,8 @@ struct Table<'a> {
     placements: &'a [Placement],
     regions: &'a [Region],
     shaped: &'a [bool],
+    /// Where the motifs of the print lie, if that matters.
+    repeat: Option<Repeat>,
     /// Right and far end of what can be used: beyond are the selvedge and the end that is trimmed.
     usable: (i64, i64),
     /// The smallest offcut worth keeping, either way round.
@@ -425,6 +436,7 @@ impl Table<'_> {
         for (n, (line, reading, from)) in lines.into_iter().enumerate() {
             let frees = if n == last { self.freed(&[first]) } else { vec![] };
             self.push(Cut {
+                motif: None,
                 kind: CutKind::Stopped,
                 line,
                 reading,
@@ -468,7 +480,21 @@ impl Table<'_> {
         };
         let bare = bare.map(|part| self.bare(part));
         let whole = bare.is_some_and(|(_, whole)| whole);
-        self.push(Cut { kind, line, reading, from, lies, frees, bare: bare.map(|(part, _)| part), whole });
+        // How much comes off before the print begins to count is not known.
+        let motif = self.motif(kind, at);
+        let bare = bare.map(|(part, _)| part).filter(|_| motif.is_none());
+        self.push(Cut { kind, line, reading, from, lies, frees, bare, whole, motif });
+    }
+
+    /// From a first cut at `at` to the middle of the next motif.
+    fn motif(&self, kind: CutKind, at: i64) -> Option<Length> {
+        let repeat = self.repeat?;
+        let (every, from) = match kind {
+            CutKind::SquareEnd => (repeat.along?, repeat.at.y),
+            CutKind::Selvedge => (repeat.across?, repeat.at.x),
+            CutKind::Through | CutKind::Stopped => return None,
+        };
+        Some(Length((from.0 - at).rem_euclid(every.0)))
     }
 
     /// A bare part without selvedge and trimmed end, and whether no piece was freed out of it before: its place is

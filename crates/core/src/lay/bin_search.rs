@@ -10,7 +10,8 @@ use super::rank::{Use, place_in_list, square_inches};
 use super::rectangles::{Laid, Strip, StripSearch};
 use super::stop::Stop;
 use crate::measure::Length;
-use crate::shape::Outline;
+use crate::piece::Mirror;
+use crate::shape::{Outline, Turn};
 use std::sync::Arc;
 
 /// Searches a limited bin gets before it is taken as full.
@@ -27,6 +28,8 @@ const POLISH: u64 = 1_500;
 pub(super) struct BinSearch<'a> {
     pub bin: usize,
     pub items: Vec<ItemType>,
+    /// These and what is pinned here: what bounds are shown of.
+    all: Vec<ItemType>,
     job: &'a Job,
     bins: Arc<[Bin]>,
     search: Search<'a>,
@@ -66,6 +69,26 @@ fn strip_of(job: &Job, bin: &Bin, items: &[ItemType], stop: &Stop) -> Strip {
     Strip::new(cloth, &pieces, job.rules.gap, job.rules.cuts).until(stop)
 }
 
+/// `items` and the copies that are pinned on `bin`.
+fn with_pinned(job: &Job, bin: &Bin, items: &[ItemType]) -> Vec<ItemType> {
+    let mut all = items.to_vec();
+    let cloth = &job.cloths[bin.cloth];
+    for pin in job.pinned.iter().filter(|p| p.cloth == cloth.id && p.cloth_copy == bin.copy) {
+        let Some(piece) = job.pieces.iter().position(|p| p.id == pin.placement.piece) else { continue };
+        let (of, copies) = (&job.pieces[piece], job.pieces[piece].yielded_by(&pin.placement, cloth));
+        let faced = of.mirror == Mirror::Pairs && !of.outline.is_symmetric(Turn::NONE);
+        for copy in (0..copies).map(|n| pin.placement.copy + n) {
+            let item = ItemType { piece, flipped: faced && copy.is_multiple_of(2), copies: 1 };
+            match all.iter_mut().find(|a| a.is_alike(&item)) {
+                Some(there) => there.copies += 1,
+                None => all.push(item),
+            }
+        }
+    }
+    all.sort_unstable_by_key(|l| (l.piece, l.flipped));
+    all
+}
+
 impl<'a> BinSearch<'a> {
     pub(super) fn new(
         job: &'a Job,
@@ -81,6 +104,7 @@ impl<'a> BinSearch<'a> {
         let cloth = &job.cloths[here.cloth];
         let seed = seed.wrapping_add(bin as u64);
         let pinned = job.pinned.iter().any(|p| p.cloth == cloth.id && p.cloth_copy == here.copy);
+        let all = with_pinned(job, here, &items);
         let plain = here.edge.is_none() && !here.folded && !pinned;
         let shaped = items.iter().any(|l| is_shaped(&job.pieces[l.piece]));
         let few_cuts = job.rules.aim == Aim::FewCuts;
@@ -90,7 +114,7 @@ impl<'a> BinSearch<'a> {
         let in_boxes = !shaped && (job.rules.gap == Length::ZERO || job.rules.cuts == Cuts::Through || !few);
         let (search, proof) = if plain && in_boxes {
             let strip = strip_of(job, here, &items, stop);
-            let known = if strip.gap > 0 { least_length(job, here, &items) } else { Proof::default() };
+            let known = if strip.gap > 0 { least_length(job, here, &all) } else { Proof::default() };
             (Search::Strip(Box::new(StripSearch::new(cloth, strip, few_cuts, seed))), known)
         } else {
             // The boxes come first: they are quick, and an answer if there is no time for more.
@@ -99,7 +123,7 @@ impl<'a> BinSearch<'a> {
                 .filter(|s| s.kinds.iter().all(|k| !k.choices.is_empty()));
             let boxes = strip.map(|strip| StripSearch::new(cloth, strip, few_cuts, seed));
             let nest = Arc::new(Nest::new(job, bins, &items, |_| vec![bin], stop));
-            let proof = if nest.is_whole { least_length(job, here, &items) } else { Proof::default() };
+            let proof = if nest.is_whole { least_length(job, here, &all) } else { Proof::default() };
             let through = job.rules.cuts == Cuts::Through;
             let mut nested = match &boxes {
                 _ if !nest.is_whole => NestSearch::idle(job, nest, seed),
@@ -125,6 +149,7 @@ impl<'a> BinSearch<'a> {
             only_boxes,
             bin,
             items,
+            all,
             job,
             bins: bins.clone(),
             search,
@@ -206,7 +231,7 @@ impl<'a> BinSearch<'a> {
             if cheaper < self.proof.bound {
                 return;
             }
-            if let Some(rule) = ruled_out_by_slices(self.job, bin, &self.items, cheaper, &self.stop) {
+            if let Some(rule) = ruled_out_by_slices(self.job, bin, &self.all, cheaper, &self.stop) {
                 self.proof.raise(cheaper + 1, || rule);
                 return;
             }

@@ -6,7 +6,7 @@ use crate::cloth::{Cloth, Form, Money, check_scrap};
 use crate::hashed::{HashMap, HashSet};
 use crate::measure::{LONGEST, Length, System};
 use crate::piece::{Grain, Mirror, PrintRule};
-use crate::shape::{Outline, SLIVER, Turn};
+use crate::shape::{Outline, Point, SLIVER, Turn};
 use serde::{Deserialize, Serialize};
 
 /// The most pieces, copies counted, that one job may hold.
@@ -16,6 +16,8 @@ pub const MOST_PIECES: u64 = 10_000;
 pub const MOST_NESTED: usize = 400;
 /// The most planners side by side.
 pub const MOST_PLANNERS: u32 = 16;
+/// The most pieces, copies counted, that have a place on a print.
+pub const MOST_ON_PRINT: u32 = 400;
 /// The most cloths of a job.
 pub const MOST_CLOTHS: usize = 1_000;
 /// What is worth most in a lay.
@@ -65,6 +67,10 @@ pub struct JobPiece {
     pub mirror: Mirror,
     /// Ids of the cloths it may come from, the first preferred.
     pub cloths: Vec<String>,
+    /// Where the middle of a motif falls on it, from its own lower left corner as it stands on the bag; on cloth without
+    /// a repeat it lies anywhere.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub on_print: Option<Point>,
 }
 
 impl JobPiece {
@@ -257,6 +263,7 @@ impl Job {
                 return Err(FieldProblem::new(field("outline"), "", SLIVER));
             }
         }
+        self.check_on_print()?;
         self.check_gap()?;
         if self.pieces.len() > MOST_NESTED && self.is_nested() {
             let message = format!(
@@ -276,6 +283,65 @@ impl Job {
         let shaped = |p: &JobPiece| !matches!(p.outline, Outline::Rect(..)) || p.grain == Grain::Bias;
         let edged = |c: &Cloth| c.layers == 2 || matches!(c.form, Form::Scrap { .. });
         !self.pinned.is_empty() || self.pieces.iter().any(shaped) || self.cloths.iter().any(edged)
+    }
+
+    /// Whether `piece` has its place on the print of `cloth`.
+    pub fn places(&self, piece: &JobPiece, cloth: &Cloth) -> bool {
+        piece.on_print.is_some() && cloth.repeat.is_some_and(|r| !r.is_plain())
+    }
+
+    /// What has a place on a print lies straight, on single cloth, and there are not too many of it.
+    fn check_on_print(&self) -> Result<(), FieldProblem> {
+        let mut placed = 0;
+        for (i, piece) in self.pieces.iter().enumerate() {
+            let field = format!("pieces[{i}].on_print");
+            let cloths = || piece.cloths.iter().filter_map(|id| self.cloth(id)).filter(|c| self.places(piece, c));
+            if cloths().next().is_none() {
+                continue;
+            }
+            let (width, height) = piece.outline.size();
+            let on = |at: Length, size: Length| at >= Length::ZERO && at <= size;
+            if !piece.on_print.is_some_and(|p| on(p.x, width) && on(p.y, height)) {
+                let message = format!("{}: the middle of its motif would not be on it.", piece.name);
+                return Err(FieldProblem::new(field, "", message));
+            }
+            placed += piece.count;
+            if placed > MOST_ON_PRINT {
+                let message =
+                    format!("{placed} pieces have a place on a print: at most {MOST_ON_PRINT} are laid together.");
+                return Err(FieldProblem::new(field, placed, message));
+            }
+            if piece.grain == Grain::Bias {
+                let message = format!("{} lies on the bias: no motif stands upright on it.", piece.name);
+                return Err(FieldProblem::new(field, "", message));
+            }
+            if let Some(folded) = cloths().find(|c| c.layers == 2) {
+                let message = format!(
+                    "{} has its place on the print, and {} lies folded: below the fold the print is not seen. Lay it single.",
+                    piece.name, folded.name
+                );
+                return Err(FieldProblem::new(field, "", message));
+            }
+        }
+        for (i, cloth) in self.cloths.iter().enumerate() {
+            let Some(repeat) = cloth.repeat else { continue };
+            let field = |name: &str| format!("cloths[{i}].repeat.{name}");
+            for (name, size) in [("across", repeat.across), ("along", repeat.along)] {
+                if let Some(size) = size.filter(|s| *s < Length::MILLIMETRE || *s > LONGEST) {
+                    return Err(self.problem(&field(name), size, "a repeat is from 1 mm to 20 m"));
+                }
+            }
+            let whole = repeat.along.map_or(Length(1), |along| along);
+            if repeat.drop < Length::ZERO || repeat.drop >= whole {
+                return Err(self.problem(&field("drop"), repeat.drop, "a drop is 0 or more and less than the repeat"));
+            }
+            for of in [repeat.at.x, repeat.at.y] {
+                if of < -LONGEST || of > LONGEST {
+                    return Err(self.problem(&field("at"), of, "a motif lies at most 20 m away"));
+                }
+            }
+        }
+        Ok(())
     }
 
     fn check_gap(&self) -> Result<(), FieldProblem> {

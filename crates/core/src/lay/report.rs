@@ -8,7 +8,7 @@ use super::job::{Job, JobPiece};
 use super::nest::Detail;
 use super::offcuts::{bands, keepable, remaining};
 use super::planner::Planner;
-use super::proof::{SheetsNeeded, least_sheets};
+use super::proof::{Proof, SheetsNeeded, least_sheets};
 use super::share::why_unplaced;
 use super::turns::allowed_turns;
 use crate::cloth::{Cloth, Form, Money};
@@ -290,6 +290,8 @@ fn cloth_lay(
         .iter()
         .filter_map(|p| Some((p, known(p)?)))
         .fold(Area(0), |sum, (p, piece)| sum + Area(piece.outline.area().0 * i128::from(copies(p))));
+    // Of more than lies here nothing is said.
+    let proof = if search.over() { Proof::default() } else { search.proof.clone() };
     let lay = ClothLay {
         cloth: cloth.id.clone(),
         copy: bin.copy,
@@ -298,8 +300,8 @@ fn cloth_lay(
         used_share: area.share_of(whole_area(cloth, buy_length.shrunk(cloth.shrink.along).max(needed_length))),
         placements,
         offcuts,
-        bound: cloth.buy_length(cloth.needed_length(Length(search.proof.bound))),
-        proof: search.proof.certificate(),
+        bound: cloth.buy_length(cloth.needed_length(Length(proof.bound))),
+        proof: proof.certificate(),
         through: search.through(),
     };
     (lay, told)

@@ -1,8 +1,9 @@
 //! From a job to a lay: planners search side by side and hand each other what they find, as long as they are let.
 
 use super::answer::Lay;
-use super::bin::bins;
+use super::bin::{Bin, bins};
 use super::job::{Job, MOST_PLANNERS};
+use super::on_print::{has_places, told_of, with_places};
 use super::planner::Planner;
 use super::report::lay_of;
 use super::stop::Stop;
@@ -81,8 +82,43 @@ pub fn solve(job: &Job, budget: Budget, observer: &mut dyn Observer) -> Result<L
     job.check()?;
     pin_faults(job)?;
     let bins: Arc<[_]> = bins(job).into();
+    let lay = if has_places(job) {
+        let jobs = with_places(job, &bins, &budget.stop);
+        let whole = |lay: &Lay| {
+            let mut lay = lay.clone();
+            told_of(job, &mut lay);
+            lay
+        };
+        whole(&search(&jobs, &bins, &budget, &mut Told { observer, told: &whole })?)
+    } else {
+        search(std::slice::from_ref(job), &bins, &budget, observer)?
+    };
+    debug_assert_eq!(super::verify(job, &lay), vec![], "a lay that does not hold");
+    Ok(lay)
+}
+
+/// Tells another what is found, in other words.
+struct Told<'a> {
+    observer: &'a mut dyn Observer,
+    told: &'a dyn Fn(&Lay) -> Lay,
+}
+
+impl Observer for Told<'_> {
+    fn tick(&mut self, iterations: u64) -> ControlFlow<()> {
+        self.observer.tick(iterations)
+    }
+
+    fn better(&mut self, lay: &Lay) {
+        self.observer.better(&(self.told)(lay));
+    }
+}
+
+/// Searches for the best lay of that one of `jobs` that begins best; all are of the same pieces and cloths.
+fn search(jobs: &[Job], bins: &Arc<[Bin]>, budget: &Budget, observer: &mut dyn Observer) -> Result<Lay, NoLay> {
     let stop = &budget.stop;
-    let mut planners = vec![Planner::new(job, &bins, job.rules.seed, stop)];
+    let begun = jobs.iter().map(|job| (job, Planner::new(job, bins, job.rules.seed, stop)));
+    let Some((job, first)) = begun.min_by_key(|(_, planner)| planner.rank()) else { return Err(NoLay::OutOfTime) };
+    let mut planners = vec![first];
     // What found no place may only not have been tried.
     if stop.asked() && !planners[0].complete() {
         return Err(NoLay::OutOfTime);
@@ -95,7 +131,7 @@ pub fn solve(job: &Job, budget: Budget, observer: &mut dyn Observer) -> Result<L
     while iterations < budget.iterations && !stop.asked() && !planners.iter().any(Planner::finished) {
         while planners.len() < wanted {
             let seed = job.rules.seed.wrapping_mul(0x9E37_79B9).wrapping_add(planners.len() as u64);
-            let another = Planner::new(job, &bins, seed, stop);
+            let another = Planner::new(job, bins, seed, stop);
             // Cut short it is no other opinion.
             if stop.asked() {
                 break;
@@ -121,9 +157,7 @@ pub fn solve(job: &Job, budget: Budget, observer: &mut dyn Observer) -> Result<L
         }
     }
     exchange(&mut planners);
-    let lay = lay_of(job, &planners[0], iterations, true);
-    debug_assert_eq!(super::verify(job, &lay), vec![], "a lay that does not hold");
-    Ok(lay)
+    Ok(lay_of(job, &planners[0], iterations, true))
 }
 
 /// Steps of a round: some milliseconds' worth.

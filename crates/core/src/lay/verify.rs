@@ -2,7 +2,7 @@
 //! compared with the boolean operations of the `geo` crate.
 
 use super::answer::{ClothLay, Lay, Placement};
-use super::job::{Cuts, Job};
+use super::job::{Cuts, Job, JobPiece};
 use super::proof::{certificate_fault, sheets_fault};
 use super::turns::allowed_turns;
 use crate::FieldProblem;
@@ -46,6 +46,13 @@ pub enum Fault {
     Mirror {
         /// The piece.
         piece: String,
+    },
+    /// A motif of the print does not fall where it should on the piece.
+    Print {
+        /// The piece.
+        piece: String,
+        /// The cloth.
+        cloth: String,
     },
     /// A cloth the piece may not come from, or one the job does not have.
     Cloth {
@@ -114,6 +121,7 @@ impl fmt::Display for Fault {
                 write!(f, "{piece} is turned by {turn}°, which its grain and print do not allow")
             }
             Self::Mirror { piece } => write!(f, "{piece} lies on the wrong face"),
+            Self::Print { piece, cloth } => write!(f, "the print of {cloth} does not fall right on {piece}"),
             Self::Cloth { piece, cloth } => write!(f, "{piece} may not come from {cloth}"),
             Self::Unknown { piece } => write!(f, "the job has no piece {piece}"),
             Self::Copy { piece, copy } => write!(f, "copy {copy} of {piece} lies twice, or there is no such copy"),
@@ -266,6 +274,9 @@ fn shapes(job: &Job, cloth: &Cloth, placements: &[Placement], faults: &mut Vec<F
             .into_iter()
             .map(|p| Point::new(p.x + placement.x, p.y + placement.y))
             .collect();
+        if !falls_right(piece, cloth, placement) {
+            faults.push(Fault::Print { piece: label(placement), cloth: cloth.id.clone() });
+        }
         let mut on_cloth = MultiPolygon::from(polygon_of(&corners));
         if placement.on_fold {
             let (width, _) = piece.outline.extent(placement.turn);
@@ -282,6 +293,30 @@ fn shapes(job: &Job, cloth: &Cloth, placements: &[Placement], faults: &mut Vec<F
         shapes.push(Shape { label: label(placement), on_cloth, corners });
     }
     shapes
+}
+
+/// Whether a motif falls on the piece where it should: counted in columns from the one that is known.
+fn falls_right(piece: &JobPiece, cloth: &Cloth, placement: &Placement) -> bool {
+    let (Some(on_piece), Some(repeat)) = (piece.on_print, &cloth.repeat) else { return true };
+    let (width, height) = piece.outline.size();
+    let x = if placement.mirrored { width - on_piece.x } else { on_piece.x };
+    let y = on_piece.y;
+    let (x, y) = match placement.turn.degrees() {
+        0 => (x, y),
+        90 => (height - y, x),
+        180 => (width - x, height - y),
+        270 => (y, width - x),
+        _ => return repeat.across.is_none() && repeat.along.is_none(),
+    };
+    let (dx, dy) = ((placement.x + x - repeat.at.x).0, (placement.y + y - repeat.at.y).0);
+    let mut column = 0;
+    if let Some(across) = repeat.across {
+        if dx % across.0 != 0 {
+            return false;
+        }
+        column = dx / across.0;
+    }
+    repeat.along.is_none_or(|along| (dy - column * repeat.drop.0) % along.0 == 0)
 }
 
 fn check_cloth(job: &Job, cloth: &Cloth, lay: &ClothLay, faults: &mut Vec<Fault>) {

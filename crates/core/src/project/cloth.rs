@@ -22,6 +22,8 @@ pub enum Pattern {
     Sprig,
     /// Watering cans, all standing: one-way.
     Cans,
+    /// A large flower on its stem, several hands tall: one-way.
+    Flower,
     /// Batting or fleece.
     Fleece,
 }
@@ -36,20 +38,21 @@ impl Pattern {
             Self::Check => "check",
             Self::Sprig => "sprigs",
             Self::Cans => "watering cans",
+            Self::Flower => "a large flower",
             Self::Fleece => "fleece",
         }
     }
 
     /// All patterns, in the order they are offered.
-    pub const ALL: [Self; 7] =
-        [Self::Plain, Self::Seeds, Self::Ticking, Self::Check, Self::Sprig, Self::Cans, Self::Fleece];
+    pub const ALL: [Self; 8] =
+        [Self::Plain, Self::Seeds, Self::Ticking, Self::Check, Self::Sprig, Self::Cans, Self::Flower, Self::Fleece];
 
     /// The direction a print drawn like this usually has.
     pub const fn default_print(self) -> Print {
         match self {
             Self::Plain | Self::Seeds | Self::Fleece => Print::AllOver,
             Self::Ticking | Self::Check => Print::TwoWay,
-            Self::Sprig | Self::Cans => Print::OneWay,
+            Self::Sprig | Self::Cans | Self::Flower => Print::OneWay,
         }
     }
 }
@@ -149,6 +152,15 @@ pub struct ProjectCloth {
     /// How tall one repeat of its print is, where that is measured; nothing draws it at a usual size.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub repeat: Option<Length>,
+    /// How wide one repeat is, where that is measured.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub repeat_wide: Option<Length>,
+    /// Each next column of motifs stands half a repeat further along.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub half_drop: bool,
+    /// How far from the left edge, its selvedge included, the middle of the first motif stands, where that is measured.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub motif_from: Option<Length>,
 }
 
 impl ProjectCloth {
@@ -189,6 +201,9 @@ impl ProjectCloth {
             nap: false,
             look: Look { pattern, ground: "#c9b48a".into(), figure: "#7d6a43".into() },
             repeat: None,
+            repeat_wide: None,
+            half_drop: false,
+            motif_from: None,
         }
     }
 
@@ -233,6 +248,7 @@ impl ProjectCloth {
             up: self.up,
             nap: self.nap,
             layers: 1,
+            repeat: None,
         }
     }
 

@@ -5,13 +5,14 @@ use super::cloth::{AT_HAND, ProjectCloth};
 use super::cut_plan::CutPlan;
 use super::joins;
 use super::measured::{self, Measured};
+use super::on_print::OnPrint;
 use crate::FieldProblem;
 use crate::bag::backing::{self, BlockRows};
 use crate::bag::binding::Join;
-use crate::bag::{Bag, Draft, Family, Finished, Good, GoodKind, MadeUp};
+use crate::bag::{Bag, Draft, Family, Finished, Good, GoodKind, MadeUp, Notice};
 use crate::buying::linear::{self, Reel, Sold};
 use crate::buying::{Missing, missing};
-use crate::cloth::Money;
+use crate::cloth::{Cloth, Money};
 use crate::cutting::Block;
 use crate::lay::{Cuts, Job, JobPiece, Lay, Rules, Stop};
 use crate::measure::{Length, Ruler, ShopStep, System};
@@ -85,6 +86,9 @@ pub struct Project {
     /// Pieces that the maker turned by hand, by id: how they lie instead of as they are drafted.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
     pub turned: BTreeMap<String, Grain>,
+    /// Where a motif falls on pieces that are placed on their print, by the piece's id.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub on_print: BTreeMap<String, OnPrint>,
     /// The sign prices are shown with, if one was given.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub currency: Option<String>,
@@ -140,6 +144,7 @@ impl Project {
             made_up: BTreeMap::new(),
             measured: BTreeMap::new(),
             turned: BTreeMap::new(),
+            on_print: BTreeMap::new(),
             currency: None,
             lengths_at_hand: vec![],
         }
@@ -161,7 +166,20 @@ impl Project {
 
     /// What `lay` of `job`, this project's, leaves out: more of a cloth is bought off the roll.
     pub fn missing(&self, job: &Job, lay: &Lay, stop: &Stop) -> Option<Missing> {
-        let roll = |id: &str| self.cloth(id).map(ProjectCloth::roll);
+        let roll = |id: &str| {
+            let of = self.cloth(id)?;
+            let roll = of.roll();
+            // A job that knows where the print's motifs lie was worked out with what that takes.
+            let Some(known) = job.cloths.iter().find(|c| c.repeat.is_some() && self.cloth(&c.id) == Some(of)) else {
+                return Some(roll);
+            };
+            Some(Cloth {
+                repeat: known.repeat,
+                selvedge: roll.selvedge.max(known.selvedge),
+                trim: roll.trim.max(known.trim),
+                ..roll
+            })
+        };
         missing(job, lay, &roll, stop)
     }
 
@@ -230,7 +248,8 @@ impl Project {
         }
         joins::join(self, &mut draft);
         self.arrange_blocks(&mut draft);
-        let advice = advice::advice(self, &draft);
+        let advice = advice::advice(self, &draft).into_iter().chain(self.told_of_print(&draft));
+        let advice: Vec<Notice> = advice.collect();
         draft.notices.extend(advice);
         let unassigned: Vec<Part> = Part::ALL
             .into_iter()
@@ -246,7 +265,8 @@ impl Project {
             return Planned { draft, finished, job: None, unassigned, blocks: vec![], fixed: None, problems: vec![] };
         }
         let job = self.job(&draft);
-        let problems: Vec<FieldProblem> = job.check().err().into_iter().collect();
+        let problem = self.no_room_for_print(&job).or_else(|| job.check().err());
+        let problems: Vec<FieldProblem> = problem.into_iter().collect();
         let job = problems.is_empty().then_some(job);
         let blocks = self.blocks(&draft);
         Planned { draft, finished, job, unassigned, blocks, fixed: None, problems }
@@ -325,11 +345,15 @@ impl Project {
                     print: if self.lay.print_may_lie { PrintRule::Ignore } else { p.print },
                     mirror: p.mirror,
                     cloths: self.laid_on(p.part),
+                    on_print: self.motif_on(p),
                 }
             })
             .collect();
         let used: HashSet<&str> = pieces.iter().flat_map(|p| p.cloths.iter().map(String::as_str)).collect();
-        let all = self.cloths.iter().flat_map(|c| c.for_job(self.system));
+        let all = self
+            .cloths
+            .iter()
+            .flat_map(|c| c.for_job(self.system).into_iter().map(move |cloth| self.with_print(c, cloth, draft)));
         let cloths = all.filter(|c| used.contains(c.id.as_str())).collect();
         let keep = match self.system {
             System::Inches => Length::INCH * 5,

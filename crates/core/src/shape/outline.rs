@@ -241,17 +241,31 @@ impl Outline {
     /// The corners as placed: mirrored (x → −x) if asked, then turned, then moved so that the lower left corner of
     /// the bounding box is the origin.
     pub fn placed(&self, turn: Turn, mirrored: bool) -> Vec<Point> {
-        let mut corners = self.corners();
+        let placing = self.placing(turn, mirrored);
+        let mut corners: Vec<Point> = self.corners().into_iter().map(placing).collect();
         if mirrored {
             corners.reverse(); // stays counter-clockwise
         }
+        corners
+    }
+
+    /// Where `point` of the outline comes to lie when it [is placed](Self::placed). Exact for quarter turns.
+    pub fn placed_point(&self, point: Point, turn: Turn, mirrored: bool) -> Point {
+        self.placing(turn, mirrored)(point)
+    }
+
+    /// Turned about the origin, then moved so that the lower left corner of its box lies there.
+    fn placing(&self, turn: Turn, mirrored: bool) -> impl Fn(Point) -> Point {
+        let corners = self.corners();
         // Mirrored within its own width, so that a symmetric outline stays the same to the unit at any turn.
         let right = corners.iter().map(|p| p.x).max().unwrap_or_default();
-        let turned: Vec<Point> =
-            corners.into_iter().map(|p| turn.of(if mirrored { Point::new(right - p.x, p.y) } else { p })).collect();
-        let left = turned.iter().map(|p| p.x).min().unwrap_or_default();
-        let low = turned.iter().map(|p| p.y).min().unwrap_or_default();
-        turned.into_iter().map(|p| Point::new(p.x - left, p.y - low)).collect()
+        let turned = move |p: Point| turn.of(if mirrored { Point::new(right - p.x, p.y) } else { p });
+        let left = corners.iter().map(|p| turned(*p).x).min().unwrap_or_default();
+        let low = corners.iter().map(|p| turned(*p).y).min().unwrap_or_default();
+        move |p| {
+            let p = turned(p);
+            Point::new(p.x - left, p.y - low)
+        }
     }
 
     /// The area enclosed; a circle's to the nearest square unit.

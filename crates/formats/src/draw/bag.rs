@@ -3,7 +3,7 @@
 
 use super::anchor::{Anchor, BagDrawing};
 use super::canvas::{Canvas, Style, ink, num};
-use super::dress::{Dress, Onto, made_up, part};
+use super::dress::{Dress, Onto, made_up, motif_on, part};
 use super::pattern::paint;
 use super::solid::solid_bag;
 use bofta_core::bag::piecing::Piecing;
@@ -49,7 +49,7 @@ pub fn bag(project: &Project, draft: &Draft, width: f64, height: f64) -> BagDraw
         if let Some(cloth) = project.cloth_of(part) {
             shown += 1;
             let id = format!("bag-{}-{shown}", part.key());
-            *slot = paint(&mut canvas, cloth, &id, 0, scale);
+            *slot = paint(&mut canvas, cloth, &id, (0, scale), None);
         }
     }
     if let Some(cloth) = project.cloth_of(Part::Straps) {
@@ -57,13 +57,25 @@ pub fn bag(project: &Project, draft: &Draft, width: f64, height: f64) -> BagDraw
     }
     let unit = project.system.unit().0 as f64 * scale;
     let bottom = height - 52.0;
-    let dress = Dress::of(&mut canvas, project, "bag-part", scale);
+    let dress = Dress::of(&mut canvas, project, "bag-part", scale, None);
     let made = made_up(project, draft).into_iter().map(|s| (0, s));
     let seen: Vec<(u32, Seen)> = made.chain(project.bag.seen(project.ruler)).collect();
     let of = |side: Side| seen.iter().filter(move |(_, s)| s.side == side).map(|(_, s)| s);
     let flat = Flat { tote, scale, left: margin, bottom, spacing: draft.strap_spacing, drop };
-    let mut anchors = flat.draw(&mut canvas, &paints, unit);
     let (x, y) = (flat.left + tote.depth.0 as f64 / 2.0 * scale, bottom - tote.height.0 as f64 * scale);
+    // A motif that has its place on the front is seen there, on either drawing of it.
+    let walls = project.bag.walls(project.ruler);
+    let motif = walls.iter().find(|w| w.side == Side::Front).and_then(|w| motif_on(project, draft, w));
+    let fronted = |canvas: &mut Canvas, paints: &Paints, id: &str, left: f64| match motif {
+        Some((part, (a, b))) if tote.front.piecing == Piecing::Whole => {
+            let at = Some((left + a * scale, y + b * scale));
+            let front = project.cloth_of(part).map(|c| paint(canvas, c, id, (0, scale), at));
+            Paints { front: front.unwrap_or_else(|| paints.front.clone()), ..paints.clone() }
+        }
+        _ => paints.clone(),
+    };
+    let on_flat = fronted(&mut canvas, &paints, "bag-front-flat", x);
+    let mut anchors = flat.draw(&mut canvas, &on_flat, unit);
     // Bands and patches run on to the side seams, wider towards the mouth; what is put on lies on the face.
     let (wide, deep, tall) = (tote.width.0 as f64, tote.depth.0 as f64, tote.height.0 as f64);
     let to_the_seams = |a: f64, b: f64| {
@@ -77,7 +89,8 @@ pub fn bag(project: &Project, draft: &Draft, width: f64, height: f64) -> BagDraw
     }
     let left = flat.left + (tote.width + tote.depth).0 as f64 * scale + between;
     let standing = Standing { tote, scale, left, bottom, spacing: draft.strap_spacing, drop };
-    anchors.extend(standing.draw(&mut canvas, &paints, unit));
+    let on_standing = fronted(&mut canvas, &paints, "bag-front-standing", left);
+    anchors.extend(standing.draw(&mut canvas, &on_standing, unit));
     for s in of(Side::Front) {
         part(&mut canvas, s, &dress, &Onto { at: &|a, b| (left + a * scale, y + b * scale), scale });
     }
@@ -90,11 +103,13 @@ pub fn bag(project: &Project, draft: &Draft, width: f64, height: f64) -> BagDraw
 }
 
 /// A stroke has no ground of its own laid under it.
+#[derive(Clone)]
 struct StrapPaint {
     ground: String,
     figures: String,
 }
 
+#[derive(Clone)]
 struct Paints {
     outer: String,
     straps: StrapPaint,

@@ -95,7 +95,8 @@ fn on_table(
     let table =
         Table { scale, left: (width - wide.0 as f64 * scale) / 2.0, bottom: (height + there.0 as f64 * scale) / 2.0 };
     let (x, y) = (|v| table.x(v), |v| table.y(v));
-    paint(canvas, cloth, "on-table", up_degrees(cloth), scale);
+    let motif = as_job.repeat.map(|r| (table.x(r.at.x.0), table.y(r.at.y.0)));
+    paint(canvas, cloth, "on-table", (up_degrees(cloth), scale), motif);
     let here = (x(lies.x), y(lies.top()), x(lies.right()) - x(lies.x), y(lies.y) - y(lies.top()));
     let on_scrap = scrap::edges(as_job);
     if let Some((corners, flaws)) = &on_scrap {
@@ -224,9 +225,18 @@ fn straight(
             }
         }
     }
-    // The measured distance, from its edge to the line.
+    // The measured distance, from its edge to the line, or from the line to the motif that tells where it runs.
     let thin = Style::line(ink::MADDER, 1.3).dash("3 3");
-    if upright {
+    let motif = cut.motif.zip(job.cloth(&lay.cloth).and_then(|c| c.repeat));
+    if let Some((beyond, repeat)) = motif {
+        let column = x(repeat.at.x.0);
+        if upright {
+            let level = y(repeat.at.y.0);
+            canvas.line(x1, level, x1 + beyond.0 as f64 * table.scale, level, &thin);
+        } else {
+            canvas.line(column, y1, column, y1 - beyond.0 as f64 * table.scale, &thin);
+        }
+    } else if upright {
         let level = y(lies.y) + 12.0;
         canvas.line(x(lies.x), level, x1, level, &thin);
     } else {
@@ -243,7 +253,11 @@ fn corner(project: &Project, piece: &Piece, cut: &CornerCut, (width, height): (f
     let (x, y) = ((width - pw) / 2.0, (height - ph) / 2.0 - 6.0);
     let mut canvas = Canvas::default();
     let fill = match project.cloth_of(piece.part) {
-        Some(cloth) => paint(&mut canvas, cloth, "on-table", 0, scale),
+        Some(cloth) => {
+            let motif = project.motif_on(piece).filter(|_| cloth.has_repeat());
+            let motif = motif.map(|m| (x + m.x.0 as f64 * scale, y + ph - m.y.0 as f64 * scale));
+            paint(&mut canvas, cloth, "on-table", (0, scale), motif)
+        }
         None => ink::PAPER.to_owned(),
     };
     for layer in (0..cut.layers.min(4)).rev() {

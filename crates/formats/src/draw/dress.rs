@@ -36,11 +36,18 @@ impl Dress {
     }
 
     /// The project's cloths, their patterns defined on `canvas` under ids that begin with `prefix`, `scale` pixels to a
-    /// unit of length.
-    pub(super) fn of(canvas: &mut Canvas, project: &Project, prefix: &str, scale: f64) -> Self {
+    /// unit of length; of the part that `motif` names a motif falls on its point of the drawing.
+    pub(super) fn of(
+        canvas: &mut Canvas,
+        project: &Project,
+        prefix: &str,
+        scale: f64,
+        motif: Option<(Part, (f64, f64))>,
+    ) -> Self {
         let dressed = Part::ALL.into_iter().filter_map(|part| {
             let cloth = project.cloth_of(part)?;
-            let figures = paint(canvas, cloth, &format!("{prefix}-{}", part.key()), 0, scale);
+            let motif = motif.filter(|(of, _)| *of == part).map(|(_, at)| at);
+            let figures = paint(canvas, cloth, &format!("{prefix}-{}", part.key()), (0, scale), motif);
             Some((part, Cloth { ground: cloth.look.ground.clone(), figures }))
         });
         Self::new(dressed.collect())
@@ -73,6 +80,22 @@ pub(super) fn made_up(project: &Project, draft: &Draft) -> Vec<Seen> {
         Some(project.made_up.get(id)?.seen(wall, part))
     };
     walls.iter().filter_map(on).flatten().collect()
+}
+
+/// Where a motif of its print falls on a wall, from the left and down from the mouth, and which part is cut from that
+/// print; nothing where its piece has no place on a print.
+pub(super) fn motif_on(project: &Project, draft: &Draft, wall: &Wall) -> Option<(Part, (f64, f64))> {
+    let piece = draft.pieces.iter().find(|p| Some(p.id.as_ref()) == wall.piece)?;
+    let motif = project.motif_on(piece).filter(|_| !wall.across_a_seam)?;
+    project.cloth_of(piece.part).filter(|c| c.has_repeat())?;
+    let (width, height) = piece.size();
+    // What is cut in one over the base lies on its back upside down.
+    let from = if wall.upside_down {
+        (width - motif.x - wall.beside, motif.y - wall.top)
+    } else {
+        (motif.x - wall.beside, height - motif.y - wall.top)
+    };
+    Some((piece.part, (from.0.0 as f64, from.1.0 as f64)))
 }
 
 /// Draws what is seen of a part.

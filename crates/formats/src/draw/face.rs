@@ -1,7 +1,7 @@
 //! One wall of a bag seen straight on, with the parts on it and where each can be taken hold of.
 
 use super::canvas::{Canvas, Drawing, Style, ink};
-use super::dress::{Dress, Onto, made_up, part};
+use super::dress::{Dress, Onto, made_up, motif_on, part};
 use bofta_core::bag::{Choice, Draft, Moves, Seen, Side, Wall};
 use bofta_core::measure::Length;
 use bofta_core::piece::Part;
@@ -60,10 +60,11 @@ fn face(
     let margin = 18.0;
     let room = (width - margin * 2.0, height - margin * 2.0);
     let scale = (room.0 / f(wall.width)).min(room.1 / (f(wall.height) + above));
-    let dress = Dress::of(&mut canvas, project, &format!("face-{}", wall.side.answer().key), scale);
     let left = (width - f(wall.width) * scale) / 2.0;
     let top = (height - (f(wall.height) + above) * scale) / 2.0 + above * scale;
     let at = |x: f64, y: f64| (left + x * scale, top + y * scale);
+    let motif = motif_on(project, draft, wall).map(|(part, (x, y))| (part, at(x, y)));
+    let dress = Dress::of(&mut canvas, project, &format!("face-{}", wall.side.answer().key), scale, motif);
     let onto = Onto { at: &at, scale };
     let of = |id: &str| draft.pieces.iter().find(|p| p.id == id).map(|p| p.part);
     let cloth = wall.piece.and_then(of).unwrap_or(Part::Outer);

@@ -76,7 +76,7 @@ pub fn thumbnail(project: &Project, job: &Job, lay: &ClothLay, width: f64, heigh
     let bottom = (height + there.0 as f64 * scale) / 2.0;
     let sheet = Sheet { project, cloth, as_job, job, lay, scale, left, bottom, width: wide, length: there, key };
     let mut canvas = Canvas::default();
-    paint(&mut canvas, cloth, &sheet.pattern(), up_degrees(cloth), scale);
+    paint(&mut canvas, cloth, &sheet.pattern(), (up_degrees(cloth), scale), sheet.motif());
     sheet.ground(&mut canvas);
     for placement in &lay.placements {
         let style = Style::fill(format!("url(#{})", sheet.pattern())).stroke(ink::INDIGO, 1.0);
@@ -97,6 +97,11 @@ impl Sheet<'_> {
 
     fn y(&self, y: Length) -> f64 {
         self.bottom - y.0 as f64 * self.scale
+    }
+
+    /// Where a motif of its print lies, if pieces have places on it.
+    fn motif(&self) -> Option<(f64, f64)> {
+        self.as_job.repeat.map(|r| (self.x(r.at.x), self.y(r.at.y)))
     }
 
     fn placed(&self, p: &Placement) -> Option<(f64, f64, f64, f64)> {
@@ -130,7 +135,7 @@ impl Sheet<'_> {
 
     fn cloth(&self, canvas: &mut Canvas) {
         let pattern = self.pattern();
-        paint(canvas, self.cloth, &pattern, up_degrees(self.cloth), self.scale);
+        paint(canvas, self.cloth, &pattern, (up_degrees(self.cloth), self.scale), self.motif());
         let (x, right) = (self.x(Length::ZERO), self.x(self.width));
         let top = self.y(self.length);
         // The bolt it comes from; an owned length lies loose, with a torn edge instead.

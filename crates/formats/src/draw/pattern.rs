@@ -1,6 +1,6 @@
 //! How cloths are drawn: each weave or print with a direction of its own, so that upside down is seen.
 
-use super::canvas::{Canvas, Drawing, Style, escape};
+use super::canvas::{Canvas, Drawing, Style, escape, num};
 use bofta_core::cloth::PrintUp;
 use bofta_core::measure::Length;
 use bofta_core::project::{Pattern, ProjectCloth};
@@ -12,12 +12,18 @@ const USUAL: f64 = 16.0;
 /// no longer be told apart.
 const SMALLEST: f64 = 0.3;
 
-/// Defines the pattern of `cloth` under `id` and gives the paint; its up points `degrees` clockwise from the drawing's up,
-/// its figures are as large as they are, `scale` pixels to a unit of length.
-pub(super) fn paint(canvas: &mut Canvas, cloth: &ProjectCloth, id: &str, degrees: i32, scale: f64) -> String {
-    let look = &cloth.look;
-    let figure = escape(&look.figure);
-    let (width, height, figures) = match look.pattern {
+/// A drawn tile: how wide and tall it is, and its figures.
+struct Tile {
+    width: f64,
+    height: f64,
+    figures: String,
+    /// Its figures keep their shape and stand in the middle of a repeat, however wide or tall that is.
+    figured: bool,
+}
+
+/// The tile of a look; `alone` has one figure where the usual tile has two, a step apart.
+fn tile(pattern: Pattern, figure: &str, alone: bool) -> Tile {
+    let (width, height, figures) = match pattern {
         Pattern::Plain => {
             (4.0, 4.0, format!(r#"<path d="M0 1H4M1 0V4" stroke="{figure}" stroke-width=".6" opacity=".35"/>"#))
         }
@@ -42,8 +48,11 @@ pub(super) fn paint(canvas: &mut Canvas, cloth: &ProjectCloth, id: &str, degrees
                 r#"<g fill="{figure}"><rect width="10" height="24" opacity=".42"/><rect width="24" height="10" opacity=".42"/></g>"#
             ),
         ),
-        Pattern::Sprig => (44.0, 44.0, sprig(&figure, 12.0, 14.0) + &sprig(&figure, 34.0, 36.0)),
-        Pattern::Cans => (48.0, 40.0, can(&figure, 4.0, 4.0) + &can(&figure, 28.0, 24.0)),
+        Pattern::Sprig if alone => (22.0, 24.0, sprig(figure, 11.0, 13.0)),
+        Pattern::Sprig => (44.0, 44.0, sprig(figure, 12.0, 14.0) + &sprig(figure, 34.0, 36.0)),
+        Pattern::Cans if alone => (24.0, 18.0, can(figure, 2.0, 2.0)),
+        Pattern::Cans => (48.0, 40.0, can(figure, 4.0, 4.0) + &can(figure, 28.0, 24.0)),
+        Pattern::Flower => (96.0, 104.0, flower(figure, 48.0, 52.0)),
         Pattern::Fleece => (
             12.0,
             12.0,
@@ -52,13 +61,71 @@ pub(super) fn paint(canvas: &mut Canvas, cloth: &ProjectCloth, id: &str, degrees
             ),
         ),
     };
-    let tall = cloth.repeat.map_or(Length::INCH.0 as f64 * height / USUAL, |r| r.0 as f64) * scale;
+    let figured = matches!(pattern, Pattern::Seeds | Pattern::Sprig | Pattern::Cans | Pattern::Flower);
+    Tile { width, height, figures, figured }
+}
+
+/// Defines the pattern of `cloth` under `id` and gives the paint; its up points `degrees` clockwise from the drawing's up,
+/// its figures are as large as they are, `scale` pixels to a unit of length, and the middle of one falls on `motif`, a
+/// point of the drawing, if that is given.
+pub(super) fn paint(
+    canvas: &mut Canvas,
+    cloth: &ProjectCloth,
+    id: &str,
+    (degrees, scale): (i32, f64),
+    motif: Option<(f64, f64)>,
+) -> String {
+    let look = &cloth.look;
+    let tile = tile(look.pattern, &escape(&look.figure), cloth.repeat_wide.is_some());
+    let px = |l: Length| l.0 as f64 * scale;
+    let aspect = tile.width / tile.height;
+    let (mut wide, mut tall) = match (cloth.repeat_wide, cloth.repeat) {
+        (Some(wide), Some(tall)) => (px(wide), px(tall)),
+        (Some(wide), None) => (px(wide), px(wide) / aspect),
+        (None, Some(tall)) => (px(tall) * aspect, px(tall)),
+        (None, None) => (px(Length::INCH) * tile.width / USUAL, px(Length::INCH) * tile.height / USUAL),
+    };
+    // Where a figure has its place it is as large as it is, whatever becomes of it.
+    let least = (SMALLEST * tile.height / tall).max(1.0);
+    if motif.is_none() {
+        (wide, tall) = (wide * least, tall * least);
+    }
+    let (mut by_x, mut by_y) = (wide / tile.width, tall / tile.height);
+    if tile.figured {
+        by_x = by_x.min(by_y);
+        by_y = by_x;
+    }
+    // The repeat in the tile's own units, its figures in the middle of it.
+    let (w, h) = (wide / by_x, tall / by_y);
+    let centred = |x: f64, y: f64| {
+        let (x, y) = ((w - tile.width) / 2.0 + x, (h - tile.height) / 2.0 + y);
+        if (x, y) == (0.0, 0.0) {
+            tile.figures.clone()
+        } else {
+            format!(r#"<g transform="translate({} {})">{}</g>"#, num(x), num(y), tile.figures)
+        }
+    };
+    let (figures, width) = if cloth.half_drop {
+        (centred(0.0, 0.0) + &centred(w, h / 2.0) + &centred(w, -h / 2.0), w * 2.0)
+    } else {
+        (centred(0.0, 0.0), w)
+    };
+    let place = motif.map_or_else(String::new, |(x, y)| format!("translate({} {}) ", num(x), num(y)));
+    let middle = motif.map_or_else(String::new, |_| format!(" translate({} {})", num(-w / 2.0), num(-h / 2.0)));
     // A hundredth would be a whole figure out at the far end of a lay.
-    let by = format!("{:.5}", (tall / height).max(SMALLEST));
+    let by = if by_x == by_y { format!("{by_x:.5}") } else { format!("{by_x:.5} {by_y:.5}") };
     let pattern = format!(
-        r#"<pattern id="{id}" patternUnits="userSpaceOnUse" width="{width}" height="{height}" patternTransform="rotate({degrees}) scale({by})">{figures}</pattern>"#
+        r#"<pattern id="{id}" patternUnits="userSpaceOnUse" width="{}" height="{}" patternTransform="{place}rotate({degrees}) scale({by}){middle}">{figures}</pattern>"#,
+        exact(width),
+        exact(h)
     );
     canvas.define(&pattern, id, &look.ground)
+}
+
+/// A tile's size to a ten-thousandth, without idle noughts.
+fn exact(size: f64) -> String {
+    let text = format!("{size:.4}");
+    text.trim_end_matches('0').trim_end_matches('.').to_owned()
 }
 
 /// A stem with two leaves and a bud, standing up.
@@ -75,6 +142,15 @@ fn can(figure: &str, x: f64, y: f64) -> String {
     )
 }
 
+/// A large flower head on its stem, standing up.
+fn flower(figure: &str, x: f64, y: f64) -> String {
+    let petals: String =
+        (0..12).map(|n| format!(r#"<ellipse cy="-23" rx="6.4" ry="13" transform="rotate({})"/>"#, n * 30)).collect();
+    format!(
+        r##"<g transform="translate({x} {y})"><path d="M0 12V50M0 47q-20 1 -24 -13q18 -2 24 13M0 50q16 0 20 -11q-15 -3 -20 11" stroke="{figure}" stroke-width="3" fill="{figure}" opacity=".75"/><g fill="{figure}">{petals}</g><circle r="13" fill="#5B4632"/><circle r="8" fill="none" stroke="#E0A58C" stroke-width="1.6" stroke-dasharray="1.6 2.4"/></g>"##
+    )
+}
+
 /// Clockwise degrees from the drawing's up to the print's up, when the cloth's length runs up the drawing.
 pub(super) const fn up_degrees(cloth: &ProjectCloth) -> i32 {
     match cloth.up {
@@ -87,7 +163,7 @@ pub(super) const fn up_degrees(cloth: &ProjectCloth) -> i32 {
 pub fn swatch(cloth: &ProjectCloth, key: &str, width: f64, height: f64) -> Drawing {
     let mut canvas = Canvas::default();
     let id = format!("swatch-{key}");
-    let paint = paint(&mut canvas, cloth, &id, up_degrees(cloth), USUAL / Length::INCH.0 as f64);
+    let paint = paint(&mut canvas, cloth, &id, (up_degrees(cloth), USUAL / Length::INCH.0 as f64), None);
     canvas.rect(0.0, 0.0, width, height, &Style::fill(paint));
     canvas.finish(width, height)
 }

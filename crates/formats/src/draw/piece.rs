@@ -6,21 +6,29 @@ use super::pattern::paint;
 use bofta_core::measure::{Length, Ruler};
 use bofta_core::piece::{Figure, From, Mark, Patches, Piece, When};
 use bofta_core::project::ProjectCloth;
+use bofta_core::shape::Point;
 
 const MARGIN: f64 = 26.0;
 
-/// Draws `piece` at `scale` pixels a length unit, so that pieces beside each other compare.
-pub fn piece(piece: &Piece, cloth: Option<&ProjectCloth>, ruler: Ruler, scale: f64, marks: bool) -> Drawing {
+/// Draws `piece` at `scale` pixels a length unit, so that pieces beside each other compare; with its marks, and with a
+/// motif of its print where that falls on it, if it has a place there.
+pub fn piece(
+    piece: &Piece,
+    cloth: Option<&ProjectCloth>,
+    ruler: Ruler,
+    scale: f64,
+    (marks, motif): (bool, Option<Point>),
+) -> Drawing {
     let (width, height) = piece.size();
     let (w, h) = (width.0 as f64 * scale, height.0 as f64 * scale);
     let mut canvas = Canvas::default();
     let (x, y) = (MARGIN + 10.0, 8.0);
     let id = format!("piece-{}", piece.id);
+    let at = |p: Point| (x + p.x.0 as f64 * scale, y + h - p.y.0 as f64 * scale);
     let fill = match cloth {
-        Some(cloth) => paint(&mut canvas, cloth, &id, 0, scale),
+        Some(cloth) => paint(&mut canvas, cloth, &id, (0, scale), motif.map(at)),
         None => ink::PAPER.to_owned(),
     };
-    let at = |p: bofta_core::shape::Point| (x + p.x.0 as f64 * scale, y + h - p.y.0 as f64 * scale);
     let corners: Vec<(f64, f64)> = piece.outline().corners().into_iter().map(at).collect();
     canvas.polygon(&corners, &Style::fill(fill).stroke(ink::INDIGO, 1.6));
     if let When::Pieced(patches) = piece.when {
@@ -44,7 +52,7 @@ pub fn piece(piece: &Piece, cloth: Option<&ProjectCloth>, ruler: Ruler, scale: f
     canvas.end();
     if let Figure::CutOut { across, up } = &piece.figure {
         let text = format!("{} × {}", ruler.show(across.size).text, ruler.show(up.size).text);
-        let (nx, ny) = at(bofta_core::shape::Point::new(across.size, up.size));
+        let (nx, ny) = at(Point::new(across.size, up.size));
         if w > 90.0 {
             canvas.rect(
                 nx + 3.0,

@@ -3,7 +3,7 @@
 
 use super::anchor::{Anchor, BagDrawing};
 use super::canvas::{Canvas, Drawing, Style, ink, num};
-use super::dress::{Cloth, Dress, Onto, WEBBING, made_up, part};
+use super::dress::{Cloth, Dress, Onto, WEBBING, made_up, motif_on, part};
 use bofta_core::bag::{AWAY, Draft, Family, Place, Seen, Side, Solid, ThreadKind};
 use bofta_core::measure::System;
 use bofta_core::piece::Part;
@@ -106,14 +106,7 @@ fn draw(canvas: &mut Canvas, solid: &Solid, camera: &Camera, dress: &Dress, seen
         }
     }
     if let Some(front) = solid.front {
-        // Down the front from its upper to its lower corner, which may lie nearer.
-        let [upper, lower] = front;
-        let tall = (upper[1] - lower[1]).max(1.0);
-        let at = |x: f64, y: f64| {
-            let t = y / tall;
-            let down = |k: usize| upper[k] + (lower[k] - upper[k]) * t;
-            camera.at([down(0) + x, down(1), down(2)])
-        };
+        let at = |x: f64, y: f64| on_front(front, camera, x, y);
         let onto = Onto { at: &at, scale: camera.scale };
         for (_, s) in seen.iter().filter(|(_, s)| s.side == Side::Front) {
             part(canvas, s, dress, &onto);
@@ -122,6 +115,21 @@ fn draw(canvas: &mut Canvas, solid: &Solid, camera: &Camera, dress: &Dress, seen
     for t in straps.iter().filter(|t| !t.behind) {
         strap(canvas, t, false);
     }
+}
+
+/// Where a place on the front, from its left and from the mouth down, is seen: down it from its upper to its lower corner,
+/// which may lie nearer.
+fn on_front([upper, lower]: [[f64; 3]; 2], camera: &Camera, x: f64, y: f64) -> (f64, f64) {
+    let t = y / (upper[1] - lower[1]).max(1.0);
+    let down = |k: usize| upper[k] + (lower[k] - upper[k]) * t;
+    camera.at([down(0) + x, down(1), down(2)])
+}
+
+/// Where a motif is seen on the front, if the front has a place on its print.
+fn motif_on_front(project: &Project, draft: &Draft, solid: &Solid, camera: &Camera) -> Option<(Part, (f64, f64))> {
+    let walls = project.bag.walls(project.ruler);
+    let (part, (x, y)) = walls.iter().find(|w| w.side == Side::Front).and_then(|w| motif_on(project, draft, w))?;
+    Some((part, on_front(solid.front?, camera, x, y)))
 }
 
 fn polygon(canvas: &mut Canvas, corners: &[(f64, f64)], fill: &str, shade: u8) {
@@ -140,7 +148,8 @@ pub(super) fn solid_bag(project: &Project, draft: &Draft, solid: &Solid, width: 
     let seen: Vec<(u32, Seen)> = made.chain(project.bag.seen(project.ruler)).collect();
     let rises = seen.iter().map(|(_, s)| s.rises()).max().unwrap_or_default();
     let camera = Camera::fitting(solid, rises.0 as f64, (width, height), [200.0, 24.0, 200.0, 64.0]);
-    let dress = Dress::of(&mut canvas, project, "bag", camera.scale);
+    let motif = motif_on_front(project, draft, solid, &camera);
+    let dress = Dress::of(&mut canvas, project, "bag", camera.scale, motif);
     draw(&mut canvas, solid, &camera, &dress, &seen);
     let unit = project.system.unit().0 as f64;
     let anchors = solid

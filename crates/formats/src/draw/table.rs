@@ -28,7 +28,7 @@ pub fn at_hand(cloth: &ProjectCloth, thing: &AtHand, (key, ruler): (&str, Ruler)
     let drawn = thing.count.min(MOST_DRAWN);
     let pile = f64::from(drawn - 1) * OFF;
     let mut canvas = Canvas::default();
-    let fill = paint(&mut canvas, cloth, &format!("hand-{key}"), up_degrees(cloth), scale);
+    let fill = paint(&mut canvas, cloth, &format!("hand-{key}"), (up_degrees(cloth), scale), None);
     for n in (0..drawn).rev() {
         let off = f64::from(n) * OFF;
         let (x, y) = (1.0 + off, 1.0 + pile - off);
@@ -49,7 +49,7 @@ pub fn on_shelf(cloth: &ProjectCloth, thing: &AtHand, key: &str, scale: f64) -> 
     let (width, height) = scrap.outline.size();
     let (w, h) = (width.0 as f64 * scale, height.0 as f64 * scale);
     let mut canvas = Canvas::default();
-    let fill = paint(&mut canvas, cloth, &format!("hand-{key}"), up_degrees(cloth), scale);
+    let fill = paint(&mut canvas, cloth, &format!("hand-{key}"), (up_degrees(cloth), scale), None);
     let place = |p: &Point| (1.5 + p.x.0 as f64 * scale, 1.5 + h - p.y.0 as f64 * scale);
     let at: Vec<(f64, f64)> = scrap.corners().iter().map(place).collect();
     scrap::ground(&mut canvas, &at, &fill, 1.0, Style::line(ink::INDIGO, 1.2));
@@ -66,7 +66,7 @@ fn one_scrap(cloth: &ProjectCloth, scrap: &Scrap, count: u32, (key, ruler): (&st
     let drawn = count.min(MOST_DRAWN);
     let pile = f64::from(drawn - 1) * OFF;
     let mut canvas = Canvas::default();
-    let fill = paint(&mut canvas, cloth, &format!("hand-{key}"), up_degrees(cloth), scale);
+    let fill = paint(&mut canvas, cloth, &format!("hand-{key}"), (up_degrees(cloth), scale), None);
     let place =
         |off: f64| move |p: &Point| (ROUND + off + p.x.0 as f64 * scale, ROUND + pile - off + h - p.y.0 as f64 * scale);
     let corners = scrap.corners();
@@ -88,7 +88,7 @@ pub fn bolt(cloth: &ProjectCloth, key: &str, scale: f64) -> Drawing {
     const SHOWN: f64 = 52.0;
     let w = (cloth.width.0 as f64 * scale).max(LEAST);
     let mut canvas = Canvas::default();
-    let fill = paint(&mut canvas, cloth, &format!("bolt-{key}"), up_degrees(cloth), scale);
+    let fill = paint(&mut canvas, cloth, &format!("bolt-{key}"), (up_degrees(cloth), scale), None);
     canvas.rect(7.0, ROLLED - 2.0, w, SHOWN, &Style::fill(fill.clone()).opacity(0.55));
     canvas.rect(7.0, ROLLED - 2.0, w, SHOWN, &Style::line(ink::SOFT, 1.0).dash("5 4"));
     canvas.rect(1.0, 1.0, w + 12.0, ROLLED, &Style::fill(fill).rounded(9.0));

@@ -10,6 +10,7 @@ mod files;
 mod from_store;
 pub mod guard;
 mod left_over;
+mod on_print;
 mod picture;
 pub mod problem;
 mod projects;
@@ -67,6 +68,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(projects::step))
         .routes(routes!(projects::alternatives))
         .routes(routes!(projects::turns))
+        .routes(routes!(on_print::board))
         .routes(routes!(projects::other_widths))
         .routes(routes!(ways_out::ways))
         .routes(routes!(picture::scraps_of_picture))

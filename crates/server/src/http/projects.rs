@@ -474,7 +474,7 @@ fn is_a_glance(lay: &Lay) -> bool {
 }
 
 /// What a lay changes against now: `+⅛ yd`, `same cloth`, `does not fit`.
-fn against(project: &Project, laid: &Laid, now: &Laid) -> String {
+pub(super) fn against(project: &Project, laid: &Laid, now: &Laid) -> String {
     let (length, was) = (laid.job.bought(&laid.lay), now.job.bought(&now.lay));
     match length.cmp(&was) {
         _ if !laid.lay.complete() => "does not fit".to_owned(),

@@ -43,6 +43,11 @@ pub struct ClothView {
     pub look: Look,
     /// How tall one repeat of its print is, where that is measured.
     pub repeat: Option<Measure>,
+    /// How wide one repeat is, where that is measured.
+    pub repeat_wide: Option<Measure>,
+    pub half_drop: bool,
+    /// From the left edge to the middle of the first motif, where that is measured.
+    pub motif_from: Option<Measure>,
     pub swatch: DrawingView,
     /// Keys of the parts cut from it.
     pub parts: Vec<String>,
@@ -174,6 +179,9 @@ fn cloth_view(project: &Project, cloth: &ProjectCloth, scale: f64) -> ClothView 
         nap: cloth.nap,
         look: cloth.look.clone(),
         repeat: cloth.repeat.map(|r| Measure::new(r, ruler)),
+        repeat_wide: cloth.repeat_wide.map(|r| Measure::new(r, ruler)),
+        half_drop: cloth.half_drop,
+        motif_from: cloth.motif_from.map(|r| Measure::new(r, ruler)),
         swatch: swatch(cloth, &cloth.id, 132.0, 84.0).into(),
         parts: project
             .from

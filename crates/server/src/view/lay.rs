@@ -148,7 +148,7 @@ fn cloth_lay_view(project: &Project, laid: &Laid, c: &ClothLay, steps: &[Step]) 
     let readings: BTreeSet<Length> = steps
         .iter()
         .filter_map(|s| match s {
-            Step::Cut { cloth, cut } if *cloth == c.cloth => Some(cut.reading),
+            Step::Cut { cloth, cut } if *cloth == c.cloth => Some(cut.reads()),
             _ => None,
         })
         .collect();

@@ -6,7 +6,7 @@ use bofta_core::bag::making_up::{may_be_backed, may_be_made_up};
 use bofta_core::bag::{Group, MadeUp};
 use bofta_core::measure::Length;
 use bofta_core::piece::{Figure, Grain, Part, Piece, PrintRule, When};
-use bofta_core::project::{Lies, Planned, Project, is_measured_later};
+use bofta_core::project::{Lies, MotifAt, Planned, Project, is_measured_later};
 use bofta_formats::draw::piece;
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -33,6 +33,10 @@ pub struct PieceView {
     /// How it lies by hand.
     pub lies: Lies,
     pub print: String,
+    /// Its cloth has a print whose repeat is measured, so it may be placed on it.
+    pub may_place: bool,
+    /// Where a motif falls on it, in a few words, if it is placed.
+    pub placed: Option<String>,
     pub note: Option<String>,
     pub marks: Vec<String>,
     /// It is strips that are joined end to end.
@@ -96,6 +100,7 @@ fn piece_view(project: &Project, p: &Piece, scale: f64) -> PieceView {
         _ => (None, None),
     };
     let cloth = project.cloth_of(p.part);
+    let motif = project.motif_on(p).filter(|_| cloth.is_some_and(|c| c.has_repeat()));
     let is_measured = project.measured.contains_key(p.id.as_ref());
     PieceView {
         id: p.id.to_string(),
@@ -122,6 +127,8 @@ fn piece_view(project: &Project, p: &Piece, scale: f64) -> PieceView {
             PrintRule::Ignore => "either way up",
         }
         .to_owned(),
+        may_place: p.when.is_laid() && cloth.is_some_and(|c| c.has_repeat()),
+        placed: placed(project, p),
         note: p.note.as_ref().map(ToString::to_string),
         when: p.when.describe(ruler).filter(|_| p.when != When::Measured || !is_measured),
         marks: p.marks.iter().map(|m| m.describe(ruler, p.size())).collect(),
@@ -129,8 +136,24 @@ fn piece_view(project: &Project, p: &Piece, scale: f64) -> PieceView {
         measured: measured_view(project, p),
         made_up: made_up_view(project, p),
         cloth: cloth.map(|c| c.id.clone()),
-        drawing: piece(p, cloth, ruler, scale, true).into(),
+        drawing: piece(p, cloth, ruler, scale, (true, motif)).into(),
     }
+}
+
+/// Where a motif falls on it: `a motif in the middle`, `a motif 4 from the left, 6 from below`.
+fn placed(project: &Project, p: &Piece) -> Option<String> {
+    let place = project.on_print.get(p.id.as_ref())?;
+    let Some(at) = project.motif_on(p) else { return Some("too small for its place on the print".to_owned()) };
+    let show = |l| project.ruler.show(l).text;
+    let across = match place.across {
+        MotifAt::Middle => "in the middle".to_owned(),
+        MotifAt::From(_) => format!("{} from the left", show(at.x)),
+    };
+    Some(match place.up {
+        MotifAt::Middle if place.across == MotifAt::Middle => "a motif in the middle".to_owned(),
+        MotifAt::Middle => format!("a motif {across}, half way up"),
+        MotifAt::From(_) => format!("a motif {across}, {} from below", show(at.y)),
+    })
 }
 
 fn measured_view(project: &Project, p: &Piece) -> Option<MeasuredView> {

@@ -158,13 +158,14 @@ fn tell(view: &mut StepView, project: &Project, pieces: &[Piece], job: &Job, ste
 /// How a straight cut runs, and its reading on the ruler.
 fn straight(view: &mut StepView, project: &Project, cut: &Cut) {
     view.how = how(cut, project);
-    view.reading = Some(Measure::new(cut.reading, project.ruler));
+    view.reading = Some(Measure::new(cut.reads(), project.ruler));
     view.from = match (cut.kind, cut.from) {
+        _ if cut.motif.is_some() => "Set the ruler from the middle of a motif, back to the cut".into(),
         (CutKind::SquareEnd, _) => "About this much: just enough to be square".into(),
         (_, Edge::Left) => "Set the ruler from the left edge".into(),
         (_, Edge::Near) => "Set the ruler from the near edge".into(),
     };
-    view.ruler = Some(ruler_strip(cut.reading, project.ruler, &view.from, 760.0).into());
+    view.ruler = Some(ruler_strip(cut.reads(), project.ruler, &view.from, 760.0).into());
 }
 
 /// What to look at before a cut that is not the first.

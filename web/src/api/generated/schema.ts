@@ -376,6 +376,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/pieces/{piece}/print": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The board on which a piece is placed on its print. */
+        get: operations["board"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/pieces/{piece}/turns": {
         parameters: {
             query?: never;
@@ -744,7 +761,7 @@ export interface components {
          * @description A field of a cloth.
          * @enum {string}
          */
-        ClothField: "name" | "material" | "width" | "selvedge" | "trim" | "wash_first" | "step" | "min" | "price" | "at_hand" | "buy_more" | "print" | "up" | "nap" | "repeat";
+        ClothField: "name" | "material" | "width" | "selvedge" | "trim" | "wash_first" | "step" | "min" | "price" | "at_hand" | "buy_more" | "print" | "up" | "nap" | "repeat" | "repeat_wide" | "half_drop" | "motif_from";
         /** @description The lay of one cloth. */
         ClothLayView: {
             /** @description The shortest purchase that cannot be ruled out. */
@@ -787,12 +804,14 @@ export interface components {
             at_hand: string;
             /** @description What is missing of it is bought. */
             buy_more: boolean;
+            half_drop: boolean;
             id: string;
             look: components["schemas"]["Look"];
             /** @description Key of the material. */
             material: string;
             material_name: string;
             min: components["schemas"]["Measure"];
+            motif_from?: components["schemas"]["Measure"] | null;
             name: string;
             nap: boolean;
             /** @description Keys of the parts cut from it. */
@@ -802,6 +821,7 @@ export interface components {
             /** @description `all-over`, `two-way` or `one-way`. */
             print: string;
             repeat?: components["schemas"]["Measure"] | null;
+            repeat_wide?: components["schemas"]["Measure"] | null;
             selvedge: components["schemas"]["Measure"];
             /** @description `by ⅛ yd, at least ¼ yd`. */
             shop: string;
@@ -1127,6 +1147,15 @@ export interface components {
             /** @description The piece's id. */
             piece: string;
         } | {
+            /** @description From its left edge to the middle of the motif, as typed, or `middle`. */
+            across: string;
+            /** @enum {string} */
+            edit: "place-on-print";
+            /** @description The piece's id. */
+            piece: string;
+            /** @description From its lower edge, as typed, or `middle`. */
+            up: string;
+        } | {
             /** @enum {string} */
             edit: "lengths-at-hand";
             /** @description Its kind. */
@@ -1371,6 +1400,12 @@ export interface components {
             /** @description Which, and by how much of which cloth the plan is short. */
             told: string[];
         };
+        /** @description From an edge of the piece to the middle of a motif. */
+        MotifFrom: {
+            /** @description It stays in the middle, however large the piece becomes. */
+            middle: boolean;
+            size: components["schemas"]["Measure"];
+        };
         /** @description A field that moves a part. */
         MoveView: {
             field: string;
@@ -1451,7 +1486,7 @@ export interface components {
          * @description How a cloth is drawn. Each pattern has a direction of its own, so that upside down is seen.
          * @enum {string}
          */
-        Pattern: "plain" | "seeds" | "ticking" | "check" | "sprig" | "cans" | "fleece";
+        Pattern: "plain" | "seeds" | "ticking" | "check" | "sprig" | "cans" | "flower" | "fleece";
         /** @description A place on a picture, in pixels from its upper left. */
         PictureMark: {
             /** Format: double */
@@ -1478,6 +1513,8 @@ export interface components {
             lies: components["schemas"]["Lies"];
             made_up?: components["schemas"]["MadeUpView"] | null;
             marks: string[];
+            /** @description Its cloth has a print whose repeat is measured, so it may be placed on it. */
+            may_place: boolean;
             /** @description It is cut from a cloth, and so may be turned by hand. */
             may_turn: boolean;
             measured?: components["schemas"]["MeasuredView"] | null;
@@ -1485,6 +1522,8 @@ export interface components {
             note?: string | null;
             /** @description Key of the part. */
             part: string;
+            /** @description Where a motif falls on it, in a few words, if it is placed. */
+            placed?: string | null;
             print: string;
             /** @description `at the table`, or when else it is cut to size. */
             when?: string | null;
@@ -1512,6 +1551,40 @@ export interface components {
             x: components["schemas"]["Length"];
             /** @description Up. */
             y: components["schemas"]["Length"];
+        };
+        /** @description A piece over its print. */
+        PrintBoardView: {
+            /** @description From its left edge. */
+            across: components["schemas"]["MotifFrom"];
+            /** @description Pixels to each side, and up and down: moved by that the print is the same; 0 where it is the same everywhere. */
+            beyond: [
+                number,
+                number
+            ];
+            /** @description What the cloth is called. */
+            cloth: string;
+            /** @description What the place costs against lying anywhere, or would cost in the middle. */
+            costs?: string | null;
+            /** @description From its left and its lower edge to the middle of the face it makes, as they are typed. */
+            face_middle?: [
+                string,
+                string
+            ] | null;
+            /** @description How many of it the cloth that is planned would hold, each in its place. */
+            holds?: string | null;
+            /** @description The piece as a window, as large as the board. */
+            over: components["schemas"]["DrawingView"];
+            /**
+             * Format: double
+             * @description Pixels for one inch or centimetre.
+             */
+            per_unit: number;
+            /** @description It has a place on the print; else the middle is shown, and it lies anywhere. */
+            placed: boolean;
+            /** @description The print, larger than the board by `beyond` on every side. */
+            print: components["schemas"]["DrawingView"];
+            /** @description From its lower edge. */
+            up: components["schemas"]["MotifFrom"];
         };
         /** @description What is wrong with one field. */
         ProblemView: {
@@ -4955,6 +5028,119 @@ export interface operations {
                 };
             };
             /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The database or a turn at computing cannot be had just now: try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The disk is full: nothing more can be kept. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+        };
+    };
+    board: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                piece: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrintBoardView"];
+                };
+            };
+            /** @description The path, the query or the body cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A page of another site asked. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description This address does not take that method. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The server was asked under a name that is not its own. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description What is kept cannot be read, or a field cannot stand. */
             422: {
                 headers: {
                     [name: string]: unknown;

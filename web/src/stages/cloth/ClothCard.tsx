@@ -114,15 +114,52 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
               </label>
             ))}
           </div>
-          <TextField
-            label="One repeat of the print is tall"
-            value={cloth.repeat?.text ?? ''}
-            words={cloth.repeat?.words}
-            unit={unit}
-            placeholder="not measured: drawn at a usual size"
-            onCommit={set('repeat')}
-          />
           <PlanFields>
+            <div className="grid grid-cols-2 gap-x-3 gap-y-2">
+              <TextField
+                label="One repeat is tall"
+                value={cloth.repeat?.text ?? ''}
+                words={cloth.repeat?.words}
+                unit={unit}
+                placeholder="not measured"
+                onCommit={set('repeat')}
+              />
+              <TextField
+                label="and wide"
+                value={cloth.repeat_wide?.text ?? ''}
+                words={cloth.repeat_wide?.words}
+                unit={unit}
+                placeholder="not measured"
+                onCommit={set('repeat_wide')}
+              />
+              {cloth.repeat_wide && (
+                <TextField
+                  label="Edge to first motif"
+                  value={cloth.motif_from?.text ?? ''}
+                  words={cloth.motif_from?.words}
+                  unit={unit}
+                  placeholder="not measured"
+                  onCommit={set('motif_from')}
+                />
+              )}
+            </div>
+            {cloth.repeat && cloth.repeat_wide && (
+              <ChoiceField
+                label="The next column stands"
+                inline
+                value={cloth.half_drop ? 'yes' : 'no'}
+                onChoose={set('half_drop')}
+                choices={[
+                  { value: 'no', name: 'level' },
+                  { value: 'yes', name: 'half a repeat further' },
+                ]}
+              />
+            )}
+            {(cloth.repeat || cloth.repeat_wide) && (
+              <p className="text-sm text-soft">
+                With its repeat known, each piece can be placed on the print: on its card among the pieces.
+              </p>
+            )}
             {cloth.print !== 'all-over' && (
               <ChoiceField
                 label="Its up points"

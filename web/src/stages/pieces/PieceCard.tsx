@@ -9,6 +9,7 @@ import { useProject } from '../../project/ProjectContext';
 import { MakeUp } from './MakeUp';
 import { MeasuredSize } from './MeasuredSize';
 import { PieceSize } from './PieceSize';
+import { PlaceOnPrint } from './PlaceOnPrint';
 import { TurnPiece } from './TurnPiece';
 
 export function PieceCard({ piece: p }: { piece: PieceView }) {
@@ -35,6 +36,7 @@ export function PieceCard({ piece: p }: { piece: PieceView }) {
       )}
       <p className="max-w-72 text-sm leading-7 text-soft">
         <TurnPiece piece={p} /> · {p.print}
+        <PlaceOnPrint piece={p} />
       </p>
       <PlanFields>{p.made_up && <MakeUp piece={p} madeUp={p.made_up} />}</PlanFields>
       {p.marks.length > 0 && (

@@ -22,18 +22,18 @@ pub(super) struct Obstacle {
 }
 
 /// A no-fit region moved to where it is.
-struct Moved<'a> {
+pub(super) struct Moved<'a> {
     region: &'a NoFitRegion,
     x: i64,
     y: i64,
 }
 
 impl Moved<'_> {
-    fn across(&self, y: i64) -> Option<(i64, i64)> {
+    pub(super) fn across(&self, y: i64) -> Option<(i64, i64)> {
         self.region.across(y - self.y).map(|(a, b)| (a + self.x, b + self.x))
     }
 
-    fn along(&self, x: i64) -> Option<(i64, i64)> {
+    pub(super) fn along(&self, x: i64) -> Option<(i64, i64)> {
         self.region.along(x - self.x).map(|(a, b)| (a + self.y, b + self.y))
     }
 
@@ -41,7 +41,7 @@ impl Moved<'_> {
         self.region.bounds[1] + self.y
     }
 
-    fn top(&self) -> i64 {
+    pub(super) fn top(&self) -> i64 {
         self.region.bounds[3] + self.y
     }
 }
@@ -147,7 +147,12 @@ impl Finder {
     }
 }
 
-fn in_the_way<'a>(nest: &'a Nest, shape: usize, obstacles: &[Obstacle], inner: &'a InnerFit) -> Vec<Moved<'a>> {
+pub(super) fn in_the_way<'a>(
+    nest: &'a Nest,
+    shape: usize,
+    obstacles: &[Obstacle],
+    inner: &'a InnerFit,
+) -> Vec<Moved<'a>> {
     let mut moved: Vec<Moved<'a>> = Vec::with_capacity(obstacles.len() * 2 + inner.missing.len());
     for o in obstacles {
         let nofit = nest.nofit(o.shape, shape);

@@ -30,7 +30,7 @@ impl Style {
         }
     }
 
-    fn key(self, y: i64, x: i64, height: i64) -> (i64, i64, i64) {
+    pub(super) fn key(self, y: i64, x: i64, height: i64) -> (i64, i64, i64) {
         match self {
             Self::Top => (y + height, y, x),
             Self::Foot => (y, y + height, x),
@@ -73,8 +73,16 @@ fn apart(nest: &Nest, bin: usize, shape: usize, placement: &[KindPlacement], (x,
         return Some((x, y));
     }
     let obstacles = obstacles(nest, bin, placement);
-    let above = Finder::default().lowest(nest, bin, shape, &obstacles, top + nest.gap.0, i64::MAX)?;
-    (above.y >= top).then_some((above.x, above.y))
+    let from = if top > 0 { top + nest.gap.0 } else { 0 };
+    let above = Finder::default().lowest(nest, bin, shape, &obstacles, from, i64::MAX);
+    if let Some(above) = above.filter(|above| above.y >= top) {
+        return Some((above.x, above.y));
+    }
+    // Slid down, a shape comes to lie beside what is below: then it stays where the cut above that leaves it.
+    let inner = nest.inner(bin, shape);
+    let (x, _) = inner.across(from).filter(|_| from <= inner.bounds[3])?;
+    let free = !inner.missing.iter().any(|m| m.holds(x, from));
+    free.then_some((x, from))
 }
 
 /// The bounding boxes of what lies on `bin`, pinned or put there.

@@ -6,11 +6,12 @@ use crate::FieldProblem;
 use crate::bag::fit::Thing;
 use crate::bag::making_up::{may_be_backed, may_be_made_up};
 use crate::bag::{Bag, Body, Bought, CutList, Design, Family, MadeUp, Row};
+use crate::cloth::PrintUp;
 use crate::measure::{LONGEST, Length};
 use crate::name::named;
 use crate::piece::Piece;
-use crate::project::Project;
 use crate::project::measured::{Measured, is_measured_later};
+use crate::project::{MotifAt, OnPrint, Project};
 
 impl Project {
     /// What came along since `before` besides what `edits` say, each a sentence: sizes nobody had typed.
@@ -38,6 +39,7 @@ impl Project {
         self.made_up.clear();
         self.measured.clear();
         self.turned.clear();
+        self.on_print.clear();
         Ok(found.name().to_owned())
     }
 
@@ -59,6 +61,7 @@ impl Project {
         self.made_up.clear();
         self.measured.clear();
         self.turned.clear();
+        self.on_print.clear();
         Ok(format!("{count} rows of a cut list"))
     }
 
@@ -151,5 +154,67 @@ impl Project {
             None => self.turned.remove(piece),
         };
         Ok(format!("{} {}", found.name, lies.name()))
+    }
+
+    /// Both empty: the piece may lie anywhere on the print again.
+    pub(super) fn place_on_print(&mut self, piece: &str, across: &str, up: &str) -> Result<String, FieldProblem> {
+        let (draft, _) = self.drafted().map_err(|mut all| all.remove(0))?;
+        let Some(found) = draft.pieces.iter().find(|p| p.id == piece && p.when.is_laid()) else {
+            let message = format!("“{piece}” is no piece that is cut from a cloth.");
+            return Err(FieldProblem::new("piece", piece, message));
+        };
+        if across.trim().is_empty() && up.trim().is_empty() {
+            self.on_print.remove(piece);
+            return Ok(format!("{} anywhere on the print", found.name));
+        }
+        let Some(cloth) = self.cloth_of(found.part) else {
+            let message = format!("{} has no cloth yet: choose that first.", found.name);
+            return Err(FieldProblem::new("piece", piece, message));
+        };
+        if !cloth.has_repeat() {
+            let message = format!(
+                "Nothing is known yet of the print of {}: measure on its card how wide and how tall one repeat is.",
+                cloth.name
+            );
+            return Err(FieldProblem::new("piece", piece, message));
+        }
+        let (width, height) = found.size();
+        let (across_cloth, along_cloth) = cloth.repeats();
+        let (wide, tall) = match cloth.up {
+            PrintUp::Length => (across_cloth, along_cloth),
+            PrintUp::Across => (along_cloth, across_cloth),
+        };
+        // In a half-drop print every other column is the same again.
+        let wide = wide.map(|wide| if cloth.half_drop { wide * 2 } else { wide });
+        let read = |field: &str, typed: &str, size: Length, repeat: Option<Length>| match typed.trim() {
+            "middle" | "centre" | "center" | "" => Ok(MotifAt::Middle),
+            typed => {
+                let from = super::read::size(field, typed, self.system)?;
+                // Beside the piece it is the same place by whole repeats: of those on it the one nearest the middle counts.
+                let nearest = |repeat: Length| {
+                    let middle = Length(size.0 / 2);
+                    let by = (middle - from).0 as f64 / repeat.0 as f64;
+                    from + repeat * by.round() as i64
+                };
+                let off = from < Length::ZERO || from > size;
+                let from = if off { repeat.map_or(from, nearest) } else { from };
+                if from >= Length::ZERO && from <= size {
+                    return Ok(MotifAt::From(from));
+                }
+                let show = |l| format!("{} {}", self.ruler.show(l).text, self.system.symbol());
+                let (edge, is) = if field == "across" { ("left", "wide") } else { ("lower", "tall") };
+                let message = format!(
+                    "The middle of the motif falls {} from the {edge} edge, and {} is {} {is}: it would not be on it.",
+                    show(from),
+                    found.name,
+                    show(size)
+                );
+                Err(FieldProblem::new(field, typed, message))
+            }
+        };
+        let place = OnPrint { across: read("across", across, width, wide)?, up: read("up", up, height, tall)? };
+        let told = format!("{} placed on the print of {}", found.name, cloth.name);
+        self.on_print.insert(piece.to_owned(), place);
+        Ok(told)
     }
 }

@@ -4,8 +4,8 @@ use super::ClothField;
 use super::read::{choice, key_of, price, size, yes_or_no};
 use crate::FieldProblem;
 use crate::cloth::{
-    AtHand, Cloth, HandForm, Material, NotRead, Question, ScrapDraft, free_letters, put, read_at_hand, read_of_cloths,
-    scraps,
+    AtHand, Cloth, HandForm, Material, NotRead, PrintUp, Question, ScrapDraft, free_letters, put, read_at_hand,
+    read_of_cloths, scraps,
 };
 use crate::measure::{LONGEST, Length, Ruler, ShopStep, System};
 use crate::name::named;
@@ -14,6 +14,9 @@ use crate::project::{Look, Project, ProjectCloth};
 
 /// More pieces of one cloth than these are not planned with.
 const MOST_AT_HAND: u64 = 200;
+
+/// Smaller repeats look alike everywhere.
+const SMALLEST_REPEAT: Length = Length(2 * Length::MILLIMETRE.0);
 
 /// More cloths than these are a cupboard, not a bag.
 const MOST_CLOTHS: usize = 60;
@@ -362,6 +365,9 @@ fn edit_cloth(
         ClothField::Up => cloth.up = choice(&key, value)?,
         ClothField::Nap => cloth.nap = yes_or_no(&key, value)?,
         ClothField::Repeat => cloth.repeat = if none { None } else { Some(length()?) },
+        ClothField::RepeatWide => cloth.repeat_wide = if none { None } else { Some(length()?) },
+        ClothField::HalfDrop => cloth.half_drop = yes_or_no(&key, value)?,
+        ClothField::MotifFrom => cloth.motif_from = if none { None } else { Some(length()?) },
     }
     if cloth.width <= Length::ZERO || cloth.width > LONGEST / 4 {
         return Err(FieldProblem::new(
@@ -383,16 +389,7 @@ fn edit_cloth(
             ),
         ));
     }
-    if let Some(repeat) = cloth.repeat.filter(|r| *r < Length::MILLIMETRE * 2 || *r > cloth.width) {
-        let field = if field == ClothField::Width { "width" } else { "repeat" };
-        let message = format!(
-            "One repeat of {} is {}: from 2 mm to as much as the cloth is wide, {}.",
-            cloth.name,
-            show(repeat),
-            show(cloth.width)
-        );
-        return Err(FieldProblem::new(field, value, message));
-    }
+    print_stands(cloth, field, value, show)?;
     all_usable(cloth, value, (system, ruler))?;
     if cloth.shop.step.is_some_and(|s| s <= Length::ZERO) {
         return Err(FieldProblem::new(
@@ -400,6 +397,45 @@ fn edit_cloth(
             value,
             "The shop's step is more than 0; leave it empty if any length is cut.",
         ));
+    }
+    Ok(())
+}
+
+/// That what is measured of the print can be: the field that was just typed is named, else the width, which all follows.
+fn print_stands(
+    cloth: &ProjectCloth,
+    field: ClothField,
+    value: &str,
+    show: impl Fn(Length) -> String,
+) -> Result<(), FieldProblem> {
+    let named = |own: &'static str| if field == ClothField::Width { "width" } else { own };
+    // Printed upright a repeat may be taller than the cloth is wide; nobody prints one longer than five metres.
+    let most = |wide: bool| match (wide, cloth.up) {
+        (true, PrintUp::Length) | (false, PrintUp::Across) => cloth.width,
+        _ => LONGEST / 4,
+    };
+    for (own, is, repeat, most) in
+        [("repeat", "tall", cloth.repeat, most(false)), ("repeat_wide", "wide", cloth.repeat_wide, most(true))]
+    {
+        if let Some(repeat) = repeat.filter(|r| *r < SMALLEST_REPEAT || *r > most) {
+            let message = format!(
+                "One repeat of {} is {} {is}: from {} to {} is allowed.",
+                cloth.name,
+                show(repeat),
+                show(SMALLEST_REPEAT),
+                show(most)
+            );
+            return Err(FieldProblem::new(named(own), value, message));
+        }
+    }
+    if let Some(from) = cloth.motif_from.filter(|from| *from < Length::ZERO || *from > cloth.width) {
+        let message = format!(
+            "The first motif of {} stands {} from the edge, and it is {} wide.",
+            cloth.name,
+            show(from),
+            show(cloth.width)
+        );
+        return Err(FieldProblem::new(named("motif_from"), value, message));
     }
     Ok(())
 }

@@ -36,6 +36,9 @@ pub enum ClothField {
     Up,
     Nap,
     Repeat,
+    RepeatWide,
+    HalfDrop,
+    MotifFrom,
 }
 
 /// A choice about the lay.
@@ -356,6 +359,15 @@ pub enum Edit {
         /// How it is to lie.
         lies: Lies,
     },
+    /// A piece is cut where a motif of its print falls so far from its edges; both empty: anywhere.
+    PlaceOnPrint {
+        /// The piece's id.
+        piece: String,
+        /// From its left edge to the middle of the motif, as typed, or `middle`.
+        across: String,
+        /// From its lower edge, as typed, or `middle`.
+        up: String,
+    },
     /// What is at hand of something sold by the length.
     LengthsAtHand {
         /// Its kind.
@@ -381,7 +393,7 @@ impl Edit {
                 | Self::ClothLook { .. }
                 | Self::LengthsAtHand { .. }
                 | Self::Project { field: ProjectField::Name | ProjectField::Currency, .. }
-                | Self::Cloth { field: ClothField::Name | ClothField::Price | ClothField::Repeat, .. }
+                | Self::Cloth { field: ClothField::Name | ClothField::Price, .. }
         )
     }
 }
@@ -433,6 +445,7 @@ impl Project {
             Edit::MakeUp { piece, field, value } => self.make_up(piece, field, value),
             Edit::Measured { piece, width, height } => self.measure(piece, width, height),
             Edit::Turn { piece, lies } => self.turn(piece, *lies),
+            Edit::PlaceOnPrint { piece, across, up } => self.place_on_print(piece, across, up),
             Edit::Cloth { cloth, field, value } => self.edit_cloth(cloth, *field, value),
             Edit::ClothLook { cloth, look } => self.edit_look(cloth, look),
             Edit::AddCloth { name, material } => self.add_cloth(name, material),

@@ -77,6 +77,7 @@ impl Project {
         self.made_up.retain(|piece, _| !piece.starts_with(&prefix));
         self.measured.retain(|piece, _| !piece.starts_with(&prefix));
         self.turned.retain(|piece, _| !piece.starts_with(&prefix));
+        self.on_print.retain(|piece, _| !piece.starts_with(&prefix));
         Ok(format!("{name} taken off"))
     }
 
