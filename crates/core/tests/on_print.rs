@@ -212,7 +212,10 @@ fn least(sizes: &[(i64, i64)], motifs: &[(i64, i64)], width: i64, (across, along
     best
 }
 
-fn any_rectangles() -> impl Strategy<Value = (Vec<(i64, i64, i64, i64)>, i64, i64, i64, bool)> {
+/// Width, height and motif of each rectangle; the width of the cloth; repeat across and along; half drop.
+type Rectangles = (Vec<(i64, i64, i64, i64)>, i64, i64, i64, bool);
+
+fn any_rectangles() -> impl Strategy<Value = Rectangles> {
     let rectangle = (3_i64..9, 3_i64..9, 0_i64..9, 0_i64..9);
     (prop::collection::vec(rectangle, 1..5), 9_i64..18, 2_i64..7, 2_i64..7, any::<bool>())
 }
