@@ -20,6 +20,50 @@ fn have(cloth: &str, value: &str) -> Value {
     json!([{ "edit": "cloth", "cloth": cloth, "field": "at_hand", "value": value }])
 }
 
+/// Ways of dressing the bag are held beside each other, each with its drawing and what it takes; none is chosen twice.
+#[test]
+fn tries_are_held_side_by_side() {
+    let (_folder, server) = demo();
+    let of = "/api/projects/harvest-tote/tries";
+    let (status, only) = server.get(of);
+    assert_eq!(
+        (status, only.as_array().map(Vec::len), &only[0]["chosen"], &only[0]["name"]),
+        (200, Some(1), &json!(true), &json!(""))
+    );
+    let (_, view) = server.get("/api/projects/harvest-tote");
+    let cloths: Vec<&str> =
+        view["cloths"].as_array().expect("cloths").iter().filter_map(|c| c["id"].as_str()).collect();
+    let edits = json!([
+        { "edit": "keep-try", "name": "As drawn" },
+        { "edit": "swap-cloths", "one": cloths[0], "other": cloths[1] },
+    ]);
+    assert_eq!(server.edit("harvest-tote", edits).1["tries"], 1);
+    let (_, tries) = server.get(of);
+    let tries = tries.as_array().expect("a list");
+    let names: Vec<&str> = tries.iter().filter_map(|t| t["name"].as_str()).collect();
+    assert_eq!((names, tries.iter().filter(|t| t["chosen"] == true).count()), (vec!["", "As drawn"], 1));
+    assert_ne!(tries[0]["drawing"]["body"], tries[1]["drawing"]["body"]);
+    assert!(tries.iter().all(|t| t["bought"] != "" && t["lacks"].is_null()), "{tries:?}");
+    assert_eq!(tries[1]["cloths"][0], "Bean-flower canvas: outer, straps");
+    assert!(tries[1]["difference"].as_str().is_some_and(|d| !d.is_empty()) && tries[0]["difference"] == "");
+    // Two drawings stand on one page: no id is in both.
+    let ids = |t: &Value| -> Vec<String> {
+        let body = t["drawing"]["body"].as_str().expect("drawn").to_owned();
+        body.split(" id=\"").skip(1).filter_map(|rest| rest.split('"').next().map(str::to_owned)).collect()
+    };
+    assert!(!ids(&tries[0]).is_empty() && ids(&tries[0]).iter().all(|id| !ids(&tries[1]).contains(id)));
+    // Taken, it is the one that is chosen, and has its name.
+    server.edit("harvest-tote", json!([{ "edit": "take-try", "name": "As drawn" }]));
+    let (_, tries) = server.get(of);
+    assert_eq!((&tries[0]["name"], tries.as_array().map(Vec::len)), (&json!("As drawn"), Some(1)));
+    // A part without a cloth keeps it from being laid, and says so; it is drawn all the same.
+    server.edit("harvest-tote", json!([{ "edit": "unassign", "part": "outer", "cloth": cloths[0] }]));
+    let (_, tries) = server.get(of);
+    assert!(tries[0]["lacks"].as_str().is_some_and(|l| l.contains("No cloth yet for outer")), "{}", tries[0]["lacks"]);
+    assert_eq!((&tries[1]["chosen"], &tries[1]["difference"]), (&json!(false), &json!("")));
+    assert_eq!(server.get("/api/projects/none/tries").0, 404);
+}
+
 #[test]
 fn what_is_said_is_laid_down_or_asked_about() {
     let (_folder, server) = demo();

@@ -19,6 +19,7 @@ export type SeenView = Schemas['SeenView'];
 export type Flaw = Schemas['Flaw'];
 export type Point = Schemas['Point'];
 export type PrintBoardView = Schemas['PrintBoardView'];
+export type TryView = Schemas['TryView'];
 export type LayView = Schemas['LayView'];
 export type ClothLayView = Schemas['ClothLayView'];
 export type PurchaseView = Schemas['PurchaseView'];

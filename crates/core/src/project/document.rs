@@ -6,6 +6,7 @@ use super::cut_plan::CutPlan;
 use super::joins;
 use super::measured::{self, Measured};
 use super::on_print::OnPrint;
+use super::tries::Try;
 use crate::FieldProblem;
 use crate::bag::backing::{self, BlockRows};
 use crate::bag::binding::Join;
@@ -89,6 +90,9 @@ pub struct Project {
     /// Where a motif falls on pieces that are placed on their print, by the piece's id.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
     pub on_print: BTreeMap<String, OnPrint>,
+    /// Ways of dressing the bag that are kept to be held beside each other.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub tries: Vec<Try>,
     /// The sign prices are shown with, if one was given.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub currency: Option<String>,
@@ -145,6 +149,7 @@ impl Project {
             measured: BTreeMap::new(),
             turned: BTreeMap::new(),
             on_print: BTreeMap::new(),
+            tries: vec![],
             currency: None,
             lengths_at_hand: vec![],
         }

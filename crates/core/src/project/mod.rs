@@ -17,6 +17,7 @@ mod left_over;
 mod measured;
 mod on_print;
 mod totals;
+mod tries;
 mod ways;
 mod ways_out;
 
@@ -31,5 +32,6 @@ pub use left_over::{Booking, Entry, LeftOver, TakenSince, entries, left_over};
 pub use measured::{Measured, is_measured_later};
 pub use on_print::{MotifAt, OnPrint, holds_on_print};
 pub use totals::{bought, bought_text, cost_text};
+pub use tries::{MOST_TRIES, Try};
 pub use ways::{Way, minds_the_print, other_ways};
 pub use ways_out::{Sized, Tried, largest, ways_out};

@@ -36,6 +36,14 @@ pub struct Drawing {
 }
 
 impl Drawing {
+    /// The same with ids of its own, that begin with `key`: several drawings of one kind stand on one page.
+    #[must_use]
+    pub fn keyed(mut self, key: &str) -> Self {
+        let key: String = key.chars().map(|c| if c.is_ascii_alphanumeric() { c } else { '-' }).collect();
+        self.body = self.body.replace(r#" id=""#, &format!(r#" id="{key}-"#)).replace("url(#", &format!("url(#{key}-"));
+        self
+    }
+
     /// A whole SVG file.
     pub fn to_svg(&self) -> String {
         let (w, h) = (num(self.width), num(self.height));

@@ -18,6 +18,7 @@ pub mod rescue;
 mod scraps;
 mod search;
 mod stretch;
+mod tries;
 mod upload;
 mod ways_out;
 
@@ -69,6 +70,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(projects::alternatives))
         .routes(routes!(projects::turns))
         .routes(routes!(on_print::board))
+        .routes(routes!(tries::tries))
         .routes(routes!(projects::other_widths))
         .routes(routes!(ways_out::ways))
         .routes(routes!(picture::scraps_of_picture))

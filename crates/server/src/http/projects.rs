@@ -14,7 +14,7 @@ use axum::http::StatusCode;
 use bofta_core::FieldProblem;
 use bofta_core::buying;
 use bofta_core::cutting::{CutStyle, cut_list, cut_style};
-use bofta_core::lay::{Lay, verify};
+use bofta_core::lay::{Job, Lay, verify};
 use bofta_core::measure::{System, show_bought};
 use bofta_core::project::{Edit, Lies, NotLaidAgain, Planned, Project, Way, bought, bought_text, other_ways};
 use bofta_formats::draw::thumbnail;
@@ -394,18 +394,26 @@ pub(super) fn laid_otherwise(
     if key == now.key {
         return Ok(Otherwise::TheSame);
     }
+    Ok(match at_a_glance(work, id, job, key)? {
+        Ok(laid) => Otherwise::Laid(Box::new(other), Box::new(laid)),
+        Err(why) => Otherwise::NotLaid(why),
+    })
+}
+
+/// A lay of `job`: the one that is kept with the project `id`, or what is found in a glance; else why there is none.
+pub(super) fn at_a_glance(work: &Work, id: &str, job: Job, key: String) -> Result<Result<Laid, String>, ApiError> {
     let lay = match work.store.lay(id, &key).map_err(|e| ApiError::from_store(work, e))? {
         Some(StoredLay::Lay(lay)) if verify(&job, &lay).is_empty() => *lay,
-        Some(StoredLay::Failed(why)) => return Ok(Otherwise::NotLaid(why)),
+        Some(StoredLay::Failed(why)) => return Ok(Err(why)),
         _ => {
             let _turn = work.turn()?;
             match first_answer(&job, GLANCE, work.stop()) {
                 Ok(lay) => lay,
-                Err(why) => return Ok(Otherwise::NotLaid(why)),
+                Err(why) => return Ok(Err(why)),
             }
         }
     };
-    Ok(Otherwise::Laid(Box::new(other), Box::new(Laid { job, key, lay })))
+    Ok(Ok(Laid { job, key, lay }))
 }
 
 /// A way that could not be laid: chosen, it may be searched for longer.
@@ -469,7 +477,7 @@ pub async fn turns(
 }
 
 /// Whether a longer search may find better than `lay`.
-fn is_a_glance(lay: &Lay) -> bool {
+pub(super) fn is_a_glance(lay: &Lay) -> bool {
     lay.iterations <= GLANCE && !lay.proven
 }
 

@@ -86,6 +86,8 @@ pub struct ProjectView {
     pub shopping_list: Option<String>,
     pub steps: u32,
     pub steps_done: u32,
+    /// How many ways of dressing it are kept.
+    pub tries: usize,
     pub tally: TallyView,
     pub notices: Vec<NoticeView>,
     pub problems: Vec<ProblemView>,
@@ -168,6 +170,7 @@ pub fn project_view(context: &Context<'_>) -> Result<ProjectView, StoreError> {
         purchases: laid.as_ref().map(|l| purchase_views(project, l)).unwrap_or_default(),
         steps: steps.len() as u32,
         steps_done: project.steps_done,
+        tries: project.tries.len(),
         tally,
         notices: notices(project, &planned, laid.as_ref(), missing.as_ref(), failed.as_deref()),
         problems: planned.problems.iter().cloned().map(ProblemView::from).collect(),

@@ -529,6 +529,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/tries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The ways that are kept, and how the bag is dressed now, the first of them. */
+        get: operations["tries"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/undo": {
         parameters: {
             query?: never;
@@ -1109,6 +1126,28 @@ export interface components {
             part: string;
         } | {
             /** @enum {string} */
+            edit: "keep-try";
+            /** @description What it is called; empty for a number. */
+            name: string;
+        } | {
+            /** @enum {string} */
+            edit: "take-try";
+            /** @description Its name. */
+            name: string;
+        } | {
+            /** @enum {string} */
+            edit: "forget-try";
+            /** @description Its name. */
+            name: string;
+        } | {
+            /** @enum {string} */
+            edit: "swap-cloths";
+            /** @description The id of one. */
+            one: string;
+            /** @description The id of the other. */
+            other: string;
+        } | {
+            /** @enum {string} */
             edit: "lay";
             /** @description Which choice. */
             field: components["schemas"]["LayField"];
@@ -1635,6 +1674,8 @@ export interface components {
             /** @description `in` or `cm`. */
             system: string;
             tally: components["schemas"]["TallyView"];
+            /** @description How many ways of dressing it are kept. */
+            tries: number;
             /** @description What undo takes back. */
             undo?: string | null;
         };
@@ -2023,6 +2064,25 @@ export interface components {
             foot: components["schemas"]["Point"];
             /** @description Where it points. */
             head: components["schemas"]["Point"];
+        };
+        /** @description A bag dressed one way. */
+        TryView: {
+            /** @description What it takes, if it can be laid. */
+            bought: string;
+            /** @description The bag is dressed so now. */
+            chosen: boolean;
+            /** @description `Moss canvas: outer, straps`, a line for each cloth that a part of this bag comes from first. */
+            cloths: string[];
+            cost: string;
+            /** @description What it changes against now; empty of that itself, and where one of both is not laid. */
+            difference: string;
+            drawing: components["schemas"]["DrawingView"];
+            /** @description It was looked at for a moment only: a search may find better. */
+            glance: boolean;
+            /** @description What keeps it from being cut as it is, in a sentence. */
+            lacks?: string | null;
+            /** @description What it is called; empty of how the bag is dressed now, where that is not kept. */
+            name: string;
         };
         /** @description How a piece may be turned by hand. */
         Turned: {
@@ -6125,6 +6185,118 @@ export interface operations {
                 };
             };
             /** @description A field cannot stand. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The database or a turn at computing cannot be had just now: try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The disk is full: nothing more can be kept. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+        };
+    };
+    tries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TryView"][];
+                };
+            };
+            /** @description The path, the query or the body cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A page of another site asked. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description This address does not take that method. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description It stands against how things are now. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The server was asked under a name that is not its own. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description What is kept cannot be read, or a field cannot stand. */
             422: {
                 headers: {
                     [name: string]: unknown;

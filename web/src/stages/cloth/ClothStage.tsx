@@ -16,6 +16,7 @@ import { useProject } from '../../project/ProjectContext';
 import { ClothCard } from './ClothCard';
 import { ClothTable } from './ClothTable';
 import { HowLarge } from './HowLarge';
+import { Tries } from './Tries';
 
 export function ClothStage() {
   const { view } = useProject();
@@ -33,6 +34,7 @@ export function ClothStage() {
       <NotWhole className="mb-3" />
       {view.cloths.length > 0 && <ClothTable />}
       <HowLarge />
+      <Tries />
       <ul className="grid grid-cols-1 gap-4 lg:grid-cols-2">
         {view.cloths.map((cloth) => (
           <li key={cloth.id}>

@@ -320,6 +320,28 @@ pub enum Edit {
         /// The cloth's id.
         cloth: String,
     },
+    /// Keeps which part comes from which cloth now, to be held beside others.
+    KeepTry {
+        /// What it is called; empty for a number.
+        name: String,
+    },
+    /// Dresses the bag as in a try.
+    TakeTry {
+        /// Its name.
+        name: String,
+    },
+    /// Forgets a try.
+    ForgetTry {
+        /// Its name.
+        name: String,
+    },
+    /// What came from one cloth comes from the other, and the reverse.
+    SwapCloths {
+        /// The id of one.
+        one: String,
+        /// The id of the other.
+        other: String,
+    },
     /// How it is laid.
     Lay {
         /// Which choice.
@@ -392,6 +414,8 @@ impl Edit {
             Self::StepsDone { .. }
                 | Self::ClothLook { .. }
                 | Self::LengthsAtHand { .. }
+                | Self::KeepTry { .. }
+                | Self::ForgetTry { .. }
                 | Self::Project { field: ProjectField::Name | ProjectField::Currency, .. }
                 | Self::Cloth { field: ClothField::Name | ClothField::Price, .. }
         )
@@ -456,6 +480,10 @@ impl Project {
             Edit::Assign { part, cloth } => self.assign(part, cloth),
             Edit::AssignAlso { part, cloth } => self.assign_also(part, cloth),
             Edit::Unassign { part, cloth } => self.unassign(part, cloth),
+            Edit::KeepTry { name } => self.keep_try(name),
+            Edit::TakeTry { name } => self.take_try(name),
+            Edit::ForgetTry { name } => self.forget_try(name),
+            Edit::SwapCloths { one, other } => self.swap_cloths(one, other),
             Edit::Lay { field, value } => self.edit_lay(*field, value),
             Edit::Project { field, value } => self.edit_project(*field, value),
             Edit::LengthsAtHand { kind, width, lengths } => self.edit_lengths(*kind, *width, lengths),

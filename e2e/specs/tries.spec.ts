@@ -1,0 +1,36 @@
+// Ways of dressing the bag, kept and held beside each other.
+import { accessible, expect, test } from '../server';
+
+test('two ways are kept, compared and taken, and two cloths change places with one key', async ({
+  page,
+  demo,
+}) => {
+  await page.goto(`${demo.address}/projects/harvest-tote/cloth`);
+  await page.getByText('Hold cloths side by side').click();
+  const now = page.getByRole('listitem', { name: /as the bag is dressed now$/ });
+  await expect(now).toContainText('Bean-flower canvas: outer, straps');
+  await page.getByLabel('Keep it as it is dressed now, as').fill('As drawn');
+  await page.getByRole('button', { name: 'Keep it', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'Kept as As drawn' })).toBeDisabled();
+  // Not while one types.
+  await page.getByLabel('Keep it as it is dressed now, as').press('x');
+  await expect(now).toContainText('Bean-flower canvas: outer, straps');
+  await page.getByLabel('Keep it as it is dressed now, as').fill('');
+  await page.getByRole('heading', { name: 'Cloth', exact: true }).click();
+  await page.keyboard.press('x');
+  await expect(now).toContainText('Oat ticking: outer');
+  const kept = page.getByRole('listitem', { name: 'As drawn', exact: true });
+  await expect(kept).toContainText(/yd/);
+  await accessible(page);
+  // Kept twice is refused, with the reason.
+  await page.getByLabel('Keep it as it is dressed now, as').fill('As drawn');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('There is a try “As drawn” already')).toBeVisible();
+  await kept.getByRole('button', { name: 'Dress it so' }).press('Enter');
+  await expect(now).toContainText('Bean-flower canvas: outer, straps');
+  await expect(now).toContainText('As drawn');
+  await page.keyboard.press('Control+z');
+  await expect(now).toContainText('Oat ticking: outer');
+  await kept.getByRole('button', { name: 'Forget As drawn' }).click();
+  await expect(kept).toHaveCount(0);
+});
