@@ -20,6 +20,47 @@ fn have(cloth: &str, value: &str) -> Value {
     json!([{ "edit": "cloth", "cloth": cloth, "field": "at_hand", "value": value }])
 }
 
+/// Two bags that are to be cut from one fat quarter are told, in both of them and in the cupboard; cut and entered, the
+/// other one is told that none is there.
+#[test]
+fn what_two_bags_plan_with_is_told() {
+    let (_folder, server) = demo();
+    let new = json!({ "name": "Shared stripe", "material": "cotton", "system": "in", "at_hand": "2 yd", "place": "" });
+    let (status, cloth) = server.post("/api/cupboard", &new);
+    assert_eq!(status, 200, "{cloth}");
+    let id = cloth["id"].as_str().expect("an id");
+    let take = |project: &str| {
+        let (_, view) = server.get(&format!("/api/projects/{project}"));
+        let body = json!({ "based_on": view["revision"], "cloth": id });
+        let (status, view) = server.post(&format!("/api/projects/{project}/take"), &body);
+        assert_eq!(status, 200, "{view}");
+        let parts = ["outer", "lining", "straps", "pocket"];
+        let all: Vec<Value> = parts.iter().map(|p| json!({ "edit": "assign", "part": p, "cloth": id })).collect();
+        assert_eq!(server.edit(project, Value::Array(all)).0, 200);
+    };
+    let over = |from: &str, cloth: &str| -> Vec<String> {
+        let (status, all) = server.get(from);
+        assert_eq!(status, 200, "{all}");
+        let of = all.as_array().expect("a list").iter().find(|c| c["cloth"] == cloth);
+        of.map_or(vec![], |c| {
+            c["over"].as_array().expect("lines").iter().filter_map(|l| l.as_str().map(str::to_owned)).collect()
+        })
+    };
+    take("harvest-tote");
+    assert_eq!(over("/api/projects/harvest-tote/claims", id), Vec::<String>::new());
+    take("kneeler-tote");
+    for from in ["/api/projects/harvest-tote/claims", "/api/projects/kneeler-tote/claims", "/api/cupboard/claims"] {
+        let told = over(from, id);
+        assert_eq!(told.len(), 1, "{from}");
+        let both = told[0].contains("Harvest tote") && told[0].contains("Kneeler tote");
+        assert!(both && told[0].ends_with("72 in is there."), "{told:?}");
+    }
+    // A bag that is put away plans with nothing.
+    assert!((200..300).contains(&server.delete("/api/projects/kneeler-tote")));
+    assert!(over("/api/cupboard/claims", id).is_empty());
+    assert_eq!(server.get("/api/projects/none/claims").0, 404);
+}
+
 /// Ways of dressing the bag are held beside each other, each with its drawing and what it takes; none is chosen twice.
 #[test]
 fn tries_are_held_side_by_side() {

@@ -20,6 +20,7 @@ export type Flaw = Schemas['Flaw'];
 export type Point = Schemas['Point'];
 export type PrintBoardView = Schemas['PrintBoardView'];
 export type TryView = Schemas['TryView'];
+export type ClaimsView = Schemas['ClaimsView'];
 export type LayView = Schemas['LayView'];
 export type ClothLayView = Schemas['ClothLayView'];
 export type PurchaseView = Schemas['PurchaseView'];

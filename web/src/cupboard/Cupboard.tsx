@@ -1,9 +1,9 @@
 // The cupboard: what is owned, drawn at one scale on shelves; below it every cloth with what is said of it.
-import { useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Search } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
-import { ApiError, api, type CupboardCloth, done } from '../api/client';
+import { ApiError, api, type ClaimsView, type CupboardCloth, done, must } from '../api/client';
 import { Drawing } from '../drawing/Drawing';
 import { More } from '../frame/More';
 import { ClothDetails } from './ClothDetails';
@@ -17,6 +17,11 @@ export function Cupboard() {
   const [problem, setProblem] = useState<string | null>(null);
   const [putAway, setPutAway] = useState<CupboardCloth | null>(null);
   const cupboard = useCupboard(find);
+  // Who plans with what comes after the cloths themselves: it looks through every bag.
+  const claims = useQuery({
+    queryKey: ['cupboard', 'claims'],
+    queryFn: () => must(api.GET('/api/cupboard/claims')),
+  });
   useEffect(() => {
     document.title = 'The cupboard · Bofta';
   }, []);
@@ -127,7 +132,11 @@ export function Cupboard() {
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(230px,1fr))] gap-4">
         {cupboard.entries.map((c) => (
           <li key={c.id} id={`cloth-${c.id}`} className="sheet flex scroll-mt-4 flex-col overflow-hidden">
-            {c.unreadable ? <Unreadable cloth={c} /> : <Readable cloth={c} />}
+            {c.unreadable ? (
+              <Unreadable cloth={c} />
+            ) : (
+              <Readable cloth={c} claims={claims.data?.find((one) => one.cloth === c.id)} />
+            )}
             <div className="p-3 pt-0">
               <button
                 type="button"
@@ -146,7 +155,7 @@ export function Cupboard() {
   );
 }
 
-function Readable({ cloth: c }: { cloth: CupboardCloth }) {
+function Readable({ cloth: c, claims }: { cloth: CupboardCloth; claims: ClaimsView | undefined }) {
   return (
     <>
       {c.swatch && (
@@ -162,6 +171,16 @@ function Readable({ cloth: c }: { cloth: CupboardCloth }) {
             {c.owned} here{c.place && `, ${c.place}`}
           </p>
         )}
+        {claims?.planned.map((line) => (
+          <p key={line} className="text-sm text-soft">
+            {line}
+          </p>
+        ))}
+        {claims?.over.map((line) => (
+          <p key={line} className="text-sm font-bold text-madder">
+            {line}
+          </p>
+        ))}
         <ClothDetails cloth={c} />
         {c.account.length > 0 && (
           <details className="mt-1">

@@ -4,6 +4,7 @@
 //! For the server, which stores the document and asks it for a draft and a job.
 
 mod advice;
+mod claims;
 mod cloth;
 mod cupboard;
 mod cut_plan;
@@ -21,6 +22,7 @@ mod tries;
 mod ways;
 mod ways_out;
 
+pub use claims::{Claim, claimed};
 pub use cloth::{Look, Pattern, ProjectCloth};
 pub use cupboard::{CupboardField, FoundCloth, Wanted};
 pub use cut_plan::CutPlan;

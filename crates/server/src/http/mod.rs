@@ -2,6 +2,7 @@
 
 mod assets;
 mod choices;
+mod claims;
 mod cupboard;
 mod cut_list;
 mod document;
@@ -71,6 +72,8 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(projects::turns))
         .routes(routes!(on_print::board))
         .routes(routes!(tries::tries))
+        .routes(routes!(claims::of_project))
+        .routes(routes!(claims::of_cupboard))
         .routes(routes!(projects::other_widths))
         .routes(routes!(ways_out::ways))
         .routes(routes!(picture::scraps_of_picture))

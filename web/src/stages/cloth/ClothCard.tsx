@@ -1,7 +1,7 @@
 // One cloth: its print, what is measured of it, how the shop sells it, the parts cut from it.
-import { useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { ApiError, api, type ClothField, type ClothView, done, type Look } from '../../api/client';
+import { ApiError, api, type ClothField, type ClothView, done, type Look, must } from '../../api/client';
 import { asChoices, useChoices } from '../../api/useChoices';
 import { Drawing } from '../../drawing/Drawing';
 import { ChoiceField } from '../../fields/ChoiceField';
@@ -79,6 +79,7 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
       </div>
       <PlanFields>
         <WhatIsThere cloth={cloth} />
+        <AlsoPlanned cloth={cloth.id} />
       </PlanFields>
       <div className="mt-2">
         <PlanFields>
@@ -261,4 +262,21 @@ function WhatIsThere({ cloth }: { cloth: ClothView }) {
       )}
     </div>
   );
+}
+
+/** What of it is in the cupboard is planned with more than once. */
+function AlsoPlanned({ cloth }: { cloth: string }) {
+  const { view } = useProject();
+  const claims = useQuery({
+    queryKey: ['claims', view.id, view.revision],
+    queryFn: () => must(api.GET('/api/projects/{id}/claims', { params: { path: { id: view.id } } })),
+    enabled: view.cloths.some((c) => c.at_hand !== ''),
+    placeholderData: (before) => before,
+  });
+  const over = claims.data?.find((c) => c.cloth === cloth)?.over ?? [];
+  return over.map((line) => (
+    <p key={line} className="mt-1 text-sm font-bold text-madder">
+      In the cupboard: {line}
+    </p>
+  ));
 }
