@@ -30,11 +30,14 @@ await take('families', '/projects/seed-packet-pouch/bag', 1280, 800, async (page
   await page.getByRole('button', { name: 'Another kind of bag' }).click();
   await page.getByText('Own cut list').waitFor();
 });
-await take('bag-sack', '/projects/bean-sack/bag');
 await take('bag-caddy', '/projects/bottle-caddy/bag');
 await take('bag-duffel', '/projects/kneeler-duffel/bag');
 await take('cut-list', '/projects/tool-roll-list/bag');
 await take('pieces', '/projects/seed-packet-pouch/pieces');
+await take('print', '/projects/flower-show-tote/pieces', 1280, 800, async (page) => {
+  await page.getByRole('button', { name: /^Place Outer panel/ }).click();
+  await page.getByText(/Against lying anywhere/).waitFor();
+});
 await take('cloth', '/projects/windfall-tote/cloth', 1280, 940, async (page) => {
   await page.getByRole('heading', { name: 'Ways out' }).waitFor();
 });

@@ -91,6 +91,9 @@ pub fn conditions(job: &Job, cloth: &Cloth) -> Vec<String> {
     if job.rules.gap > Length::ZERO {
         found.push(format!("{} {} between pieces", ruler.show(job.rules.gap).text, job.units.symbol()));
     }
+    if here().any(|p| job.places(p, cloth)) {
+        found.push("so much kept free at its ends that the print can fall right".into());
+    }
     if cloth.layers == 2 {
         found.push("the cloth folded lengthwise".into());
     }
