@@ -8,7 +8,7 @@ test('once cutting has begun the plan is closed before one types', async ({ page
   await go(page, 'Cloth');
   await expect(page.getByRole('region', { name: 'Cutting has begun' })).toContainText('1 of');
   const canvas = page.getByRole('region', { name: 'Bean-flower canvas' });
-  await expect(canvas.getByLabel('Wide')).toBeDisabled();
+  await expect(canvas.getByLabel('Wide', { exact: true })).toBeDisabled();
   await expect(canvas.getByRole('radio', { name: 'one way up' })).toBeDisabled();
   await expect(page.getByRole('button', { name: /^Outer, / })).toBeDisabled();
   await accessible(page);

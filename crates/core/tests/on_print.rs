@@ -9,7 +9,7 @@ use bofta_core::cutting::{CutKind, Step, cut_list, left_whole};
 use bofta_core::lay::{Budget, Cuts, Fault, Job, JobPiece, Lay, Placement, Silent, Stop, solve, verify};
 use bofta_core::measure::{Length, System};
 use bofta_core::piece::{Grain, Mirror, PrintRule};
-use bofta_core::project::{ClothField, Edit, Look, MotifAt, Pattern, Project, holds_on_print};
+use bofta_core::project::{ClothField, Edit, Look, MotifAt, Pattern, Project, holds_on_print, other_ways};
 use bofta_core::shape::{Outline, Point};
 use proptest::prelude::*;
 use rstest::rstest;
@@ -437,6 +437,26 @@ fn a_repeat_that_leaves_nothing_is_told(#[case] edits: &[Edit], #[case] field: &
     assert!(planned.problems[0].message.contains("nothing"), "{}", planned.problems[0].message);
 }
 
+/// Where motifs lie on a scrap is seen: what is placed is not laid on it, what is not may be.
+#[test]
+fn nothing_is_placed_on_a_scrap() {
+    let project = made(&tote(), &[placed("middle", "22"), cloth(ClothField::AtHand, "right triangle 120 x 120")]);
+    let planned = project.plan().expect("it stands");
+    assert_eq!((planned.problems[0].field.as_str(), planned.job.is_none()), ("on_print", true));
+    assert!(planned.problems[0].message.contains("only scraps of it"), "{}", planned.problems[0].message);
+    let bought = made(&project, &[cloth(ClothField::BuyMore, "yes")]);
+    let job = job_of(&bought);
+    let on = |piece: &str| job.piece(piece).expect("a piece").cloths.len();
+    assert_eq!((on("outer-panel"), on("strap")), (1, 2));
+    assert!(job.cloths.iter().all(|c| matches!(c.form, Form::Scrap { .. }) != c.repeat.is_some()));
+    let found = lay(&job);
+    assert!(found.complete() && found.cloths.len() == 2, "the straps lie on the scrap");
+    let told = bought.plan().expect("it stands").draft.notices;
+    assert!(told.iter().any(|n| n.text.contains("scraps are left out for Outer panel")), "{told:?}");
+    // Anywhere, the panels may lie on the scrap too.
+    assert_eq!(job_of(&made(&bought, &[placed("", "")])).piece("outer-panel").map(|p| p.cloths.len()), Some(2));
+}
+
 /// A print that lies on its side has its half drop across the cloth: (30, 0) and (15, 24) turned a quarter.
 #[test]
 fn a_half_drop_turns_with_the_print() {
@@ -463,6 +483,18 @@ fn the_first_cuts_are_told_by_the_print() {
     assert_eq!(told[..2], [(CutKind::SquareEnd, Some(cm(22))), (CutKind::Selvedge, Some(cm(24)))]);
     assert!(told[2..].iter().all(|(_, motif)| motif.is_none()));
     assert!(left_whole(&job, &found.cloths[0]).iter().all(|r| r.y >= cm(13).0), "the end is not counted on");
+}
+
+/// What a place on the print costs stands among the other ways to lay it.
+#[test]
+fn letting_go_of_the_print_is_another_way() {
+    let project = made(&tote(), &[placed("middle", "22")]);
+    let ways = |project: &Project| other_ways(project, &project.plan().expect("it stands"));
+    let found = ways(&project);
+    let way = found.iter().find(|w| w.name == "Outer panel anywhere on its print").expect("it is offered");
+    assert!(way.only_if_less);
+    let free = made(&project, &way.edits);
+    assert!(job_of(&free).cloths[0].repeat.is_none() && !ways(&free).iter().any(|w| w.name.contains("on its print")));
 }
 
 #[test]

@@ -270,7 +270,8 @@ impl Project {
             return Planned { draft, finished, job: None, unassigned, blocks: vec![], fixed: None, problems: vec![] };
         }
         let job = self.job(&draft);
-        let problem = self.no_room_for_print(&job).or_else(|| job.check().err());
+        let problem = self.only_scraps_of_print(&draft, &job).or_else(|| self.no_room_for_print(&job));
+        let problem = problem.or_else(|| job.check().err());
         let problems: Vec<FieldProblem> = problem.into_iter().collect();
         let job = problems.is_empty().then_some(job);
         let blocks = self.blocks(&draft);
@@ -321,12 +322,15 @@ impl Project {
     }
 
     /// The cloths of the job that `part` may lie on: of each of its cloths what is there, and the roll if it is bought.
-    fn laid_on(&self, part: Part) -> Vec<String> {
+    fn laid_on(&self, part: Part) -> Vec<Cloth> {
         let of = self.from.get(&part).into_iter().flatten().filter_map(|id| self.cloth(id));
-        of.flat_map(|c| c.for_job(self.system)).map(|c| c.id).collect()
+        of.flat_map(|c| c.for_job(self.system)).collect()
     }
 
     fn job(&self, draft: &Draft) -> Job {
+        // Once for each part: a cloth may be hundreds of scraps.
+        let parts: HashSet<Part> = draft.pieces.iter().map(|p| p.part).collect();
+        let on: BTreeMap<Part, Vec<Cloth>> = parts.into_iter().map(|part| (part, self.laid_on(part))).collect();
         let pieces: Vec<JobPiece> = draft
             .pieces
             .iter()
@@ -349,7 +353,7 @@ impl Project {
                     grain,
                     print: if self.lay.print_may_lie { PrintRule::Ignore } else { p.print },
                     mirror: p.mirror,
-                    cloths: self.laid_on(p.part),
+                    cloths: self.placed_on(p, &on[&p.part]),
                     on_print: self.motif_on(p),
                 }
             })

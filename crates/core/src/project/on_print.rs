@@ -79,7 +79,8 @@ impl Project {
         let here = |p: &&Piece| p.when.is_laid() && self.from.get(&p.part).is_some_and(|from| from.contains(&of.id));
         let placed = draft.pieces.iter().filter(here).filter_map(|p| Some((p, self.motif_on(p)?)));
         let Some((largest, motif)) = placed.max_by_key(|(p, _)| p.outline().area()) else { return cloth };
-        if !of.has_repeat() {
+        // Where motifs lie on a scrap is seen, not measured from its edges: what is placed is not laid on it.
+        if !of.has_repeat() || matches!(cloth.form, Form::Scrap { .. }) {
             return cloth;
         }
         let shrink = cloth.shrink;
@@ -110,6 +111,26 @@ impl Project {
             _ => Repeat { across, along, drop: Length::ZERO, at },
         });
         cloth
+    }
+
+    /// The cloths of the job that `piece` may lie on, of those its part may: no scraps of a print it has its place on.
+    pub(super) fn placed_on(&self, piece: &Piece, all: &[Cloth]) -> Vec<String> {
+        let placed = self.motif_on(piece).is_some();
+        let by_eye = |c: &Cloth| {
+            placed && matches!(c.form, Form::Scrap { .. }) && self.cloth(&c.id).is_some_and(ProjectCloth::has_repeat)
+        };
+        all.iter().filter(|c| !by_eye(c)).map(|c| c.id.clone()).collect()
+    }
+
+    /// A piece that has its place on a print of which there are only scraps.
+    pub(super) fn only_scraps_of_print(&self, draft: &Draft, job: &Job) -> Option<FieldProblem> {
+        let none = job.pieces.iter().find(|p| p.cloths.is_empty())?;
+        let cloth = draft.piece(&none.id).and_then(|p| self.cloth_of(p.part))?;
+        let message = format!(
+            "{} has its place on the print of {}, and there are only scraps of it: where its motifs lie on them is not known. Buy the rest, or let it lie anywhere.",
+            none.name, cloth.name
+        );
+        Some(FieldProblem::new("on_print", "", message))
     }
 
     /// That a print comes again so seldom that what is kept free for it leaves nothing to cut from.
@@ -146,7 +167,7 @@ impl Project {
             let Some(cloth) = self.cloth_of(piece.part) else { continue };
             if !piece.when.is_laid() {
                 let text = format!(
-                    "{} is cut from a block later, which knows no print: its place on {} is not kept.",
+                    "{} is not cut straight from {}, but from patches or a block: its place on the print is not kept.",
                     piece.name, cloth.name
                 );
                 found.push(Notice { stage: Stage::Cloth, field: None, ..Notice::attention("on_print", text) });
@@ -197,6 +218,17 @@ impl Project {
                 text += " How wide one repeat is is not measured: its motifs may fall anywhere across.";
             }
             _ => {}
+        }
+        let others = self.from.get(&piece.part).into_iter().flatten().skip(1).filter_map(|id| self.cloth(id));
+        let bare: Vec<&str> = others.filter(|c| !c.has_repeat()).map(|c| c.name.as_str()).collect();
+        if !bare.is_empty() {
+            text += &format!(" What comes from {} instead lies anywhere on it.", bare.join(" or "));
+        }
+        if crate::cloth::scraps(&cloth.at_hand).next().is_some() {
+            text += &format!(
+                " Its scraps are left out for {}: where motifs lie on them is seen, not measured.",
+                piece.name
+            );
         }
         Notice::note("on_print", text)
     }

@@ -55,8 +55,21 @@ pub fn other_ways(project: &Project, planned: &Planned) -> Vec<Way> {
             }
         }
     }
+    ways.extend(off_the_print(project, pieces));
     ways.extend(turned(project, pieces));
     ways
+}
+
+/// Pieces that have their place on a print, let go of it.
+fn off_the_print(project: &Project, pieces: &[Piece]) -> Vec<Way> {
+    let placed = pieces.iter().filter(|p| p.when.is_laid() && project.motif_on(p).is_some());
+    placed
+        .map(|p| Way {
+            name: format!("{} anywhere on its print", p.name),
+            edits: vec![Edit::PlaceOnPrint { piece: p.id.to_string(), across: String::new(), up: String::new() }],
+            only_if_less: true,
+        })
+        .collect()
 }
 
 /// Pieces that are held to one direction, let go of it.

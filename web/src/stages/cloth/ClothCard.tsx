@@ -126,7 +126,7 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
                 onCommit={set('repeat')}
               />
               <TextField
-                label="and wide"
+                label="One repeat is wide"
                 value={cloth.repeat_wide?.text ?? ''}
                 words={cloth.repeat_wide?.words}
                 unit={unit}
