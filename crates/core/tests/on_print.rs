@@ -56,6 +56,26 @@ fn a_centred_motif_asks_for_whole_repeats(#[case] width: i64, #[case] count: u32
     assert_eq!(found.cloths[0].needed_length, cm(length));
 }
 
+/// The handbook's worked case, all motifs of a whole piece of cloth: 36 long and 42 wide, motifs 5, 17 and 29 up, 7, 21 and
+/// 35 over. Squares of 10 are cut round all nine. Panels 13 tall want 6½ below the motif, which 5 has not, and two of them
+/// do not lie between 17 and 29: three.
+#[rstest]
+#[case(10, 9)]
+#[case(13, 3)]
+fn whole_motifs_on_a_piece_of_cloth(#[case] tall: i64, #[case] holds: u32) {
+    let inch = |n: i64| Length::INCH * n;
+    let on_print = Some(Point::new(inch(5), Length::inches(tall, 2)));
+    let panel = JobPiece { on_print, grain: Grain::Length, ..piece("panel", inch(10), inch(tall), 20) };
+    let mut job = job(inch(42), vec![panel]);
+    job.cloths[0].form = Form::Sheet { width: inch(42), height: inch(36), count: 1 };
+    job.cloths[0].owned = true;
+    let at = Point::new(inch(7), inch(5));
+    job.cloths[0].repeat = Some(Repeat { across: Some(inch(14)), along: Some(inch(12)), drop: Length::ZERO, at });
+    let found = lay(&job);
+    assert_eq!(found.cloths[0].placements.len() as u32, holds);
+    assert_eq!(found.unplaced[0].count, 20 - holds);
+}
+
 /// In a half-drop print the next column stands 12 further: two panels beside each other end at 52.
 #[test]
 fn a_half_drop_moves_every_other_column() {

@@ -193,9 +193,6 @@ function Board({ piece, board, waiting, letGo }: BoardProps) {
           />
         )}
         <div className="flex flex-wrap gap-2">
-          <button type="button" className="btn" onClick={() => place('middle', 'middle')}>
-            In the middle of the piece
-          </button>
           {board.face_middle && (
             <button
               type="button"
@@ -205,6 +202,9 @@ function Board({ piece, board, waiting, letGo }: BoardProps) {
               In the middle of its face
             </button>
           )}
+          <button type="button" className="btn" onClick={() => place('middle', 'middle')}>
+            In the middle of the piece
+          </button>
           {board.placed && (
             <button type="button" className="btn" onClick={() => place('', '')}>
               Anywhere again
