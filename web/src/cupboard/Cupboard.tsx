@@ -40,7 +40,10 @@ export function Cupboard() {
     send(api.DELETE('/api/cupboard/{id}', { params: { path: { id: cloth.id } } }), cloth);
   const restore = (cloth: CupboardCloth) =>
     send(api.POST('/api/cupboard/{id}/restore', { params: { path: { id: cloth.id } } }), null);
-  const said = problem ?? cupboard.problem;
+  const unknown = claims.isError
+    ? `Which bags plan with what could not be looked up: ${claims.error.message}`
+    : null;
+  const said = problem ?? cupboard.problem ?? unknown;
   return (
     <main className="mx-auto max-w-[1280px] px-5 pb-10">
       <header className="flex flex-wrap items-end gap-4 pt-5 pb-4">

@@ -25,8 +25,8 @@ pub struct ClaimsView {
     pub over: Vec<String>,
 }
 
-/// Of each cloth by its name, which bags on the shelf plan with what is there of it. A bag that cannot be read or laid
-/// claims nothing.
+/// Of each cloth by its name, which bags on the shelf plan with what is there of it. Of a bag that is not laid it is not
+/// known with how much: its claim is empty. One that cannot be read says so on the shelf.
 fn claims(work: &Work, wanted: &dyn Fn(&str) -> bool) -> Result<BTreeMap<String, Vec<Claim>>, ApiError> {
     let from_store = |e| ApiError::from_store(work, e);
     let mut found: BTreeMap<String, Vec<Claim>> = BTreeMap::new();
@@ -40,19 +40,19 @@ fn claims(work: &Work, wanted: &dyn Fn(&str) -> bool) -> Result<BTreeMap<String,
         if !project.cloths.iter().any(|c| !c.at_hand.is_empty() && wanted(&c.name)) {
             continue;
         }
-        let Ok(planned) = project.plan() else { continue };
-        let lay = match (planned.fixed, planned.job) {
-            (Some(lay), _) => lay,
-            (None, Some(job)) => {
+        let lay = match project.plan().map(|planned| (planned.fixed, planned.job)) {
+            Ok((Some(lay), _)) => Some(lay),
+            Ok((None, Some(job))) => {
                 let key = job_key(&job);
-                match at_a_glance(work, &named.id, job, key)? {
-                    Ok(laid) => laid.lay,
-                    Err(_) => continue,
-                }
+                at_a_glance(work, &named.id, job, key)?.ok().map(|laid| laid.lay)
             }
-            (None, None) => continue,
+            Ok((None, None)) | Err(_) => None,
         };
-        for (cloth, things) in claimed(project, &lay) {
+        let not_known = || {
+            let there = project.cloths.iter().filter(|c| !c.at_hand.is_empty());
+            there.map(|c| (c.name.clone(), vec![])).collect()
+        };
+        for (cloth, things) in lay.map_or_else(not_known, |lay| claimed(project, &lay)) {
             if wanted(&cloth) {
                 let claim = Claim { project: named.id.clone(), name: project.name.clone(), things };
                 found.entry(cloth).or_default().push(claim);
@@ -63,12 +63,14 @@ fn claims(work: &Work, wanted: &dyn Fn(&str) -> bool) -> Result<BTreeMap<String,
 }
 
 fn view(id: &str, cloth: &ProjectCloth, claims: &[Claim], ruler: Ruler) -> ClaimsView {
+    let told = |c: &Claim| {
+        if c.things.is_empty() {
+            return format!("{} has it at hand and is not laid: what of it is planned with is not known", c.name);
+        }
+        format!("{} plans with {}", c.name, tell_all(&c.things, ruler))
+    };
     let open = claims.iter().filter(|c| !cloth.cut.iter().any(|b| b.project == c.project));
-    ClaimsView {
-        cloth: id.to_owned(),
-        planned: open.map(|c| format!("{} plans with {}", c.name, tell_all(&c.things, ruler))).collect(),
-        over: cloth.over_claimed(claims, ruler),
-    }
+    ClaimsView { cloth: id.to_owned(), planned: open.map(told).collect(), over: cloth.over_claimed(claims, ruler) }
 }
 
 /// Of the cloths of a project that are in the cupboard too, which bags plan with them.

@@ -273,6 +273,14 @@ function AlsoPlanned({ cloth }: { cloth: string }) {
     enabled: view.cloths.some((c) => c.at_hand !== ''),
     placeholderData: (before) => before,
   });
+  const asked = view.cloths.some((c) => c.id === cloth && c.at_hand !== '');
+  if (claims.isError && asked) {
+    return (
+      <p className="mt-1 text-sm text-soft">
+        Whether other bags plan with it too could not be looked up: {claims.error.message}
+      </p>
+    );
+  }
   const over = claims.data?.find((c) => c.cloth === cloth)?.over ?? [];
   return over.map((line) => (
     <p key={line} className="mt-1 text-sm font-bold text-madder">

@@ -147,7 +147,7 @@ function Board({ piece, board, waiting, letGo }: BoardProps) {
   const dx = within(moved[0], across);
   const dy = within(moved[1], up);
   return (
-    <div className="mt-3 grid gap-4 md:grid-cols-[minmax(0,620px)_1fr]">
+    <div className="mt-3 grid gap-4 lg:grid-cols-[minmax(0,620px)_1fr]">
       <svg
         viewBox={`0 0 ${width} ${height}`}
         className="h-auto w-full touch-none rounded border border-ruled bg-paper"
