@@ -55,6 +55,14 @@ fn what_two_bags_plan_with_is_told() {
         let both = told[0].contains("Harvest tote") && told[0].contains("Kneeler tote");
         assert!(both && told[0].ends_with("72 in is there."), "{told:?}");
     }
+    // Of a bag that is not laid it is not known what it plans with: that is said, and counted as nothing.
+    let bare = json!([{ "edit": "unassign", "part": "outer", "cloth": id }]);
+    assert_eq!(server.edit("kneeler-tote", bare).0, 200);
+    assert!(over("/api/cupboard/claims", id).is_empty());
+    let (_, all) = server.get("/api/cupboard/claims");
+    let of = all.as_array().expect("a list").iter().find(|c| c["cloth"] == id).expect("it is planned with");
+    let told = of["planned"].to_string();
+    assert!(told.contains("Kneeler tote has it at hand and is not laid"), "{told}");
     // A bag that is put away plans with nothing.
     assert!((200..300).contains(&server.delete("/api/projects/kneeler-tote")));
     assert!(over("/api/cupboard/claims", id).is_empty());
