@@ -1,4 +1,5 @@
-//! What is sewn together is equally long: for random bags of every family, in both systems, whatever is chosen.
+//! What is sewn together is equally long, and what lies behind a panel no larger than it: for random bags of every family,
+//! in both systems, whatever is chosen.
 //!
 //! `BOFTA_SEAMS` says how many bags are drafted instead of 20,000.
 #![allow(missing_docs)]
@@ -80,10 +81,11 @@ fn any_bag(family: Family, system: System, random: &mut Random) -> Bag {
     bag
 }
 
-/// Equal before rounding, but for a unit or two of π; where a shape is kept by its corners, to a line of the ruler at each.
+/// Equal before rounding, but for a unit or two of π; where a shape is kept by its corners or its slant, to a line of the ruler at each.
 fn unequal(seam: &Seam, draft: &Draft, ruler: Ruler) -> Option<String> {
     let [one, other] = seam.exact(draft)?;
-    let by_corners = |s: &Stretch| draft.piece(&s.piece).is_some_and(|p| matches!(p.figure, Figure::Free(_)));
+    let by_corners =
+        |s: &Stretch| draft.piece(&s.piece).is_some_and(|p| matches!(p.figure, Figure::Free(_) | Figure::Tapered(_)));
     let allowed = if seam.sides.iter().any(by_corners) { ruler.step() * 2 } else { Length(4) };
     let apart = Length((one - other).0.abs());
     (apart > allowed).then(|| format!("{}: {one:?} is sewn to {other:?}", seam.name))
@@ -118,7 +120,7 @@ fn a_printed_reason_adds_up() {
 fn both_edges_of_a_seam_are_equally_long() {
     let bags: u64 = std::env::var("BOFTA_SEAMS").ok().and_then(|n| n.parse().ok()).unwrap_or(20_000);
     let families: Vec<Family> = Family::ALL.iter().copied().filter(|f| *f != Family::CutList).collect();
-    let (mut drafted, mut seams, mut parts) = (0, 0, 0);
+    let (mut drafted, mut seams, mut parts, mut backed) = (0, 0, 0, 0);
     for number in 0..bags {
         let random = &mut Random::new(number);
         let family = families[number as usize % families.len()];
@@ -142,6 +144,20 @@ fn both_edges_of_a_seam_are_equally_long() {
             let off = does_not_add_up(size, ruler);
             assert!(off.is_none(), "{number}, {family:?}: {off:?}");
         }
+        for behind in &draft.pieces {
+            let Some(panel) = behind.backs.as_deref().and_then(|id| draft.piece(id)) else { continue };
+            backed += 1;
+            let (within, of) = (behind.as_trimmed().size(), panel.as_trimmed().size());
+            // Strips run along an edge: they may be as long as either side.
+            let (short, long) = (within.0.min(within.1), within.0.max(within.1));
+            let strips = behind.id.ends_with("-sides") || behind.id.ends_with("-ends");
+            let lies_on_it = if strips {
+                short <= of.0.min(of.1) && long <= of.0.max(of.1)
+            } else {
+                within.0 <= of.0 && within.1 <= of.1
+            };
+            assert!(lies_on_it, "{number}, {family:?}: {} {within:?} behind {of:?}\n{bag:?}", behind.id);
+        }
         for seam in bag.seams(ruler) {
             seams += usize::from(seam.lengths(&draft).is_some());
             let found = unequal(&seam, &draft, ruler);
@@ -149,8 +165,8 @@ fn both_edges_of_a_seam_are_equally_long() {
         }
     }
     // A test that drafts hardly any bag shows nothing.
-    let enough = drafted * 3 >= bags && seams > bags as usize && parts > drafted as usize;
-    assert!(enough, "{drafted} of {bags} drafted, {seams} seams, {parts} parts");
+    let enough = drafted * 3 >= bags && seams > bags as usize && parts > drafted as usize && backed * 2 > drafted;
+    assert!(enough, "{drafted} of {bags} drafted, {seams} seams, {parts} parts, {backed} backed");
 }
 
 /// Every seam of the usual bags is there: a name that no piece has would never be compared.

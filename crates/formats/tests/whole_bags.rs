@@ -73,6 +73,17 @@ fn pieces(draft: &Draft, system: System) -> Vec<String> {
     &["2 outer-panel 19 × 16", "2 lining-panel 19 × 16", "1 part-1-pocket 19 × 9.5", "1 part-2-pocket 7 × 6", "1 part-2-lining 7 × 6",
       "1 part-2-flap 7 × 3", "1 part-2-flap-lining 7 × 3", "1 part-2-fleece 6 × 5"]
 )]
+// Slanting: B = 16, M = 22, L = 12, k = ¼, √(1 + k²) = 1.0308. At the mouth 22 + 1.0308 + ¼ = 23.28 → 23⅜; 13 tall. The
+// band is 22 + 1 by 2 × 2 + 1; it takes 2 of the 12 and gives a seam: L = 10, k = 0.3, √ = 1.0440: 22 + 1.0440 + 0.3 → 23⅜.
+#[case::slanting_tote_with_a_band(
+    r#""units": "in", "family": "tote", "sizes": { "width": 12, "height": 10, "depth": 4, "rising": "slanting", "boxing": "sewn-across", "mouth_width": 22, "mouth": "band", "band_depth": 2, "straps": false, "pocket": "no" }"#,
+    &["2 outer-panel 23.375 × 11", "2 lining-panel 23.375 × 11", "2 band 23 × 5"]
+)]
+// Three inverted pleats reaching ½ under take 3 × 4 × ½ of 16: bound, 2 × 10 + 10 long.
+#[case::pleated_and_bound(
+    r#""units": "in", "family": "tote", "sizes": { "width": 12, "height": 10, "depth": 4, "rising": "inverted-pleats", "pleats": 3, "pleat_depth": "1/2", "mouth": "bound", "binding_width": "1/2", "straps": false, "pocket": "no" }"#,
+    &["2 outer-panel 17 × 12.5", "2 lining-panel 17 × 12.5", "1 binding 2 × 30"]
+)]
 // A welt of 6 with ½ in a window of ½: 8 by 2 (½ + ½); its bag 8 by 2 (4 + ½ + 1).
 #[case::welt(
     r#""units": "in", "family": "tote", "sizes": { "width": 12, "height": 12, "depth": 0, "straps": false, "pocket": "no" },

@@ -277,7 +277,7 @@ impl Design for Caddy {
     fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {
         self.problems(ruler)?;
         let outer = self.panels(false, ruler);
-        let top: Length = self.mouth.outer().iter().map(Term::value).sum();
+        let top = self.mouth.edge();
         let walls = Allowances { side: self.seam_side, top, base: self.seam_base, corner: Length::ZERO };
         let flat = Allowances { side: self.seam_base, top: self.seam_base, base: self.seam_base, corner: Length::ZERO };
         let backed: Vec<Piece> = outer
@@ -319,7 +319,7 @@ impl Design for Caddy {
             (self.across("wide", self.width, "width", ruler), 2),
             (self.across("deep", self.depth, "depth", ruler), 2),
         ];
-        let around = Around { width: self.width, depth: self.depth, seam_side: self.seam_side, walls };
+        let around = Around { width: (self.width, "width"), depth: self.depth, seam_side: self.seam_side, walls };
         let (made, hardware) = self.mouth.made(&around, ruler);
         pieces.extend(made);
         if self.handle {

@@ -14,7 +14,6 @@ use super::wall::{Side, Wall};
 use crate::FieldProblem;
 use crate::measure::{Length, Ruler, System, default_length};
 use crate::piece::{Dimension, Figure, Part, Piece, Term, When};
-use crate::shape::Point;
 
 choice! {
     /// Which end of the tube is kept as it is. Once it was asked only whether its hem becomes the mouth.
@@ -98,13 +97,9 @@ impl FoundTube {
         }
         let tall = Dimension::sum(tall, ruler);
         let by = Length((top - base).0.abs() / 4).floor_to(ruler.step());
-        let figure = if by == Length::ZERO {
-            Figure::Rectangle
-        } else if top < base {
-            Figure::Tapered(by)
-        } else {
-            let (w, h, o) = (wide.size, tall.size, Length::ZERO);
-            Figure::Free(vec![Point::new(by, o), Point::new(w - by, o), Point::new(w, h), Point::new(o, h)])
+        let figure = match by {
+            Length::ZERO => Figure::Rectangle,
+            _ => Figure::Tapered(if top < base { by } else { -by }),
         };
         Piece::new("lining-panel", "Lining panel", Part::Lining, wide, tall)
             .times(2)

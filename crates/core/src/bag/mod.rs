@@ -1,5 +1,5 @@
 //! Bags: finished sizes in; pieces, goods, marks, checks and *reasons* out. A bag is a body ([`Body`], one file a family)
-//! and the parts put on its walls ([`Wall`], `parts/`), over shared building blocks (`boxing`, `strap`, `pocket`, `backing`, `binding`, `cord`, `piecing`, `quilting`, `bands`, `behind`, `making_up`, `seam`, `sewn`, `hem`, `mouth`, `extras`).
+//! and the parts put on its walls ([`Wall`], `parts/`), over shared building blocks (`boxing`, `strap`, `pocket`, `backing`, `binding`, `cord`, `piecing`, `quilting`, `bands`, `behind`, `making_up`, `seam`, `sewn`, `hem`, `mouth`, `rise`, `extras`).
 //!
 //! For the Bag and Pieces stages and for `project`, which lays what is drafted here. A family lists its fields once
 //! ([`Design::fields`]); keeping, editing, reading a specification and showing all go by that listing.
@@ -33,6 +33,7 @@ pub mod pocket;
 mod pouch;
 mod problems;
 pub mod quilting;
+pub mod rise;
 pub mod round;
 pub mod seam;
 pub mod sewn;
@@ -62,6 +63,7 @@ pub use making_up::MadeUp;
 pub use mouth::{Mouth, MouthFinish};
 pub use parts::{Added, PartKind};
 pub use pouch::Pouch;
+pub use rise::{Rise, Rising};
 pub use solid::{AWAY, Face, Grip, Place, Solid, Thread, ThreadKind};
 pub use strap::StrapMake;
 pub use tote::{LiningFit, StrapEnds, Tote};

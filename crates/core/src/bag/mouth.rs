@@ -7,6 +7,7 @@
 //! its turned edge, or a seam to a zip.
 
 use super::binding::{self, BindingFold};
+use super::boxing::Named;
 use super::draft::Hardware;
 use super::field::{Choice, Field, Group, choice};
 use super::problems::Problems;
@@ -70,8 +71,8 @@ pub struct MouthFinish {
 
 /// The walls a mouth goes round.
 pub(super) struct Around {
-    /// Finished width of the front.
-    pub width: Length,
+    /// Finished width of the front, and its field.
+    pub width: Named,
     /// Finished depth.
     pub depth: Length,
     /// Seams at the sides.
@@ -219,6 +220,11 @@ impl MouthFinish {
         }
     }
 
+    /// What the outer's raw edge takes at the mouth: what a band takes off the panel is no seam of it.
+    pub(super) fn edge(&self) -> Length {
+        self.outer().iter().map(Term::value).filter(|v| *v > Length::ZERO).sum()
+    }
+
     /// What the lining takes above its finished height.
     pub(super) fn lining(&self) -> Vec<Term> {
         match self.kind {
@@ -269,7 +275,7 @@ impl MouthFinish {
             Mouth::TurnedThrough | Mouth::DoubleHem | Mouth::DroppedIn => (vec![], vec![]),
             Mouth::Bound => {
                 let edge = vec![
-                    Term::times("round the mouth, wide", 2, around.width, "width"),
+                    Term::times("round the mouth, wide", 2, around.width.0, around.width.1),
                     Term::times("round the mouth, deep", 2, around.depth, "depth"),
                     Term::once("to join on the bias", default_length(ruler.system(), 80, 250), "binding_fold"),
                 ];
@@ -339,7 +345,7 @@ impl MouthFinish {
             "turned in over the lining, its free edge stitched"
         };
         let pieces = on_each_wall(around, "facing", "Facing", Part::Outer, &deep, note);
-        let teeth = self.teeth(around.width, around.depth);
+        let teeth = self.teeth(around.width.0, around.depth);
         (
             pieces,
             if zipped {
@@ -362,7 +368,7 @@ impl MouthFinish {
         );
         let note = "the zip panel is caught in its lower seam";
         let mut pieces = on_each_wall(around, "facing", "Facing", Part::Outer, &deep, note);
-        let teeth = self.teeth(around.width, around.depth);
+        let teeth = self.teeth(around.width.0, around.depth);
         let long = Dimension::sum(
             vec![
                 Term::once("the zip", teeth, "width"),

@@ -63,7 +63,7 @@ fn larger(panel: Piece, over: Length, why: &'static str, key: &str) -> Piece {
 /// it is trimmed. A circle stays one.
 fn trimmed_later(figure: &Figure) -> (Figure, Option<Mark>) {
     let boxes = matches!(figure, Figure::CutOut { .. } | Figure::CutAtFold { .. });
-    let mark = |name, across: Length, up: Option<Length>| {
+    let mark = |name: std::borrow::Cow<'static, str>, across: Length, up: Option<Length>| {
         Some(Mark { boxes, name, distance: across, from: From::SideEdges, and: up.map(|up| (up, From::BaseEdge)) })
     };
     match figure {
@@ -81,7 +81,9 @@ fn trimmed_later(figure: &Figure) -> (Figure, Option<Mark>) {
             (Figure::Rectangle, mark("lower corners, rounded when the panel is trimmed: radius".into(), *radius, None))
         }
         Figure::Tapered(by) => {
-            (Figure::Rectangle, mark("narrower at the top, when the panel is trimmed: by".into(), *by, None))
+            let end = if *by < Length::ZERO { "base" } else { "top" };
+            let name = format!("narrower at the {end}, when the panel is trimmed: by");
+            (Figure::Rectangle, mark(name.into(), Length(by.0.abs()), None))
         }
         Figure::HalfRound | Figure::Free(_) => {
             (Figure::Rectangle, mark("cut round its template when it is trimmed".into(), Length::ZERO, None))

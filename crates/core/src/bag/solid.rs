@@ -140,6 +140,19 @@ impl Solid {
             .flat_front([0.0, h, 0.0], [0.0; 3])
     }
 
+    /// Its upper corners drawn in towards its middle, or out: `mouth` times as far from it as below.
+    pub(super) fn drawn_in(mut self, mouth: f64) -> Self {
+        let corners = || self.faces.iter().flat_map(|f| &f.corners);
+        let far = |axis: usize| corners().map(|c| c[axis]).fold(0.0, f64::max);
+        let (w, h, d) = (far(0), far(1), far(2));
+        let drawn = |p: &mut Place| {
+            let at = 1.0 + (mouth - 1.0) * if h > 0.0 { p[1] / h } else { 0.0 };
+            (p[0], p[2]) = (w / 2.0 + (p[0] - w / 2.0) * at, d / 2.0 + (p[2] - d / 2.0) * at);
+        };
+        self.faces.iter_mut().flat_map(|f| &mut f.corners).for_each(drawn);
+        self
+    }
+
     /// A closed box: top, right side and front.
     pub(super) fn closed_box(w: f64, h: f64, d: f64, part: Part) -> Self {
         Self::default()

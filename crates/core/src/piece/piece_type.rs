@@ -116,7 +116,7 @@ pub enum Figure {
     HalfRound,
     /// Both lower corners rounded.
     Rounded(Length),
-    /// Narrower at the top by so much on each side.
+    /// Narrower at the top by so much on each side; where it is less than nothing, at the base.
     Tapered(Length),
     /// As its corners say.
     Free(Vec<Point>),
@@ -329,12 +329,15 @@ impl Piece {
             Figure::Circle => Outline::Circle(width),
             Figure::HalfRound => Outline::half_round(width, height),
             Figure::Rounded(radius) => Outline::rounded(width, height, *radius),
-            Figure::Tapered(by) => Outline::Polygon(vec![
-                Point::new(Length::ZERO, Length::ZERO),
-                Point::new(width, Length::ZERO),
-                Point::new(width - *by, height),
-                Point::new(*by, height),
-            ]),
+            Figure::Tapered(by) => {
+                let (top, base) = ((*by).max(Length::ZERO), (-*by).max(Length::ZERO));
+                Outline::Polygon(vec![
+                    Point::new(base, Length::ZERO),
+                    Point::new(width - base, Length::ZERO),
+                    Point::new(width - top, height),
+                    Point::new(top, height),
+                ])
+            }
             Figure::Free(corners) => Outline::Polygon(corners.clone()),
         }
     }

@@ -116,7 +116,10 @@ fn print(read: &Specification, draft: &bofta_core::bag::Draft) -> ExitCode {
             Figure::Circle => println!("    a circle"),
             Figure::HalfRound => println!("    half-round below"),
             Figure::Rounded(r) => println!("    lower corners rounded, radius {}", show(*r)),
-            Figure::Tapered(by) => println!("    narrower at the top by {} each side", show(*by)),
+            Figure::Tapered(by) => {
+                let end = if *by < Length::ZERO { "base" } else { "top" };
+                println!("    narrower at the {end} by {} each side", show(Length(by.0.abs())));
+            }
             Figure::Free(corners) => println!("    {} corners", corners.len()),
         }
         for m in &p.marks {

@@ -1,26 +1,31 @@
-//! The tote: two panels or one over the base, flat or boxed, lined or not, two straps, a pocket, a pieced front.
+//! The tote: two panels or one over the base, flat or boxed, straight, slanting, gathered or pleated, lined or not, two
+//! straps, a pocket, a pieced front.
 //!
 //! Signs as in docs/rules.md: finished width W at the base, height H, depth D; seams s side, b base, x boxing, t top.
-//! Panel (W + D + 2s) × (H + D/2 + b + t), over the base (W + D + 2s) × (2H + D + 2t); `mouth` decides t.
+//! Panel (W + D + 2s) × (H + D/2 + b + t), over the base (W + D + 2s) × (2H + D + 2t); `mouth` decides t, `rise` how wide
+//! the mouth is.
 
-use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
-use super::base::BaseJoin;
-use super::boxing::{self, Boxing, Corner};
-use super::draft::{Draft, Finished, Notice, Stack, millilitres};
-use super::extras::{Extras, Place};
-use super::field::{Choice, Field, Group, choice};
-use super::mouth::{Around, Mouth, MouthFinish};
-use super::piecing::{Patchwork, Piecing};
-use super::pocket::{Pocket, PocketChoice, PocketKind};
-use super::problems::Problems;
-use super::seam::SeamKind;
-use super::sewn::{Edge, Seam, Stretch, boxed};
-use super::solid::{Solid, ThreadKind};
-use super::strap::{self, Strap, StrapMake};
-use super::wall::{Looks, Moves, Seen, Side, Wall};
-use super::{Design, hem, mouth, quilting};
+mod problems;
+mod words;
+
 use crate::FieldProblem;
-use crate::measure::{LONGEST, Length, Ruler, System, default_length};
+use crate::bag::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
+use crate::bag::base::BaseJoin;
+use crate::bag::boxing::{self, Boxing, Corner};
+use crate::bag::draft::{Draft, Finished, Notice, Stack, millilitres};
+use crate::bag::extras::{Extras, Place};
+use crate::bag::field::{Field, Group, choice};
+use crate::bag::mouth::{Around, Mouth, MouthFinish};
+use crate::bag::piecing::{Patchwork, Piecing};
+use crate::bag::pocket::{Pocket, PocketChoice, PocketKind};
+use crate::bag::rise::{Rise, Slant};
+use crate::bag::seam::SeamKind;
+use crate::bag::sewn::{Edge, Seam, Stretch, boxed};
+use crate::bag::solid::{Solid, ThreadKind};
+use crate::bag::strap::{self, Strap, StrapMake};
+use crate::bag::wall::{Looks, Moves, Seen, Side, Wall};
+use crate::bag::{Design, hem, mouth, quilting};
+use crate::measure::{Length, Ruler, System, default_length};
 use crate::piece::{Dimension, Figure, From, Mark, Part, Piece, Term};
 
 choice! {
@@ -70,6 +75,8 @@ pub struct Tote {
     pub seam_boxing: Length,
     /// How the corners are boxed.
     pub boxing: Boxing,
+    /// How the walls rise to the mouth.
+    pub rise: Rise,
     /// The mouth.
     pub mouth: MouthFinish,
     /// How the front is made up.
@@ -103,7 +110,37 @@ pub struct Tote {
 impl Tote {
     /// Centre to centre of a strap's ends.
     fn strap_spacing(&self) -> Length {
-        self.width - self.strap_inset * 2 - self.strap_width
+        self.mouth_face() - self.strap_inset * 2 - self.strap_width
+    }
+
+    /// The mouth laid flat, from side seam to side seam.
+    pub fn flat_mouth(&self) -> Length {
+        self.rise.flat_mouth(self.width + self.depth)
+    }
+
+    /// How wide the face is at the mouth: it keeps its share of the way round.
+    pub fn mouth_face(&self) -> Length {
+        let base = (self.width + self.depth).0.max(1);
+        Length((i128::from(self.flat_mouth().0) * i128::from(self.width.0) / i128::from(base)) as i64)
+    }
+
+    /// How wide the face is where it is narrowest, all the way up: what is put on it has its place there.
+    fn clear_face(&self) -> Length {
+        if self.rise.slants() { self.width.min(self.mouth_face()) } else { self.width }
+    }
+
+    /// How a panel leans that takes `above` at its mouth and is smaller by `less` all round.
+    fn slant(&self, above: &[Term], less: Length) -> Option<Slant> {
+        let top = if self.mouth.has_seam() { self.mouth.seam } else { Length::ZERO };
+        let all: Length = above.iter().map(Term::value).sum();
+        let long = self.height + self.depth / 2 + all - top - less;
+        self.rise.slant(self.width + self.depth, long, self.seam_side, (self.seam_base, top))
+    }
+
+    /// What it holds, a frustum: of a mouth r times as wide as the base (1 + r + r²)/3 of what a straight one holds.
+    fn millilitres(&self) -> i64 {
+        let r = self.flat_mouth().0 as f64 / (self.width + self.depth).0.max(1) as f64;
+        (millilitres(self.width, self.height, self.depth) as f64 * (1.0 + r + r * r) / 3.0).round() as i64
     }
 
     fn lined(&self) -> bool {
@@ -132,123 +169,28 @@ impl Tote {
         self.pocket.pocket(self.lined(), self.seam_side)
     }
 
-    /// All that cannot stand, each named by its field.
-    fn problems(&self, ruler: Ruler) -> Result<(), Vec<FieldProblem>> {
-        let mut problems = Problems::new(ruler);
-        let show = |l: Length| Problems::new(ruler).show(l);
-        problems.size("width", "width", self.width);
-        problems.size("height", "height", self.height);
-        if self.depth != Length::ZERO {
-            problems.size("depth", "depth", self.depth);
+    /// A panel's width where it is widest.
+    fn panel_width(&self, extra: Vec<Term>, slant: Option<&Slant>, ruler: Ruler) -> Dimension {
+        let mut terms = vec![Term::once("wide", self.width, "width"), Term::once("deep", self.depth, "depth")];
+        let seams = Term::times("side seams", 2, self.seam_side, "seam_side");
+        if let Some(slant) = slant {
+            return self.rise.widest(terms, seams, slant, extra, ruler);
         }
-        if self.depth > self.width {
-            let message = format!(
-                "The depth is {}: at most the width, {}, is allowed. For a bag deeper than wide, swap the two.",
-                show(self.depth),
-                show(self.width)
-            );
-            problems.refuse("depth", self.depth, message);
-        }
-        problems.seam("seam_side", "side seam", self.seam_side, self.width / 2, "half the width");
-        if !self.folded() {
-            problems.seam("seam_base", "base seam", self.seam_base, self.height, "the height");
-        }
-        if self.boxed() {
-            problems.seam("seam_boxing", "boxing seam", self.seam_boxing, self.depth / 2, "half the depth");
-        }
-        self.mouth.problems(self.height, &mut problems);
-        self.mouth.zip_problems(self.width, self.depth, &mut problems);
-        if !self.lined() {
-            self.seam_kind.problems(self.seam_side, &mut problems);
-        }
-        let mut found = problems.end().err().unwrap_or_default();
-        if self.mouth.needs_lining() && !self.lined() {
-            found.push(self.mouth.unlined_problem());
-        }
-        if self.lining == LiningFit::Border && self.mouth.kind != Mouth::TurnedThrough {
-            let message =
-                "A band of lining shows above a mouth that is turned through: choose that mouth, or another lining.";
-            found.push(FieldProblem::new("lining", self.lining.answer().key, message));
-        }
-        if self.lining == LiningFit::Reversible && !self.may_be_reversed() {
-            let message = "A reversible bag is turned through, bound or banded at the mouth: a hem, a facing or a lining dropped in has a wrong side.";
-            found.push(FieldProblem::new("lining", self.lining.answer().key, message));
-        }
-        if self.front.piecing != Piecing::Whole && self.folded() {
-            found.push(FieldProblem::new(
-                "front",
-                self.front.piecing.answer().key,
-                "A pieced front is a panel of its own: make the tote of two panels.",
-            ));
-        }
-        if self.boxed() && self.boxing == Boxing::FoldedIn && !self.folded() {
-            found.push(FieldProblem::new(
-                "boxing",
-                self.boxing.answer().key,
-                "A base is folded in where the cloth goes on over it: make the tote in one piece, folded at the base, first.",
-            ));
-        }
-        let mut rest = Problems::new(ruler);
-        if self.front.piecing != Piecing::Whole {
-            rest.seam("patch_seam", "seam between patches", self.front.seam, self.width / 4, "a quarter of the width");
-        }
-        self.strap_problems(&mut rest, &show);
-        self.extras.problems(&mut rest);
-        if self.lining == LiningFit::Border {
-            rest.between(
-                "lining_border",
-                "band of lining",
-                self.lining_border,
-                Length::MILLIMETRE * 3,
-                self.height / 4,
-            );
-        }
-        if self.pocket().kind != PocketKind::None {
-            self.pocket.problems(self.width, self.height, &mut rest);
-        }
-        found.extend(rest.end().err().unwrap_or_default());
-        if found.is_empty() { Ok(()) } else { Err(found) }
+        terms.push(seams);
+        terms.extend(extra);
+        Dimension::sum(terms, ruler)
     }
 
-    fn strap_problems(&self, problems: &mut Problems, show: &dyn Fn(Length) -> String) {
-        if !self.straps {
-            return;
+    /// What it is between its side seams at the mouth, with both of them.
+    fn mouth_width(&self, ruler: Ruler) -> Dimension {
+        if self.rise.is_straight() {
+            return self.panel_width(vec![], None, ruler);
         }
-        let spacing = self.strap_spacing();
-        if self.strap_width < Length::MILLIMETRE * 5 || self.strap_width > self.width / 2 {
-            let message = format!(
-                "The strap is {} wide: between 5 mm and half the bag's width, {}, is allowed.",
-                show(self.strap_width),
-                show(self.width / 2)
-            );
-            problems.refuse("strap_width", self.strap_width, message);
-        } else if spacing < self.strap_width || self.strap_inset < Length::ZERO {
-            let message = format!(
-                "From the edge of the face to the strap is {}: between 0 and {} is allowed, or the strap’s ends meet.",
-                show(self.strap_inset),
-                show((self.width - self.strap_width * 2) / 2)
-            );
-            problems.refuse("strap_inset", self.strap_inset, message);
-        } else if strap::drop(self.strap_length, spacing).is_none() {
-            let message = format!(
-                "{} of strap showing does not span the {} between its ends: make it longer.",
-                show(self.strap_length),
-                show(spacing)
-            );
-            problems.refuse("strap_length", self.strap_length, message);
-        } else if self.strap_length > LONGEST / 4 {
-            let message = format!("{} of strap: at most 5 m is allowed.", show(self.strap_length));
-            problems.refuse("strap_length", self.strap_length, message);
-        }
-    }
-
-    fn panel_width(&self, extra: Vec<Term>, ruler: Ruler) -> Dimension {
-        let mut terms = vec![
-            Term::once("wide", self.width, "width"),
-            Term::once("deep", self.depth, "depth"),
+        let field = if self.rise.is_pleated() { "pleats" } else { "mouth_width" };
+        let terms = vec![
+            Term::once("the mouth, laid flat", self.flat_mouth(), field),
             Term::times("side seams", 2, self.seam_side, "seam_side"),
         ];
-        terms.extend(extra);
         Dimension::sum(terms, ruler)
     }
 
@@ -274,8 +216,11 @@ impl Tote {
         if self.folded() { 1 } else { 2 }
     }
 
-    /// A notch where the corners are cut out.
-    fn figure(&self, ruler: Ruler) -> Figure {
+    /// A notch where the corners are cut out, or the sides on the slant.
+    fn figure(&self, slant: Option<&Slant>, ruler: Ruler) -> Figure {
+        if let Some(slant) = slant {
+            return slant.figure(ruler);
+        }
         if self.boxing != Boxing::CutOut || !self.boxed() {
             return Figure::Rectangle;
         }
@@ -292,9 +237,19 @@ impl Tote {
     }
 
     /// Where the corners are sewn, or the base folded in, on a panel that stands `top` above the finished mouth.
-    fn boxing_marks(&self, top: Length) -> Vec<Mark> {
+    fn boxing_marks(&self, top: Length, slant: Option<&Slant>) -> Vec<Mark> {
         if !self.boxed() {
             return vec![];
+        }
+        if let Some(slant) = slant {
+            // From the middle: a side edge that slants is nothing to measure from.
+            return vec![Mark {
+                boxes: true,
+                name: "where the seam across the corner meets the seams".into(),
+                distance: self.width / 2,
+                from: From::Middle,
+                and: Some((slant.up_the_side(self.depth / 2, self.seam_base), From::BaseEdge)),
+            }];
         }
         let base = if self.folded() { Length::ZERO } else { self.seam_base };
         let mark = |name, from_seam: Length| Mark {
@@ -325,7 +280,9 @@ impl Tote {
     }
 
     fn outer(&self, ruler: Ruler) -> (Vec<Piece>, Vec<Notice>) {
-        let mut marks = self.boxing_marks(self.above_outer().iter().map(Term::value).sum());
+        let slant = self.slant(&self.above_outer(), Length::ZERO);
+        let mut marks = self.boxing_marks(self.above_outer().iter().map(Term::value).sum(), slant.as_ref());
+        marks.extend(self.rise.marks(self.width, ruler));
         if self.mouth.kind == Mouth::DoubleHem {
             let (first, second) = hem::landing_lines(self.mouth.hem_turn, self.mouth.hem_depth);
             for (name, distance) in [("fold the edge to this line", first), ("fold the hem to this line", second)] {
@@ -333,17 +290,24 @@ impl Tote {
             }
         }
         if self.straps {
+            let from_side = self.seam_side + self.depth / 2 + self.strap_inset + self.strap_width / 2;
             marks.push(Mark {
                 boxes: false,
-                name: "strap centre".into(),
+                name: if self.rise.taken_in() {
+                    "strap centre, measured when the mouth is taken in".into()
+                } else {
+                    "strap centre".into()
+                },
                 distance: self.strap_spacing() / 2,
                 from: From::Middle,
-                and: Some((self.seam_side + self.depth / 2 + self.strap_inset + self.strap_width / 2, From::SideEdges)),
+                // A slanting or gathered edge is nothing to measure from.
+                and: self.rise.is_straight().then_some((from_side, From::SideEdges)),
             });
         }
-        let (width, height) = (self.panel_width(vec![], ruler), self.panel_height(self.above_outer(), ruler));
+        let width = self.panel_width(vec![], slant.as_ref(), ruler);
+        let height = self.panel_height(self.above_outer(), ruler);
         let panel = Piece::new("outer-panel", "Outer panel", Part::Outer, width, height)
-            .shaped(self.figure(ruler))
+            .shaped(self.figure(slant.as_ref(), ruler))
             .marked(marks);
         if self.front.piecing != Piecing::Whole {
             let front = Piece { id: "front-panel".into(), name: "Front panel".into(), ..panel.clone() };
@@ -366,17 +330,16 @@ impl Tote {
             across.push(Term::times("smaller each side", -2, ease, "lining"));
             up.push(Term::times("smaller at the base", -1, ease, "lining"));
         }
-        let mut mouth = self.mouth.lining();
-        if self.lining == LiningFit::Border {
-            mouth.push(Term::once("band that shows", self.lining_border, "lining_border"));
-        }
+        let mouth = self.above_lining();
         let top: Length = mouth.iter().map(Term::value).sum();
-        up.splice(0..0, mouth);
-        let shorter = if self.lining == LiningFit::Smaller { Self::lining_ease(ruler) } else { Length::ZERO };
-        let mut marks = self.boxing_marks(top - shorter);
+        up.splice(0..0, mouth.clone());
+        let shorter = self.lining_shorter(ruler);
+        let slant = self.slant(&mouth, shorter);
+        let mut marks = self.boxing_marks(top - shorter, slant.as_ref());
+        marks.extend(self.rise.marks(self.width, ruler));
         if self.pocket().kind != PocketKind::None {
-            let edge = self.seam_side + self.depth / 2;
-            marks.push(self.pocket().position(self.width, edge, (top + self.pocket.below).max(Length::ZERO)));
+            let edge = self.beside(slant.as_ref(), ruler);
+            marks.push(self.pocket().position(self.clear_face(), edge, (top + self.pocket.below).max(Length::ZERO)));
         }
         if self.lining == LiningFit::Reversible && self.mouth.needs_gap() {
             let half = (self.width / 4).min(Length::INCH * 2).floor_to(ruler.step());
@@ -391,10 +354,10 @@ impl Tote {
             let most = (self.seam_base, Length::INCH * 2);
             marks.push(self.base.turning_gap((self.width, self.height), top, most, ruler));
         }
-        let (width, height) = (self.panel_width(across, ruler), self.panel_height(up, ruler));
+        let (width, height) = (self.panel_width(across, slant.as_ref(), ruler), self.panel_height(up, ruler));
         let panel = Piece::new("lining-panel", "Lining panel", Part::Lining, width, height)
             .times(self.panels())
-            .shaped(self.figure(ruler))
+            .shaped(self.figure(slant.as_ref(), ruler))
             .marked(marks);
         if self.mouth.kind == Mouth::DoubleHem { panel.noted("its raw edge is tucked under the hem") } else { panel }
     }
@@ -408,6 +371,20 @@ impl Tote {
         terms
     }
 
+    /// What the lining takes above the finished height, a band of it that shows too.
+    fn above_lining(&self) -> Vec<Term> {
+        let mut terms = self.mouth.lining();
+        if self.lining == LiningFit::Border {
+            terms.push(Term::once("band that shows", self.lining_border, "lining_border"));
+        }
+        terms
+    }
+
+    /// By how much the lining is shorter, and narrower on each side.
+    fn lining_shorter(&self, ruler: Ruler) -> Length {
+        if self.lining == LiningFit::Smaller { Self::lining_ease(ruler) } else { Length::ZERO }
+    }
+
     /// What is seen round the mouth beside the outer, and how deep.
     pub fn band(&self) -> Option<(Part, Length)> {
         let of_lining = (self.lining == LiningFit::Border).then_some((Part::Lining, self.lining_border));
@@ -416,8 +393,21 @@ impl Tote {
 
     /// What the mouth goes round.
     fn around(&self, ruler: Ruler) -> Around {
-        let walls = vec![(self.panel_width(vec![], ruler), 2)];
-        Around { width: self.width, depth: self.depth, seam_side: self.seam_side, walls }
+        let walls = vec![(self.mouth_width(ruler), 2)];
+        let (width, depth) = if self.rise.is_straight() {
+            ((self.width, "width"), self.depth)
+        } else {
+            ((self.flat_mouth(), if self.rise.is_pleated() { "pleats" } else { "mouth_width" }), Length::ZERO)
+        };
+        Around { width, depth, seam_side: self.seam_side, walls }
+    }
+
+    /// From the raw side edge of an outer panel, where it is widest, to the face that is clear all the way up.
+    fn beside(&self, slant: Option<&Slant>, ruler: Ruler) -> Length {
+        match slant {
+            Some(slant) => (self.panel_width(vec![], Some(slant), ruler).size - self.clear_face()) / 2,
+            None => self.seam_side + self.depth / 2,
+        }
     }
 
     fn strap(&self) -> Strap {
@@ -452,7 +442,7 @@ impl Tote {
     }
 
     fn allowances(&self) -> Allowances {
-        let top: Length = self.above_outer().iter().map(Term::value).sum();
+        let top = self.mouth.edge();
         if self.folded() {
             Allowances { side: self.seam_side, top: top * 2, base: Length::ZERO, corner: self.seam_boxing }
         } else {
@@ -461,73 +451,13 @@ impl Tote {
     }
 
     fn backing(&self, ruler: Ruler) -> Vec<Piece> {
-        let (width, height) = (self.panel_width(vec![], ruler), self.panel_height(self.above_outer(), ruler));
+        let slant = self.slant(&self.above_outer(), Length::ZERO);
+        let width = self.panel_width(vec![], slant.as_ref(), ruler);
+        let height = self.panel_height(self.above_outer(), ruler);
         let panel = Piece::new("outer-panel", "Outer panel", Part::Outer, width, height)
             .times(self.panels())
-            .shaped(self.figure(ruler));
+            .shaped(self.figure(slant.as_ref(), ruler));
         self.backing.behind(&panel, self.allowances(), ruler)
-    }
-
-    fn notices(&self, ruler: Ruler, strap_drop: Option<Length>) -> Vec<Notice> {
-        let show = |l: Length| Problems::new(ruler).show(l);
-        let mut found = Vec::new();
-        if self.depth > self.width / 2 {
-            let text = format!("Boxed {} deep, more than half the width: the bag stands squat.", show(self.depth));
-            found.push(Notice::attention("depth", text));
-        }
-        if self.boxed() {
-            let text =
-                format!("Boxing takes {} off the height; the panels are cut taller for it.", show(self.depth / 2));
-            found.push(Notice::note("depth", text));
-        }
-        if let Some(drop) = strap_drop {
-            let (likely_wrong, text) = strap::about_drop(drop, &show, ruler);
-            let notice = if likely_wrong { Notice::attention } else { Notice::note };
-            found.push(notice("strap_length", text));
-        }
-        found.extend(self.pocket().notices(self.height - self.pocket.below, &show));
-        if self.boxing == Boxing::SeamLines && self.boxed() {
-            let wrong = boxing::depth_of_square(
-                self.depth / 2,
-                boxing::Square::SewnFromRawEdges,
-                self.seam_side,
-                self.seam_boxing,
-            );
-            let text = format!(
-                "The corner squares are {} from the seam lines. Drawn from the raw edges and sewn on the line they would make the bag only {} deep.",
-                show(self.depth / 2),
-                show(wrong.max(Length::ZERO))
-            );
-            found.push(Notice::note("boxing", text));
-        }
-        found.extend(self.base.notice());
-        if (self.front.piecing != Piecing::Whole || self.quilted) && self.boxing == Boxing::CutOut && self.boxed() {
-            found.push(Notice::note(
-                "boxing",
-                "The corners of a pieced or quilted panel are cut after it is trimmed, so nothing lies in them.",
-            ));
-        }
-        if self.lining == LiningFit::Smaller {
-            let ease = Self::lining_ease(ruler);
-            let text = format!(
-                "Round the mouth the lining is {} shorter than the outer: sew its side seams {} narrower in their last {}, so that both edges meet.",
-                show(ease * 4),
-                show(ease),
-                show(default_length(ruler.system(), 8, 25))
-            );
-            found.push(Notice::note("lining", text));
-        }
-        if self.lining == LiningFit::Reversible {
-            if self.strap_ends == StrapEnds::Outside && self.straps {
-                let text = "Straps sewn on the outside show their stitching on the other side, which is an outside too: take them into the mouth.";
-                found.push(Notice::attention("strap_ends", text));
-            }
-            if self.backing.is_some() {
-                let text = "Neither side of a reversible bag is hidden: the backing lies between them, so its edges are trimmed before the bag is turned.";
-                found.push(Notice::note("backing", text));
-            }
-        }
-        found
     }
 }
 
@@ -545,6 +475,7 @@ impl Design for Tote {
             seam_base: size(4, 10),
             seam_boxing: size(4, 10),
             boxing: Boxing::CutOut,
+            rise: Rise::default_for(system, size(18 * 8, 460)),
             mouth: MouthFinish::default_for(Mouth::TurnedThrough, size(4, 10), system),
             front: Patchwork { piecing: Piecing::Whole, columns: 4, rows: 4, seam: size(2, 7) },
             quilted: false,
@@ -573,6 +504,7 @@ impl Design for Tote {
             Field::choice("base", "Front and back", Group::Base, &mut self.base),
             Field::choice("boxing", "How the corners are boxed", Group::Base, &mut self.boxing).only_if(boxed),
         ];
+        all.extend(self.rise.fields());
         all.extend(self.mouth.fields());
         all.extend(self.front.fields("How the front is made up"));
         all.extend([
@@ -623,6 +555,16 @@ impl Design for Tote {
                 }
                 self.strap_ends = StrapEnds::InMouth;
             }
+            "rising" if !self.rise.is_straight() => {
+                self.rise.suit(self.width + self.depth, system);
+                if !self.may_be_reversed() {
+                    self.mouth.kind = if self.lined() { Mouth::TurnedThrough } else { Mouth::Bound };
+                }
+                if self.rise.slants() {
+                    self.base = BaseJoin::Seam;
+                    self.boxing = Boxing::SewnAcross;
+                }
+            }
             "seam_kind" => self.seam_side = self.seam_kind.default_for(system),
             "front" if self.front.piecing != Piecing::Whole => self.base = BaseJoin::Seam,
             "base" if self.folded() => self.front.piecing = Piecing::Whole,
@@ -663,7 +605,7 @@ impl Design for Tote {
             stacks: self.stacks(),
             strap_drop,
             strap_spacing: spacing,
-            millilitres: millilitres(self.width, self.height, self.depth),
+            millilitres: self.millilitres(),
         };
         let place = Place {
             outer: "outer-panel",
@@ -688,6 +630,9 @@ impl Design for Tote {
             // Of a panel left whole the marks say where its corners are sewn.
             _ => panel.marks.iter().find(|m| m.boxes).map_or(Length::ZERO, |m| (m.distance - self.seam_side) * 2),
         };
+        if let Some(slant) = self.slant(&self.above_outer(), Length::ZERO) {
+            return self.back_of_slanting(&panel.as_trimmed(), &slant);
+        }
         let across = match &panel.figure {
             Figure::CutOut { across, .. } | Figure::CutAtFold { across, .. } => across.size + self.seam_boxing,
             _ => self.seam_side + self.depth / 2,
@@ -714,7 +659,7 @@ impl Design for Tote {
             Some(Seen {
                 side,
                 looks: Looks::Handle { cloth, wide: self.strap_width, drop },
-                left: self.strap_inset,
+                left: (self.clear_face() - spacing - self.strap_width) / 2,
                 down: Length::ZERO,
                 width: spacing + self.strap_width,
                 height,
@@ -722,12 +667,14 @@ impl Design for Tote {
             })
         };
         let handles = [Side::Front, Side::Back].into_iter().filter_map(handle);
-        handles.chain(self.pocket.seen(self.lined(), self.width)).collect()
+        handles.chain(self.pocket.seen(self.lined(), self.clear_face())).collect()
     }
 
     fn walls(&self, ruler: Ruler) -> Vec<Wall> {
         let side = (self.seam_side, "seam_side");
-        let beside = self.seam_side + self.depth / 2;
+        let slant = self.slant(&self.above_outer(), Length::ZERO);
+        let beside = self.beside(slant.as_ref(), ruler);
+        let face = (self.clear_face(), self.height);
         let sum = |terms: Vec<Term>| terms.iter().map(Term::value).sum::<Length>();
         let top = sum(self.above_outer());
         let based = |wall: Wall| {
@@ -740,32 +687,26 @@ impl Design for Tote {
                 wall.open(self.mouth.caught(ruler.system()), self.mouth.layers(self.lined()))
             }
         };
-        let back = Wall::new(Side::Back, "outer-panel", (self.width, self.height), beside, top).between(side);
+        // Neither a slanting side seam nor an edge that is still to be taken in can catch a straight part.
+        let between = |wall: Wall| if self.rise.slants() { wall } else { wall.between(side) };
+        let open = |wall: Wall| if self.rise.taken_in() { wall } else { open(wall) };
+        let back = between(Wall::new(Side::Back, "outer-panel", face, beside, top));
         let back = back.edged(&self.above_outer());
         let back = open(based(back));
         let front = Wall { piece: Some(self.front_piece()), ..back.on(Side::Front) };
         let turned = |wall: Wall| if self.folded() { wall.turned_over() } else { wall };
         let mut walls = vec![front.clone(), turned(back)];
-        if self.boxed() {
+        if self.boxed() && !self.rise.slants() {
             // Half of a side wall is on each panel.
             let end = Wall { width: self.depth, across_a_seam: true, piece: Some("outer-panel"), ..front };
             walls.extend([end.on(Side::Left), end.on(Side::Right)]);
         }
         if self.lined() {
-            let mut above = self.mouth.lining();
-            if self.lining == LiningFit::Border {
-                above.push(Term::once("band that shows", self.lining_border, "lining_border"));
-            }
-            let ease = if self.lining == LiningFit::Smaller { Self::lining_ease(ruler) } else { Length::ZERO };
-            let inside = Wall::new(
-                Side::InsideFront,
-                "lining-panel",
-                (self.width, self.height),
-                beside - ease,
-                sum(above.clone()),
-            )
-            .edged(&above);
-            let inside = based(inside.between(side));
+            let above = self.above_lining();
+            let ease = self.lining_shorter(ruler);
+            let inside =
+                Wall::new(Side::InsideFront, "lining-panel", face, beside - ease, sum(above.clone())).edged(&above);
+            let inside = based(between(inside));
             walls.extend([inside.clone(), turned(inside.on(Side::InsideBack))]);
         }
         walls
@@ -773,6 +714,10 @@ impl Design for Tote {
 
     fn seams(&self, ruler: Ruler) -> Vec<Seam> {
         let (side, base, boxing) = (self.seam_side, self.seam_base, self.seam_boxing);
+        // On the slant a raw edge stands over its seam line by more than the side seams.
+        let ends = |slant: Option<Slant>| slant.map_or(side * 2, |s| s.over_the_mouth());
+        let outer_ends = ends(self.slant(&self.above_outer(), Length::ZERO));
+        let lining_ends = ends(self.slant(&self.above_lining(), self.lining_shorter(ruler)));
         let panels: &[&'static str] = if self.lined() { &["outer-panel", "lining-panel"] } else { &["outer-panel"] };
         let mut seams = vec![];
         for panel in panels.iter().copied() {
@@ -796,9 +741,20 @@ impl Design for Tote {
             ));
         }
         if self.lined() {
-            let of = |panel| Stretch::new(panel, Edge::Top, self.mouth.seam, side * 2);
-            let smaller = if self.lining == LiningFit::Smaller { Self::lining_ease(ruler) * 2 } else { Length::ZERO };
-            seams.push(Seam::new("round the mouth", of("outer-panel"), of("lining-panel")).easing(smaller));
+            let of = |panel, ends| Stretch::new(panel, Edge::Top, self.mouth.seam, ends);
+            let smaller = self.lining_shorter(ruler) * 2;
+            seams.push(
+                Seam::new("round the mouth", of("outer-panel", outer_ends), of("lining-panel", lining_ends))
+                    .easing(smaller),
+            );
+        }
+        if self.mouth.kind == Mouth::Band {
+            let of = |panel, ends| Stretch::new(panel, Edge::Top, self.mouth.seam, ends);
+            let base = self.width + self.depth;
+            let taken_in = if self.rise.taken_in() { base - self.flat_mouth() } else { Length::ZERO };
+            seams.push(
+                Seam::new("band to the mouth", of("outer-panel", outer_ends), of("band", side * 2)).easing(taken_in),
+            );
         }
         seams
     }
@@ -807,7 +763,8 @@ impl Design for Tote {
         let (w, h, d) = (self.width.0 as f64, self.height.0 as f64, self.depth.0 as f64);
         let inside = if self.lined() { Part::Lining } else { Part::Outer };
         let front = if self.front.piecing == Piecing::Whole { Part::Outer } else { Part::Contrast };
-        let mut solid = Solid::open_box(w, h, d, inside, Part::Outer);
+        let mouth = self.flat_mouth().0 as f64 / (self.width + self.depth).0.max(1) as f64;
+        let mut solid = Solid::open_box(w, h, d, inside, Part::Outer).drawn_in(mouth);
         if let Some(face) = solid.faces.last_mut() {
             face.part = front;
         }
@@ -828,47 +785,26 @@ impl Design for Tote {
 }
 
 impl Tote {
-    fn steps(&self, ruler: Ruler) -> Vec<String> {
-        let mut steps: Vec<String> = Vec::new();
-        let mut add = |text: &str| steps.push(text.to_owned());
-        if self.front.piecing != Piecing::Whole {
-            add("Piece the front and trim it to the panel’s size.");
-        }
-        self.backing.step().into_iter().for_each(&mut add);
-        if self.quilted {
-            add("Quilt the outer from the middle out, then trim it to size.");
-        }
-        if self.straps {
-            add("Make the straps.");
-        }
-        if self.pocket().kind != PocketKind::None {
-            add("Sew the pocket on the lining.");
-        }
-        let folded_in = self.boxed() && self.boxing == Boxing::FoldedIn;
-        if folded_in {
-            add(
-                "Fold every body right sides together, its base up between the panels: both folds of the base lie on each other.",
-            );
-        }
-        if self.lined() {
-            add("Join the outer at the sides.");
-        } else {
-            add(&self.seam_kind.step(self.seam_side, "", ruler));
-        }
-        if folded_in {
-            add("The side seams go through four layers at the folded base: turn, and press the base flat.");
-        } else if self.boxed() {
-            add("Box the corners.");
-        }
-        if self.lining == LiningFit::Reversible && self.mouth.needs_gap() {
-            add("Sew the lining the same way, all round: there is no gap in it.");
-            add(
-                "Outer into lining, right sides together: sew round the mouth with the straps between, a gap between two strap ends; turn through it.",
-            );
-            add("Press the gap’s edges in and topstitch all round the mouth: that closes it.");
-        } else {
-            self.mouth.steps(self.lined()).iter().for_each(|step| add(step));
-        }
-        steps
+    /// The finished sizes of a bag with slanting sides, from its outer panel: at either end the raw edges stand over the
+    /// seam lines by what the lean of the panel gives.
+    fn back_of_slanting(&self, panel: &Piece, slant: &Slant) -> Vec<Finished> {
+        let (width, height) = panel.size();
+        let by = if let Figure::Tapered(by) = panel.figure { by } else { Length::ZERO };
+        let base = width - (-by).max(Length::ZERO) * 2 - slant.over_the_base();
+        let mouth = width - by.max(Length::ZERO) * 2 - slant.over_the_mouth();
+        let depth = panel.marks.iter().find(|m| m.boxes).map_or(Length::ZERO, |m| base - m.distance * 2);
+        let top: Length = self.above_outer().iter().map(Term::value).sum();
+        let finished = |name: &'static str, field: &'static str, asked, back| Finished {
+            name: name.into(),
+            field: field.into(),
+            asked,
+            back,
+        };
+        vec![
+            finished("wide", "width", self.width, base - depth),
+            finished("tall", "height", self.height, height - depth / 2 - top - self.seam_base),
+            finished("deep", "depth", self.depth, depth),
+            finished("wide at the mouth, laid flat", "mouth_width", self.rise.mouth_width, mouth),
+        ]
     }
 }
