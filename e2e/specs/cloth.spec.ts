@@ -270,3 +270,21 @@ test('the cupboard is filled, put right and searched by what a thing holds', asy
   await find.fill('holds 90 x 90 in');
   await expect(page.getByText('Nothing here is “holds 90 x 90 in”.')).toBeVisible();
 });
+
+test('what could be made of what is in the cupboard is drawn and begun', async ({ page, demo }) => {
+  await page.goto(`${demo.address}/cupboard`);
+  await page.getByLabel('Find in the cupboard').fill('pumpkin');
+  await expect(page.getByText('1 of')).toBeVisible();
+  // By keyboard: the button opens what was found, and the first of it is begun.
+  const ask = page.getByRole('button', { name: 'What could I make of these?' });
+  await ask.focus();
+  await page.keyboard.press('Enter');
+  const made = page.getByRole('region', { name: 'What could be made' });
+  await expect(made.getByRole('status').filter({ hasText: 'bags of 1 cloth' })).toBeVisible({ timeout: 20_000 });
+  await expect(made.getByText('Not from these:')).toContainText('Kneeler duffel');
+  const usual = made.getByRole('listitem', { name: 'Zip pouch', exact: true });
+  await expect(usual).toContainText('Pumpkin cotton');
+  await usual.getByRole('button', { name: 'Begin it' }).click();
+  await expect(page).toHaveURL(/\/projects\/zip-pouch-from-the-cupboard.*\/lay/);
+  await expect(page.getByText('nothing to buy').first()).toBeVisible();
+});

@@ -379,3 +379,49 @@ fn the_cupboard_is_filled_put_right_and_searched() {
     assert_eq!(server.delete("/api/cupboard/gooseberry-gauze"), 204);
     assert_eq!(new("Gooseberry gauze", "cotton", "cm", "").1["id"], "gooseberry-gauze-2");
 }
+
+/// What could be made of a crate: the bags that are named come from it whole, and begun they are cut from it.
+#[test]
+fn what_could_be_made_is_begun_and_comes_out_whole() {
+    let (_folder, server) = demo();
+    let (status, all) = server.get("/api/cupboard/makes?find=pumpkin");
+    assert_eq!(status, 200, "{all}");
+    assert_eq!(all["cloths"], 1);
+    let found = all["makes"].as_array().expect("some");
+    assert!(!found.is_empty() && !all["not"].as_array().expect("names").is_empty(), "{all}");
+    for make in found {
+        let begin = json!({ "find": "pumpkin", "which": make["which"], "percent": make["percent"] });
+        let (status, view) = server.post("/api/cupboard/makes", &begin);
+        assert_eq!(status, 200, "{view}");
+        assert!(view["name"].as_str().is_some_and(|n| n.contains("from the cupboard")), "{view}");
+        assert!(view["lay"]["unplaced"].as_array().is_none_or(Vec::is_empty), "{}", view["lay"]["unplaced"]);
+        // Of the cloth itself nothing is bought.
+        let pumpkin = cloth(&view, "pumpkin-cotton");
+        assert_eq!(pumpkin["buy_more"], false, "{pumpkin}");
+    }
+    // The bags on the shelf are as they were.
+    let (_, shelf) = server.get("/api/projects");
+    assert_eq!(shelf["total"], 17 + found.len());
+}
+
+#[test]
+fn what_cannot_be_begun_is_refused_by_name() {
+    let (_folder, server) = demo();
+    let refused = |begin: Value, status: u16, says: &str| {
+        let (got, body) = server.post("/api/cupboard/makes", &begin);
+        assert_eq!(got, status, "{body}");
+        assert!(body.to_string().contains(says), "{body}");
+    };
+    let usual = json!({ "usual": "pouch" });
+    refused(json!({ "find": "pumpkin", "which": { "usual": "hat" }, "percent": 100 }), 422, "hat");
+    refused(json!({ "find": "pumpkin", "which": { "shelf": "no-such-bag" }, "percent": 100 }), 404, "not on the shelf");
+    refused(json!({ "find": "pumpkin", "which": usual, "percent": 77 }), 422, "65");
+    refused(json!({ "find": "no such cloth", "which": usual, "percent": 100 }), 422, "cannot be made");
+    refused(json!({ "find": "holds 9 x 9", "which": usual, "percent": 100 }), 422, "centimetres");
+    refused(json!({ "find": "snowdrop", "which": usual, "percent": 100 }), 422, "cannot be made");
+    let (status, none) = server.get("/api/cupboard/makes?find=no%20such%20cloth");
+    assert_eq!((status, &none["cloths"], &none["makes"]), (200, &json!(0), &json!([])), "{none}");
+    let (status, body) = server.get("/api/cupboard/makes?look=pumpkin");
+    assert_eq!(status, 400, "{body}");
+    assert_eq!(server.get("/api/projects").1["total"], 17, "nothing was begun");
+}

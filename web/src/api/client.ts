@@ -21,6 +21,7 @@ export type Point = Schemas['Point'];
 export type PrintBoardView = Schemas['PrintBoardView'];
 export type TryView = Schemas['TryView'];
 export type ClaimsView = Schemas['ClaimsView'];
+export type Make = Schemas['Make'];
 export type LayView = Schemas['LayView'];
 export type ClothLayView = Schemas['ClothLayView'];
 export type PurchaseView = Schemas['PurchaseView'];

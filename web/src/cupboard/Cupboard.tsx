@@ -7,6 +7,7 @@ import { ApiError, api, type ClaimsView, type CupboardCloth, done, must } from '
 import { Drawing } from '../drawing/Drawing';
 import { More } from '../frame/More';
 import { ClothDetails } from './ClothDetails';
+import { Makes } from './Makes';
 import { PutIn } from './PutIn';
 import { Shelves } from './Shelves';
 import { useCupboard } from './useCupboard';
@@ -98,6 +99,7 @@ export function Cupboard() {
           )}
         </div>
       )}
+      {cupboard.isDone && cupboard.found > 0 && <Makes find={find} />}
       {putAway && (
         <p role="status" className="sheet mb-4 flex flex-wrap items-center gap-3 px-3 py-2">
           <span>“{putAway.name}” is in the drawer.</span>

@@ -155,35 +155,7 @@ fn unreadable(id: &str, name: &str, why: &StoreError) -> CupboardCloth {
 pub async fn cupboard(State(app): State<App>, Asked(asked): Asked<Stretch>) -> Result<Json<CupboardView>, ApiError> {
     app.blocking(A_REQUEST, move |work| {
         let from_store = |e| ApiError::from_store(work, e);
-        let wanted = Wanted::read(&asked.find).map_err(|problem| ApiError::fields(vec![problem]))?;
-        let mut found: Vec<Found> = vec![];
-        let total;
-        if wanted == Wanted::default() {
-            let all = work.store.cloth_names().map_err(from_store)?;
-            total = all.len() as u32;
-            found.extend(all.into_iter().map(|(id, name)| Found { id, name, cloth: None }));
-        } else {
-            let all = work.store.all_cloths().map_err(from_store)?;
-            total = all.len() as u32;
-            for (name, (id, cloth)) in all {
-                match cloth {
-                    Ok(cloth) => {
-                        if let Some(holding) = wanted.of(&cloth, work.stop()) {
-                            found.push(Found { id, name, cloth: Some((cloth, holding.things)) });
-                        }
-                    }
-                    // What cannot be read is found by its name alone.
-                    Err(_) if wanted.size.is_none() && has_all(&name, &wanted.words) => {
-                        found.push(Found { id, name, cloth: None });
-                    }
-                    Err(_) => {}
-                }
-            }
-        }
-        if work.stop().asked() {
-            let message = "Looking for that takes longer than it may: say more of it, such as a name or a place.";
-            return Err(ApiError::field("find", &asked.find, message));
-        }
+        let Looked { found, total, wanted } = look_for(work, &asked.find)?;
         let (number, here) = asked.part(found)?;
         let ids: Vec<String> = here.iter().filter(|f| f.cloth.is_none()).map(|f| f.id.clone()).collect();
         let read = work.store.cloths(&ids).map_err(from_store)?;
@@ -197,6 +169,67 @@ pub async fn cupboard(State(app): State<App>, Asked(asked): Asked<Stretch>) -> R
         Ok(Json(CupboardView { cloths: here.iter().filter_map(view).collect(), found: number, total }))
     })
     .await
+}
+
+/// What was looked for, and what was found of so many.
+struct Looked {
+    found: Vec<Found>,
+    total: u32,
+    wanted: Wanted,
+}
+
+/// The cloths of the cupboard that `find` names: read, where they had to be for that.
+fn look_for(work: &Work, find: &str) -> Result<Looked, ApiError> {
+    let from_store = |e| ApiError::from_store(work, e);
+    let wanted = Wanted::read(find).map_err(|problem| ApiError::fields(vec![problem]))?;
+    let mut found: Vec<Found> = vec![];
+    let total;
+    if wanted == Wanted::default() {
+        let all = work.store.cloth_names().map_err(from_store)?;
+        total = all.len() as u32;
+        found.extend(all.into_iter().map(|(id, name)| Found { id, name, cloth: None }));
+    } else {
+        let all = work.store.all_cloths().map_err(from_store)?;
+        total = all.len() as u32;
+        for (name, (id, cloth)) in all {
+            match cloth {
+                Ok(cloth) => {
+                    if let Some(holding) = wanted.of(&cloth, work.stop()) {
+                        found.push(Found { id, name, cloth: Some((cloth, holding.things)) });
+                    }
+                }
+                // What cannot be read is found by its name alone.
+                Err(_) if wanted.size.is_none() && has_all(&name, &wanted.words) => {
+                    found.push(Found { id, name, cloth: None });
+                }
+                Err(_) => {}
+            }
+        }
+    }
+    if work.stop().asked() {
+        let message = "Looking for that takes longer than it may: say more of it, such as a name or a place.";
+        return Err(ApiError::field("find", find, message));
+    }
+    Ok(Looked { found, total, wanted })
+}
+
+/// The cloths that `find` names of which something is there, at most `most` of them; where there are more, that is told.
+/// One that cannot be read is none of them.
+pub(super) fn found_cloths(work: &Work, find: &str, most: usize) -> Result<Vec<ProjectCloth>, ApiError> {
+    let found = look_for(work, find)?.found;
+    let ids: Vec<String> = found.iter().filter(|f| f.cloth.is_none()).map(|f| f.id.clone()).collect();
+    let read = work.store.cloths(&ids).map_err(|e| ApiError::from_store(work, e))?;
+    let known = found.into_iter().filter_map(|f| f.cloth).map(|(cloth, _)| cloth);
+    let cloths: Vec<ProjectCloth> =
+        known.chain(read.into_iter().filter_map(|(_, c)| c.ok())).filter(|c| !c.at_hand.is_empty()).collect();
+    if cloths.len() > most {
+        let message = format!(
+            "That names {} cloths: {most} at most are looked at together. Find fewer first, by place, colour or name.",
+            cloths.len()
+        );
+        return Err(ApiError::field("find", find, message));
+    }
+    Ok(cloths)
 }
 
 /// One that is looked for; read already, with the things that hold the size, where it had to be read for that.

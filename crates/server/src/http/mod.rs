@@ -11,6 +11,7 @@ mod files;
 mod from_store;
 pub mod guard;
 mod left_over;
+mod makes;
 mod on_print;
 mod picture;
 pub mod problem;
@@ -74,6 +75,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(tries::tries))
         .routes(routes!(claims::of_project))
         .routes(routes!(claims::of_cupboard))
+        .routes(routes!(makes::makes, makes::begin))
         .routes(routes!(projects::other_widths))
         .routes(routes!(ways_out::ways))
         .routes(routes!(picture::scraps_of_picture))

@@ -160,7 +160,7 @@ pub async fn create(State(app): State<App>, Body(new): Body<NewProject>) -> Resu
 }
 
 /// A readable key that no other project has: the name and the time.
-fn new_id(name: &str) -> String {
+pub(super) fn new_id(name: &str) -> String {
     let plain: String = name.to_lowercase().chars().map(|c| if c.is_ascii_alphanumeric() { c } else { '-' }).collect();
     let time = std::time::SystemTime::now().duration_since(std::time::UNIX_EPOCH).map_or(0, |d| d.as_micros());
     let stem: String = plain.split('-').filter(|w| !w.is_empty()).take(5).collect::<Vec<_>>().join("-");

@@ -76,6 +76,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cupboard/makes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The usual bags and those on the shelf that come from the cloths found, each tried for a moment; smaller where they do
+         *     not come at their own size.
+         */
+        get: operations["makes"];
+        put?: never;
+        /** Begins a bag that could be made: a project of its own, cut from those cloths. */
+        post: operations["begin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cupboard/{id}": {
         parameters: {
             query?: never;
@@ -725,6 +746,14 @@ export interface components {
         Based: {
             /** Format: int64 */
             based_on: number;
+        };
+        /** @description What to begin. */
+        Begin: {
+            /** @description As it was looked for. */
+            find: string;
+            /** Format: int32 */
+            percent: number;
+            which: components["schemas"]["Which"];
         };
         /** @description Something a list names that is bought, not cut: a length off a reel, or so many of a thing. */
         Bought: {
@@ -1452,6 +1481,38 @@ export interface components {
             /** @description What stands, in a few words; empty when it is in one piece. */
             summary: string;
         };
+        /** @description A bag that could be made. */
+        Make: {
+            /** @description What it is, with its sizes. */
+            bag: string;
+            /** @description What none of the cloths suits, and so is bought: a sentence; empty where nothing is. */
+            besides: string;
+            /** @description `Marrow check: outer, straps`, a line for each cloth that is cut. */
+            cloths: string[];
+            drawing: components["schemas"]["DrawingView"];
+            /** @description The project's name, or the family's. */
+            name: string;
+            /**
+             * Format: int32
+             * @description In hundredths of its own size.
+             */
+            percent: number;
+            which: components["schemas"]["Which"];
+        };
+        /** @description What could be made. */
+        MakesView: {
+            /**
+             * Format: int32
+             * @description Of how many cloths.
+             */
+            cloths: number;
+            /** @description At their own size first. */
+            makes: components["schemas"]["Make"][];
+            /** @description The names of those that do not come from them, not at half their size either. */
+            not: string[];
+            /** @description The names of those that were not tried to the end. */
+            untried: string[];
+        };
         /** @description A length as it is shown. */
         Measure: {
             /**
@@ -2170,6 +2231,14 @@ export interface components {
             /** @description Every piece lies somewhere then. */
             whole: boolean;
         };
+        /** @description Which bag. */
+        Which: {
+            /** @description The usual one of a family, by its key. */
+            usual: string;
+        } | {
+            /** @description One on the shelf, by its id. */
+            shelf: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -2651,6 +2720,224 @@ export interface operations {
                 };
             };
             /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The disk is full: nothing more can be kept. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+        };
+    };
+    makes: {
+        parameters: {
+            query?: {
+                /** @description As it is looked for in the cupboard; empty for all of them. */
+                find?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MakesView"];
+                };
+            };
+            /** @description The path, the query or the body cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A page of another site asked. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description This address does not take that method. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The server was asked under a name that is not its own. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The database or a turn at computing cannot be had just now: try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The disk is full: nothing more can be kept. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+        };
+    };
+    begin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Begin"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectView"];
+                };
+            };
+            /** @description The path, the query or the body cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A page of another site asked. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description This address does not take that method. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The body is not of the kind that is read. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The server was asked under a name that is not its own. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The database or a turn at computing cannot be had just now: try again. */
             503: {
                 headers: {
                     [name: string]: unknown;
