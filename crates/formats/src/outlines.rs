@@ -123,7 +123,8 @@ impl Collected {
         let moved: Vec<Point> = points.iter().map(|p| Point::new(p.x - left, p.y - low)).collect();
         let most = |of: fn(&Point) -> Length| moved.iter().map(of).max().unwrap_or_default();
         let (width, height) = (most(|p| p.x), most(|p| p.y));
-        let mut row = Row::new(name, Part::Outer, 1, width, height);
+        let (name, count) = counted(name);
+        let mut row = Row::new(name, Part::Outer, count, width, height);
         let on_box = |p: &Point| (p.x == Length::ZERO || p.x == width) && (p.y == Length::ZERO || p.y == height);
         if !(moved.len() == 4 && moved.iter().all(on_box)) {
             row.shape = RowShape::Free { corners: moved };
@@ -307,7 +308,8 @@ pub fn read_dxf(bytes: &[u8], unit: Option<Length>) -> Result<Outlines, DrawingE
             EntityType::Circle(circle) => match within_reach(circle.radius * 2.0 * scale).filter(|d| *d > Length::ZERO)
             {
                 Some(across) => {
-                    let mut row = Row::new(name, Part::Outer, 1, across, across);
+                    let (name, count) = counted(&name);
+                    let mut row = Row::new(name, Part::Outer, count, across, across);
                     row.shape = RowShape::Circle;
                     found.row_found(row)?;
                 }
@@ -346,7 +348,21 @@ fn bulged(vertices: &[(f64, f64, f64)]) -> Vec<(f64, f64)> {
     corners
 }
 
-/// The outlines of `pieces` beside each other, one of each, in the unit of `system`.
+/// Stands between the name of an outline and how often it is cut.
+const CUT: &str = ", cut ";
+
+/// The name of a piece's outline: one of it is drawn, so it says how many are cut.
+fn told(piece: &Piece, name: &str) -> String {
+    if piece.count == 1 { name.to_owned() } else { format!("{name}{CUT}{}", piece.count) }
+}
+
+/// What [`told`] gave: the name, and how many are cut.
+fn counted(name: &str) -> (&str, u32) {
+    let said = name.rsplit_once(CUT).and_then(|(name, count)| Some((name, count.parse().ok()?)));
+    said.filter(|(name, count): &(&str, u32)| !name.is_empty() && *count > 0).unwrap_or((name, 1))
+}
+
+/// The outlines of `pieces` beside each other, one of each, named with how many are cut, in the unit of `system`.
 pub fn write_dxf(pieces: &[Piece], system: System) -> Result<Vec<u8>, DrawingError> {
     let mut drawing = Drawing::new();
     // Older files know neither closed light polylines nor units.
@@ -370,7 +386,7 @@ pub fn write_dxf(pieces: &[Piece], system: System) -> Result<Vec<u8>, DrawingErr
             })
             .collect();
         let mut entity = Entity::new(EntityType::LwPolyline(line));
-        entity.common.layer = piece.name.to_string();
+        entity.common.layer = told(piece, &piece.name);
         drawing.add_entity(entity);
         left += piece.size().0.0 as f64 / unit + 1.0;
     }
@@ -394,7 +410,7 @@ pub fn write_svg(pieces: &[Piece]) -> String {
             .collect();
         body.push_str(&format!(
             "<path id=\"{}\" d=\"M{}Z\" fill=\"none\" stroke=\"#1F2A44\"/>\n",
-            piece.id,
+            told(piece, &piece.id),
             d.join("L")
         ));
         left += pixels(piece.size().0) + 96.0;

@@ -631,3 +631,24 @@ fn a_table_row_that_is_bought_is_told() {
     assert_eq!((found.rows.len(), found.unread.len()), (1, 1), "{found:?}");
     assert!(found.unread[0].why.contains("“webbing” is bought"));
 }
+
+/// A column that is not read may hold sizes, too: the row goes by its own columns. A line of its own under a table is read as
+/// it is said.
+#[rstest]
+#[case("Patch,Outer,8,3 1/2,4,in,joins to 12 x 9: trim to 11 x 8", 8, (7, 2), (4, 1))]
+#[case("Patch,Outer,2,5,6,in,\"cut one, 5 x 7, if the print stands\"", 2, (5, 1), (6, 1))]
+#[case("Patch,Outer,1,3,4,in,2 of 9 x 9", 1, (3, 1), (4, 1))]
+#[case("Gusset,Outer,1,2.5,13,in,clip it; sew with the face up", 1, (5, 2), (13, 1))]
+#[case("2 patches 9 x 8", 2, (9, 1), (8, 1))]
+#[case("patch 9 x 8, 2", 2, (9, 1), (8, 1))]
+fn a_note_in_a_table_is_no_size(
+    #[case] line: &str,
+    #[case] count: u32,
+    #[case] width: (i64, i64),
+    #[case] height: (i64, i64),
+) {
+    let found = read_text(&format!("piece,part,count,width,height,unit,note\n{line}"), System::Inches);
+    assert_eq!(found.rows.len(), 1, "{found:?}");
+    let row = &found.rows[0];
+    assert_eq!((row.count, row.width, row.height), (count, Some(inch(width.0, width.1)), inch(height.0, height.1)));
+}

@@ -167,9 +167,12 @@ pub(super) fn behind(
                     Dimension::sum(vec![Term::once("the panel", d.size, "backing"), less], ruler)
                 };
                 let (width, height) = (side(&panel.width, |p| p.x), side(&panel.height, |p| p.y));
-                return piece(id.clone(), name.clone(), width, height)
-                    .shaped(Figure::Free(corners))
-                    .noted("lies inside the seam allowances");
+                // What the ruler added to its size is added to its outline too.
+                let exact = |d: &Dimension| Dimension { size: d.size - d.rounding(), ..d.clone() };
+                let mut made = piece(id.clone(), name.clone(), exact(&width), exact(&height));
+                made.figure = Figure::Free(corners);
+                made.resize(width, height);
+                return made.noted("lies inside the seam allowances");
             }
         };
         piece(id.clone(), name.clone(), width, height).shaped(figure).noted("lies inside the seam allowances")

@@ -13,7 +13,7 @@ use bofta_core::bag::{Bought, Row};
 use bofta_core::measure::{Length, System};
 use bofta_core::piece::Part;
 use serde::{Deserialize, Serialize};
-use table::{Columns, joined, split};
+use table::{Columns, joined, separator, split};
 use words::part_of;
 
 /// A line that was not read.
@@ -99,12 +99,14 @@ pub fn read_text(text: &str, system: System) -> Found {
         }
         // Commas are decimal where a size stands as people write it.
         let is_free = !raw.contains(['\t', ';']) && line::has_size(line);
-        let cells = if is_free { vec![raw.to_owned()] } else { split(raw) };
-        if let Some(columns) = Columns::of(&cells) {
+        let of_table = table.as_ref().and_then(|columns| columns.cells_of(raw, heading, system));
+        let cells = of_table.unwrap_or_else(|| if is_free { vec![raw.to_owned()] } else { split(raw) });
+        if let Some(mut columns) = Columns::of(&cells) {
             if !columns.left_out.is_empty() {
                 let quoted: Vec<String> = columns.left_out.iter().map(|c| format!("“{}”", short(c))).collect();
                 found.notes.push(format!("Columns that are not read: {}.", quoted.join(", ")));
             }
+            columns.by = separator(raw);
             table = Some(columns);
             continue;
         }

@@ -6,17 +6,19 @@ use bofta_core::measure::{Length, System, parse_length};
 use bofta_core::name;
 use bofta_core::piece::Part;
 
+/// What parts the cells of a line, if anything does.
+pub(super) fn separator(line: &str) -> Option<char> {
+    let commas = || line.matches(',').count() >= 2;
+    ['\t', ';'].into_iter().find(|by| line.contains(*by)).or_else(|| commas().then_some(','))
+}
+
 /// The cells of a line; one where nothing parts it.
 pub(super) fn split(line: &str) -> Vec<String> {
-    let by = if line.contains('\t') {
-        '\t'
-    } else if line.contains(';') {
-        ';'
-    } else if line.matches(',').count() >= 2 {
-        ','
-    } else {
-        return vec![line.to_owned()];
-    };
+    separator(line).map_or_else(|| vec![line.to_owned()], |by| split_by(line, by))
+}
+
+/// The cells of a line that `by` parts, but for what is quoted.
+pub(super) fn split_by(line: &str, by: char) -> Vec<String> {
     let mut reader =
         csv::ReaderBuilder::new().delimiter(by as u8).has_headers(false).flexible(true).from_reader(line.as_bytes());
     match reader.records().next() {
@@ -52,6 +54,10 @@ pub(super) struct Columns {
     /// What the header says width and height are in.
     units: [Option<(System, &'static str)>; 2],
     unit: Option<usize>,
+    /// How many cells the header has.
+    cells: usize,
+    /// What parts them.
+    pub by: Option<char>,
     /// Columns that are not read.
     pub left_out: Vec<String>,
 }
@@ -94,6 +100,8 @@ impl Columns {
             part: at(&["part", "cloth", "fabric", "material", "bundle"]),
             count: at(&["count", "qty", "quantity", "how many", "no", "number", "cut", "pcs"]),
             unit: at(&["unit", "units"]),
+            cells: cells.len(),
+            by: None,
             left_out: vec![],
         };
         let read = [Some(width), Some(height), columns.name, columns.part, columns.count, columns.unit];
@@ -102,6 +110,13 @@ impl Columns {
             .map(|i| cells[i].clone())
             .collect();
         Some(columns)
+    }
+
+    /// The cells of `line` where it is one of this table, whatever is said in a column that is not read: parted like the
+    /// header it has as many cells, and both sizes stand where they belong.
+    pub(super) fn cells_of(&self, line: &str, heading: Option<Part>, system: System) -> Option<Vec<String>> {
+        let cells = split_by(line, self.by?);
+        (cells.len() == self.cells && self.row(&cells, heading, system).is_ok()).then_some(cells)
     }
 
     pub(super) fn row(&self, cells: &[String], heading: Option<Part>, system: System) -> Result<Row, String> {
