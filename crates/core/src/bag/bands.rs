@@ -102,7 +102,14 @@ impl Bands {
             .map(|shows| {
                 at += *shows;
                 let from = if across { From::TopEdge } else { From::LeftEdge };
-                Mark { boxes: false, name: "seam between two bands".into(), distance: at, from, and: None }
+                Mark {
+                    boxes: false,
+                    share: false,
+                    name: "seam between two bands".into(),
+                    distance: at,
+                    from,
+                    and: None,
+                }
             })
             .collect();
         let panel = panel.cut(When::Pieced(Patches::Bands)).marked(marks);

@@ -33,7 +33,7 @@ impl BaseJoin {
     ) -> Mark {
         let mark = |name: &'static str, distance: Length, from, and| {
             let distance = distance.floor_to(ruler.step());
-            Mark { boxes: false, name: name.into(), distance, from, and }
+            Mark { boxes: false, share: false, name: name.into(), distance, from, and }
         };
         match self {
             Self::Seam => {

@@ -125,6 +125,7 @@ impl Caddy {
         let up = || self.up(if lining { self.mouth.lining() } else { self.mouth.outer() }, ruler);
         let stop = |edge| Mark {
             boxes: false,
+            share: false,
             name: "stop the seam one allowance from the corner".into(),
             distance: self.seam_base,
             from: edge,

@@ -60,7 +60,7 @@ impl Clutch {
             ],
             ruler,
         );
-        let fold = |name, distance| Mark { boxes: false, name, distance, from: From::TopEdge, and: None };
+        let fold = |name, distance| Mark { boxes: false, share: false, name, distance, from: From::TopEdge, and: None };
         let marks = [
             fold("fold of the base".into(), self.seam_top + self.height),
             fold("fold of the flap".into(), self.seam_top + self.height * 2),

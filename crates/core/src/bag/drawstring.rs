@@ -107,10 +107,18 @@ impl Drawstring {
         if self.folded_casing() {
             let (first, second) = hem::landing_lines(self.hem_turn, self.casing_depth);
             for (name, distance) in [("fold the edge to this line", first), ("fold the casing to this line", second)] {
-                marks.push(Mark { boxes: false, name: name.into(), distance, from: From::TopEdge, and: None });
+                marks.push(Mark {
+                    boxes: false,
+                    share: false,
+                    name: name.into(),
+                    distance,
+                    from: From::TopEdge,
+                    and: None,
+                });
             }
             marks.push(Mark {
                 boxes: false,
+                share: false,
                 name: "side seam stops, the slit for the cord".into(),
                 distance: cord::slit(self.hem_turn, self.casing_depth),
                 from: From::TopEdge,
@@ -119,6 +127,7 @@ impl Drawstring {
         } else if self.casing == Casing::InSeam {
             marks.push(Mark {
                 boxes: false,
+                share: false,
                 name: "ends of the casing, at the top raw edge".into(),
                 distance: self.seam_side + self.clearance,
                 from: From::SideEdges,
@@ -129,6 +138,7 @@ impl Drawstring {
             let distance = top + self.casing_below;
             marks.push(Mark {
                 boxes: false,
+                share: false,
                 name: "casing, its upper edge".into(),
                 distance,
                 from: From::TopEdge,
@@ -151,6 +161,7 @@ impl Drawstring {
         let name = if self.round() { "Lining wall" } else { "Lining" };
         let gap = Mark {
             boxes: false,
+            share: false,
             name: if self.reverses() {
                 "turning gap, left open in one side seam, closed by hand".into()
             } else {

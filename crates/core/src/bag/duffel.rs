@@ -155,6 +155,7 @@ impl Duffel {
         );
         let quarters = [1, 2, 3].map(|k| Mark {
             boxes: false,
+            share: true,
             name: "quarter notch".into(),
             distance: tall.size * k / 4,
             from: From::TopEdge,
@@ -162,6 +163,7 @@ impl Duffel {
         });
         let webbing = Mark {
             boxes: false,
+            share: false,
             name: "webbing, its middle".into(),
             distance: self.strap_inset,
             from: From::Middle,

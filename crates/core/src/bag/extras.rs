@@ -119,6 +119,7 @@ impl Extras {
         }
         let middle = |name, down| Mark {
             boxes: false,
+            share: false,
             name,
             distance: Length::ZERO,
             from: From::Middle,
@@ -135,6 +136,7 @@ impl Extras {
         if self.ring_tabs {
             let tab = Mark {
                 boxes: false,
+                share: false,
                 name: "ring tab, caught in both side seams".into(),
                 distance: (place.outer_top + inch).max(inch),
                 from: From::TopEdge,

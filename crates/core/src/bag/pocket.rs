@@ -284,6 +284,7 @@ impl Pocket {
         };
         let fold = |d: &Dimension| Mark {
             boxes: false,
+            share: false,
             name: "fold, the pocket's top edge".into(),
             distance: d.size / 2,
             from: From::TopEdge,
@@ -310,6 +311,7 @@ impl Pocket {
                 let height = Dimension::sum(vec![tall, above, seams], ruler);
                 let zip_box = Mark {
                     boxes: false,
+                    share: false,
                     name: "zip box, ⅜ in (1 cm) tall, its corners cut into as triangles".into(),
                     distance: self.width() / 2,
                     from: From::Middle,
@@ -326,6 +328,7 @@ impl Pocket {
                 let each = self.width() / n + self.ease;
                 let dividers = (1..n).map(|i| Mark {
                     boxes: false,
+                    share: false,
                     name: "divider".into(),
                     distance: self.side() + each * i,
                     from: From::LeftEdge,
@@ -372,6 +375,7 @@ impl Pocket {
     pub fn position(&self, face: Length, edge: Length, below: Length) -> Mark {
         Mark {
             boxes: false,
+            share: false,
             name: "pocket, top corners".into(),
             distance: edge + (face - self.width()) / 2,
             from: From::SideEdges,

@@ -184,6 +184,7 @@ impl Pouch {
         );
         let marks = [1, 2, 3].map(|k| Mark {
             boxes: false,
+            share: true,
             name: "notch, by quarters of its length".into(),
             distance: long.size * k / 4,
             from: From::TopEdge,

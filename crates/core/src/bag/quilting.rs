@@ -28,6 +28,7 @@ fn quilted(panel: Piece, ruler: Ruler) -> Piece {
     );
     let lines = Mark {
         boxes: false,
+        share: false,
         name: "quilting lines so far apart, from the middle out".into(),
         distance: default_length(ruler.system(), 8, 25),
         from: From::Middle,
@@ -64,7 +65,14 @@ fn larger(panel: Piece, over: Length, why: &'static str, key: &str) -> Piece {
 fn trimmed_later(figure: &Figure) -> (Figure, Option<Mark>) {
     let boxes = matches!(figure, Figure::CutOut { .. } | Figure::CutAtFold { .. });
     let mark = |name: std::borrow::Cow<'static, str>, across: Length, up: Option<Length>| {
-        Some(Mark { boxes, name, distance: across, from: From::SideEdges, and: up.map(|up| (up, From::BaseEdge)) })
+        Some(Mark {
+            boxes,
+            share: false,
+            name,
+            distance: across,
+            from: From::SideEdges,
+            and: up.map(|up| (up, From::BaseEdge)),
+        })
     };
     match figure {
         Figure::Circle => (Figure::Circle, None),

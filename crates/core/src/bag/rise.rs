@@ -215,6 +215,7 @@ impl Rise {
     pub(super) fn marks(&self, face: Length, ruler: Ruler) -> Vec<Mark> {
         let mark = |name: String, distance: Length| Mark {
             boxes: false,
+            share: false,
             name: name.into(),
             distance,
             from: From::Middle,

@@ -38,6 +38,7 @@ pub(super) fn circle(
     );
     let quarter = Mark {
         boxes: false,
+        share: false,
         name: "notch at each quarter: fold it in half twice".into(),
         distance: Length::ZERO,
         from: From::Middle,

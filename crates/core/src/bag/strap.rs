@@ -73,7 +73,8 @@ impl Strap {
 
     /// The lines its edges are folded to.
     pub fn folds(&self) -> Vec<Mark> {
-        let fold = |name, distance| Mark { boxes: false, name, distance, from: From::SideEdges, and: None };
+        let fold =
+            |name, distance| Mark { boxes: false, share: false, name, distance, from: From::SideEdges, and: None };
         match self.make {
             StrapMake::FoldedInFour => vec![fold("fold, then both edges to it".into(), self.width * 2)],
             StrapMake::TurnedIn | StrapMake::TwoLayers => vec![fold("turn in to here".into(), self.turn * 2)],

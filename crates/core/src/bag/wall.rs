@@ -187,7 +187,7 @@ impl Wall {
             At::FromLeft { in_by, .. } => (self.beside + in_by, From::LeftEdge),
             At::OfMiddle(apart) => (apart, From::Middle),
         };
-        Mark { boxes: false, name: name.into(), distance, from, and: Some((self.top + down, edge)) }
+        Mark { boxes: false, share: false, name: name.into(), distance, from, and: Some((self.top + down, edge)) }
     }
 }
 

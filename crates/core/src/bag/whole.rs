@@ -10,7 +10,7 @@ use super::wall::{Seen, Wall};
 use super::{Body, Draft, Family, Finished, Notice, Solid};
 use crate::FieldProblem;
 use crate::measure::{Length, Ruler, System};
-use crate::piece::Piece;
+use crate::piece::{From as Measured, Mark, Piece};
 use serde_json::{Map, Value};
 use std::collections::BTreeSet;
 
@@ -175,6 +175,9 @@ impl Bag {
         }
         if !problems.is_empty() {
             return Err(problems);
+        }
+        if let Some(problem) = no_room_for_a_mark(&draft.pieces, ruler) {
+            return Err(vec![problem]);
         }
         draft.notices.extend(self.lying_over_each_other(ruler));
         backing::fuse_blocks(&mut draft, ruler);
@@ -343,4 +346,30 @@ impl Bag {
     pub(super) fn values(&self) -> Map<String, Value> {
         values_of(self.clone().fields())
     }
+}
+
+/// A mark that would be drawn beside its piece: a snap an inch below a mouth on a bag half an inch tall.
+fn no_room_for_a_mark(pieces: &[Piece], ruler: Ruler) -> Option<FieldProblem> {
+    let show = |l: Length| format!("{} {}", ruler.show(l).text, ruler.system().symbol());
+    let off = |piece: &&Piece| piece.marks.iter().any(|mark| !mark.lies_on(piece.size()));
+    let piece = pieces.iter().find(off)?;
+    let mark = piece.marks.iter().find(|mark| !mark.lies_on(piece.size()))?;
+    let (width, height) = piece.size();
+    let (distance, from) = match mark.and {
+        Some((distance, from)) if (Mark { and: None, ..mark.clone() }).lies_on((width, height)) => (distance, from),
+        _ => (mark.distance, mark.from),
+    };
+    let (field, side) = match from {
+        Measured::TopEdge | Measured::BaseEdge => ("height", height),
+        Measured::LeftEdge | Measured::SideEdges | Measured::Middle => ("width", width),
+    };
+    let message = format!(
+        "“{}” is {} {}, and {} is {} that way: make the bag larger, or leave off what is marked there.",
+        mark.name,
+        show(distance),
+        from.name(),
+        piece.name,
+        show(side)
+    );
+    Some(FieldProblem::new(field, show(side), message))
 }

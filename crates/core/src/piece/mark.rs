@@ -44,11 +44,42 @@ pub struct Mark {
     /// It says where a corner of the base is sewn or will be cut, so that the depth follows from it.
     #[serde(default)]
     pub boxes: bool,
+    /// It is a share of the side it is measured along, such as a quarter: it moves when that is measured anew.
+    #[serde(default)]
+    pub share: bool,
     /// A second distance that fixes it, such as how far down from the top.
     pub and: Option<(Length, From)>,
 }
 
 impl Mark {
+    /// Whether it is on a piece so wide and tall.
+    pub fn lies_on(&self, (width, height): (Length, Length)) -> bool {
+        let on = |distance: Length, from: From| {
+            let most = match from {
+                From::TopEdge | From::BaseEdge => height,
+                From::LeftEdge | From::SideEdges => width,
+                // An odd width has no middle of its own.
+                From::Middle => width / 2 + Length(1),
+            };
+            distance >= Length::ZERO && distance <= most
+        };
+        on(self.distance, self.from) && self.and.is_none_or(|(distance, from)| on(distance, from))
+    }
+
+    /// The same on a piece that was `was` and is `now` wide and tall, where it is a share of a side.
+    pub(super) fn follow(&mut self, was: (Length, Length), now: (Length, Length)) {
+        if !self.share {
+            return;
+        }
+        let (was, now) = match self.from {
+            From::TopEdge | From::BaseEdge => (was.1, now.1),
+            From::LeftEdge | From::SideEdges | From::Middle => (was.0, now.0),
+        };
+        if was > Length::ZERO {
+            self.distance = Length((i128::from(self.distance.0) * i128::from(now.0) / i128::from(was.0)) as i64);
+        }
+    }
+
     /// As a line for the maker: what, how far and from where, on a piece cut `width` × `height`; where a fold finds the
     /// place too, that is said. A mark at no distance is told by its name alone.
     pub fn describe(&self, ruler: Ruler, (width, height): (Length, Length)) -> String {
@@ -105,8 +136,14 @@ mod tests {
 
     #[test]
     fn a_mark_tells_the_fold_on_the_side_it_is_measured_along() {
-        let mark =
-            Mark { boxes: false, name: "fold".into(), distance: Length::INCH * 7, from: From::TopEdge, and: None };
+        let mark = Mark {
+            boxes: false,
+            share: false,
+            name: "fold".into(),
+            distance: Length::INCH * 7,
+            from: From::TopEdge,
+            and: None,
+        };
         let told = mark.describe(Ruler::Eighth, (Length::INCH * 9, Length::INCH * 14));
         assert_eq!(told, "fold: 7 from the top raw edge (the half: fold it in two)");
         assert_eq!(

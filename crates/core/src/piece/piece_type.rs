@@ -307,7 +307,28 @@ impl Piece {
                 p.y = if p.y * 2 > was.1 { p.y + more.1 } else { p.y };
             }
         }
+        let now = (width.size, height.size);
+        self.marks.iter_mut().for_each(|mark| mark.follow(was, now));
         (self.width, self.height) = (width, height);
+    }
+
+    /// It is larger than nothing, and what is cut out of it and marked on it has room there.
+    pub fn can_be_cut(&self) -> bool {
+        let (width, height) = self.size();
+        let within = |p: &Point| p.x >= Length::ZERO && p.x <= width && p.y >= Length::ZERO && p.y <= height;
+        let holds = match &self.figure {
+            Figure::CutOut { across, up } => across.size * 2 < width && up.size < height,
+            Figure::CutAtFold { across, up } => across.size * 2 < width && up.size * 2 < height,
+            Figure::Tapered(by) => Length(by.0.abs()) * 2 < width,
+            Figure::Rounded(radius) => *radius * 2 <= width && *radius <= height,
+            Figure::HalfRound => height * 2 >= width,
+            Figure::Rectangle | Figure::Circle | Figure::Free(_) => true,
+        };
+        width > Length::ZERO
+            && height > Length::ZERO
+            && holds
+            && self.outline().corners().iter().all(within)
+            && self.marks.iter().all(|mark| mark.lies_on((width, height)))
     }
 
     /// As it is once it is trimmed: a piece that is not cut over is that already.

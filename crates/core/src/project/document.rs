@@ -239,6 +239,7 @@ impl Project {
     /// What follows from the bag as drafted: measures, joins and blocks, and the job.
     pub(super) fn plan_of(&self, mut draft: Draft, finished: Vec<Finished>) -> Planned {
         measured::propagate(&mut draft.pieces, &self.measured, &self.bag.finished_sizes(), self.ruler);
+        let impossible = measured::impossible(&draft.pieces, &self.measured, self.ruler);
         for piece in draft.pieces.iter_mut().filter(|p| p.spans) {
             if let Some(cloth) = self.cloth_of(piece.part) {
                 let across = cloth.widest();
@@ -256,6 +257,11 @@ impl Project {
         let advice = advice::advice(self, &draft).into_iter().chain(self.told_of_print(&draft));
         let advice: Vec<Notice> = advice.collect();
         draft.notices.extend(advice);
+        // Nothing is laid of what cannot be cut.
+        if let Some(problem) = impossible {
+            let problems = vec![problem];
+            return Planned { draft, finished, job: None, unassigned: vec![], blocks: vec![], fixed: None, problems };
+        }
         let unassigned: Vec<Part> = Part::ALL
             .into_iter()
             .filter(|part| {

@@ -4,6 +4,7 @@
 //! in which the same finished sizes stand, so many times as often, differs by as much, so many times: a binding goes
 //! twice round what a panel is once. Where only some of them stand it cannot be told which of them came out otherwise.
 
+use crate::FieldProblem;
 use crate::measure::{Length, Ruler};
 use crate::piece::{Dimension, Piece, Term, When};
 use serde::{Deserialize, Serialize};
@@ -20,6 +21,26 @@ pub struct Measured {
     /// Ids of pieces that were cut by then: they stay what they are.
     #[serde(default, skip_serializing_if = "BTreeSet::is_empty")]
     pub cut_before: BTreeSet<String>,
+}
+
+/// What was measured leaves no room for what is cut out of, or marked on, a piece that follows from it: a sentence of the first such piece.
+pub(super) fn impossible(
+    pieces: &[Piece],
+    measured: &BTreeMap<String, Measured>,
+    ruler: Ruler,
+) -> Option<FieldProblem> {
+    if measured.is_empty() {
+        return None;
+    }
+    let piece = pieces.iter().find(|p| !p.can_be_cut())?;
+    let show = |l: Length| ruler.show(l).text;
+    let (width, height) = piece.size();
+    let size = format!("{} × {} {}", show(width), show(height), ruler.system().symbol());
+    let message = format!(
+        "After what was measured {} would be cut {size}, too small for what is cut out of it or marked on it: measure again, or leave the measured sizes empty.",
+        piece.name
+    );
+    Some(FieldProblem::new("measured", size, message))
 }
 
 /// Whether a piece is only known in the end by measuring it: cut to what is made, or trimmed once it is made up.

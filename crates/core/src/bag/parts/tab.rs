@@ -329,6 +329,7 @@ impl PartOn for AddedTab {
             TabAt::Face => wall.mark(name, At::Middle, self.below),
             TabAt::Mouth => Mark {
                 boxes: false,
+                share: false,
                 name: format!("{name}, at the mouth").into(),
                 distance: Length::ZERO,
                 from: From::Middle,

@@ -245,6 +245,7 @@ impl Tote {
             // From the middle: a side edge that slants is nothing to measure from.
             return vec![Mark {
                 boxes: true,
+                share: false,
                 name: "where the seam across the corner meets the seams".into(),
                 distance: self.width / 2,
                 from: From::Middle,
@@ -254,6 +255,7 @@ impl Tote {
         let base = if self.folded() { Length::ZERO } else { self.seam_base };
         let mark = |name, from_seam: Length| Mark {
             boxes: true,
+            share: false,
             name,
             distance: self.seam_side + from_seam,
             from: From::SideEdges,
@@ -270,6 +272,7 @@ impl Tote {
             Boxing::FoldedIn => [From::TopEdge, From::BaseEdge]
                 .map(|from| Mark {
                     boxes: true,
+                    share: false,
                     name: "fold of the base, brought down to the other".into(),
                     distance: top + self.height,
                     from,
@@ -286,13 +289,21 @@ impl Tote {
         if self.mouth.kind == Mouth::DoubleHem {
             let (first, second) = hem::landing_lines(self.mouth.hem_turn, self.mouth.hem_depth);
             for (name, distance) in [("fold the edge to this line", first), ("fold the hem to this line", second)] {
-                marks.push(Mark { boxes: false, name: name.into(), distance, from: From::TopEdge, and: None });
+                marks.push(Mark {
+                    boxes: false,
+                    share: false,
+                    name: name.into(),
+                    distance,
+                    from: From::TopEdge,
+                    and: None,
+                });
             }
         }
         if self.straps {
             let from_side = self.seam_side + self.depth / 2 + self.strap_inset + self.strap_width / 2;
             marks.push(Mark {
                 boxes: false,
+                share: false,
                 name: if self.rise.taken_in() {
                     "strap centre, measured when the mouth is taken in".into()
                 } else {
@@ -345,6 +356,7 @@ impl Tote {
             let half = (self.width / 4).min(Length::INCH * 2).floor_to(ruler.step());
             marks.push(Mark {
                 boxes: false,
+                share: false,
                 name: "turning gap, left open in the mouth, closed by the topstitching".into(),
                 distance: half,
                 from: From::Middle,

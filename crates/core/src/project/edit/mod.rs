@@ -447,7 +447,10 @@ impl Project {
             _ => {}
         }
         if edit.changes_plan() {
-            next.plan()?;
+            let planned = next.plan()?;
+            if let Some(problem) = planned.problems.into_iter().find(|p| measures && p.field == "measured") {
+                return Err(vec![problem]);
+            }
         }
         Ok((next, label))
     }

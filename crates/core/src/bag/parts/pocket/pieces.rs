@@ -125,8 +125,14 @@ impl AddedPocket {
 
     /// Fold, hem and dividers on the pocket itself.
     pub(super) fn own_marks(&self, wall: &Wall, height: &Dimension) -> Vec<Mark> {
-        let from_top =
-            |name: String, distance| Mark { boxes: false, name: name.into(), distance, from: From::TopEdge, and: None };
+        let from_top = |name: String, distance| Mark {
+            boxes: false,
+            share: false,
+            name: name.into(),
+            distance,
+            from: From::TopEdge,
+            and: None,
+        };
         let mut marks = match self.make {
             PocketMake::Doubled => vec![from_top("fold, the pocket’s top edge".into(), height.size / 2)],
             PocketMake::Hemmed | PocketMake::Sleeve => vec![from_top("fold of the hem".into(), self.hem)],
@@ -138,7 +144,14 @@ impl AddedPocket {
         for (n, width) in widths.iter().enumerate().take(widths.len().saturating_sub(1)) {
             at += *width;
             let name = format!("divider {}, sewn on its mark on {}", n + 1, the_wall(wall.side));
-            marks.push(Mark { boxes: false, name: name.into(), distance: at, from: From::LeftEdge, and: None });
+            marks.push(Mark {
+                boxes: false,
+                share: false,
+                name: name.into(),
+                distance: at,
+                from: From::LeftEdge,
+                and: None,
+            });
         }
         marks
     }
