@@ -5,7 +5,8 @@
 #![allow(missing_docs)]
 
 use bofta_core::bag::{Family, GoodKind, PartKind, Slot};
-use bofta_core::lay::Random;
+use bofta_core::cutting::{Step, cut_list};
+use bofta_core::lay::{Budget, ClothLay, Job, Random, Silent, solve, verify};
 use bofta_core::measure::Length;
 use bofta_core::measure::System;
 use bofta_core::piece::{From, Mark, Part, Piece};
@@ -323,10 +324,31 @@ fn wrong(planned: &Planned) -> Option<String> {
     strays.map(|p| format!("{} is laid and not drafted", p.id))
 }
 
+/// What is wrong with the lay and the cut list of a plan, each after a glance.
+fn wrong_when_laid(planned: &Planned, job: &Job) -> Option<String> {
+    let lay = solve(job, Budget::iterations(20), &mut Silent).ok()?;
+    if let Some(fault) = verify(job, &lay).first() {
+        return Some(format!("the lay does not hold: {fault}"));
+    }
+    for piece in &job.pieces {
+        let on = |c: &ClothLay| c.placements.iter().filter(|p| p.piece == piece.id).count() as u32;
+        let laid: u32 = lay.cloths.iter().map(on).sum();
+        let left: u32 = lay.unplaced.iter().filter(|u| u.piece == piece.id).map(|u| u.count).sum();
+        if laid + left != piece.count {
+            return Some(format!("of {} {} {laid} are laid and {left} left out", piece.count, piece.id));
+        }
+    }
+    let steps = cut_list(job, &lay.cloths, &planned.draft.pieces, &planned.blocks);
+    let mut freed: Vec<(&str, u32)> = steps.iter().flat_map(Step::frees).map(|f| (f.piece.as_str(), f.copy)).collect();
+    freed.sort_unstable();
+    let twice = freed.windows(2).find(|w| w[0] == w[1]);
+    twice.map(|w| format!("{:?} comes off the cloth twice", w[0]))
+}
+
 #[test]
 fn whatever_is_typed_the_plan_stays_whole() {
     let histories: u64 = std::env::var("BOFTA_HISTORIES").ok().and_then(|n| n.parse().ok()).unwrap_or(120);
-    let (mut stood, mut refused, mut jobs) = (0, 0, 0);
+    let (mut stood, mut refused, mut jobs, mut laid) = (0, 0, 0, 0);
     for number in 0..histories {
         let random = &mut Random::new(number);
         let system = [System::Inches, System::Centimetres][random.below(2)];
@@ -357,11 +379,21 @@ fn whatever_is_typed_the_plan_stays_whole() {
                     if let Some(why) = wrong(&planned) {
                         panic!("{}: {why}\n{:?}", told(), next.bag);
                     }
+                    // Laying takes longer than typing: now and then.
+                    if let Some(job) = planned.job.as_ref().filter(|_| stood % 25 == 0) {
+                        laid += 1;
+                        if let Some(why) = wrong_when_laid(&planned, job) {
+                            panic!("{}: {why}", told());
+                        }
+                    }
                     project = next;
                 }
             }
         }
     }
     // A test in which everything is refused, or nothing, shows little.
-    assert!(stood > refused / 3 && refused > stood / 10 && jobs > 200, "{stood} stood, {refused} refused, {jobs} jobs");
+    assert!(
+        stood > refused / 3 && refused > stood / 10 && jobs > 200 && laid > 10,
+        "{stood} stood, {refused} refused, {jobs} jobs, {laid} laid"
+    );
 }
