@@ -475,3 +475,89 @@ fn a_long_shelf_comes_in_stretches() {
     assert_eq!(names("find=%C3%A9DITH").1, 10, "whatever the case");
     assert_eq!(names("find=nothing%20so%20called"), (vec![], 0));
 }
+
+/// Every path of the interface, asked for what is not there or with a body that is none: a refusal with a sentence, never a
+/// fault, and nothing is kept of it. The paths are those of the document the program gives out itself.
+#[test]
+fn every_path_refuses_what_it_does_not_know_with_a_sentence() {
+    let (_folder, server) = serve();
+    let document = std::process::Command::new(support::PROGRAM).arg("openapi").output().expect("the document");
+    let document: Value = serde_json::from_slice(&document.stdout).expect("JSON");
+    let paths = document["paths"].as_object().expect("paths");
+    let (mut asked, mut with_names) = (0, 0);
+    // The stand-in for the camera makes a picture for any number.
+    for (path, operations) in paths.iter().filter(|(path, _)| !path.starts_with("/api/camera")) {
+        let unknown = path
+            .replace("{id}", "no-such-bag")
+            .replace("{cloth}", "no-such-cloth")
+            .replace("{piece}", "no-such-piece")
+            .replace("{number}", "999999");
+        let names = unknown != *path;
+        for method in operations.as_object().expect("operations").keys() {
+            let (status, body) = match method.as_str() {
+                "get" => server.get(&unknown),
+                "delete" => (server.delete(&unknown), Value::Null),
+                _ => server.post_text(&unknown, "{ \"what\": 1"),
+            };
+            asked += 1;
+            let told = || format!("{method} {unknown}: {status} {body}");
+            assert!(status < 500, "{}", told());
+            if method == "post" {
+                // Undo and restore take no body, or one that says on what.
+                assert!((400..500).contains(&status) || (status == 204 && unknown.ends_with("/restore")), "{}", told());
+            }
+            if method == "get" && names {
+                with_names += 1;
+                assert!((400..500).contains(&status), "{}", told());
+            }
+            if (400..500).contains(&status) && method != "delete" {
+                let message = body["message"].as_str().unwrap_or_default();
+                assert!(message.len() > 10 && message.ends_with(['.', '?']), "{}", told());
+            }
+            let promised = &operations[method]["responses"];
+            let told_of = promised.get(status.to_string()).is_some() || status < 300;
+            assert!(told_of, "{} is not in the document", told());
+        }
+    }
+    assert!(asked > 40 && with_names > 10, "{asked} asked, {with_names} with names");
+    let (_, shelf) = server.get("/api/projects");
+    assert_eq!(shelf["total"], 0, "something was kept: {shelf}");
+}
+
+/// Looking changes nothing and never fails: every view of every bag of the demo, twice, with the same answer.
+#[test]
+fn looking_at_everything_changes_nothing() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let server = Server::start("demo", folder.path());
+    let (_, shelf) = server.get("/api/projects?count=200");
+    let cards = shelf["cards"].as_array().expect("cards");
+    assert!(cards.len() > 10);
+    for card in cards {
+        let id = card["id"].as_str().expect("an id");
+        let (status, before) = server.get(&format!("/api/projects/{id}"));
+        assert_eq!(status, 200, "{before}");
+        let pieces = before["pieces"].as_array().expect("pieces");
+        let mut views: Vec<String> =
+            ["alternatives", "claims", "tries", "ways-out", "other-widths", "left-over", "steps/1", "scrap-shapes"]
+                .iter()
+                .map(|v| format!("/api/projects/{id}/{v}"))
+                .collect();
+        views.extend(
+            pieces
+                .iter()
+                .take(3)
+                .filter_map(|p| p["id"].as_str())
+                .map(|p| format!("/api/projects/{id}/pieces/{p}/turns")),
+        );
+        for view in views {
+            let (status, body) = server.get(&view);
+            // Before all is cut nothing is left over; a piece that is made up of others lies on no cloth to be turned on.
+            let refused = [404, 409, 422].contains(&status) && body["message"].is_string();
+            assert!(status == 200 || refused, "{view}: {status} {body}");
+        }
+        let (_, after) = server.get(&format!("/api/projects/{id}"));
+        assert_eq!(before["revision"], after["revision"], "{id} was changed by looking");
+        assert_eq!(before["bag"], after["bag"], "{id}");
+        assert_eq!(before["pieces"], after["pieces"], "{id}");
+    }
+}

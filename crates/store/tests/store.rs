@@ -321,3 +321,126 @@ fn what_cannot_be_kept_is_told_and_leaves_what_was() {
     other.execute_batch("ROLLBACK").expect("let go");
     assert!(store.change("tote", kept.revision, &label, &p).is_ok());
 }
+
+/// What a project should be after any history: its states, which of them is shown, and where it is.
+struct Model {
+    states: Vec<Project>,
+    at: usize,
+    revision: i64,
+    away: bool,
+}
+
+impl Model {
+    fn now(&self) -> &Project {
+        &self.states[self.at]
+    }
+
+    /// The store says of a project what the model says of it.
+    fn is(&self, kept: &bofta_store::StoredProject, told: &str) {
+        assert_eq!(&kept.project, self.now(), "{told}");
+        assert_eq!(kept.revision, self.revision, "{told}");
+        assert_eq!(kept.undo.is_some(), self.at > 0, "{told}");
+        assert_eq!(kept.redo.is_some(), self.at + 1 < self.states.len(), "{told}");
+    }
+}
+
+/// Random histories of several projects against a model of them: changes on the present and on old revisions, undo, redo,
+/// putting away and back, throwing away, and the program ended and begun again in between. Nothing is lost, nothing comes
+/// back that was not there, and what is refused changes nothing.
+#[test]
+fn random_histories_are_kept_as_they_were_made() {
+    let random = &mut bofta_core::lay::Random::new(20_261_127);
+    let (folder, mut store) = store();
+    let mut models: std::collections::BTreeMap<String, Model> = std::collections::BTreeMap::new();
+    let (mut conflicts, mut undone, mut redone) = (0, 0, 0);
+    for number in 0..400 {
+        let ids: Vec<String> = models.keys().cloned().collect();
+        let told = format!("step {number}");
+        if ids.len() < 2 || random.below(40) == 0 {
+            let id = format!("bag-{number}");
+            let project = Project::new(format!("Bag {number}"), System::Inches);
+            let kept = store.create(&id, &project).expect("created");
+            models.insert(id, Model { states: vec![project], at: 0, revision: kept.revision, away: false });
+            continue;
+        }
+        let id = &ids[random.below(ids.len())];
+        let model = models.get_mut(id).expect("one of them");
+        let old = model.revision - 1 - random.below(3) as i64;
+        match random.below(12) {
+            0..5 => {
+                let (next, label) = wider(model.now(), 8 + random.below(30) as i64);
+                let stale = random.below(5) == 0;
+                let on = if stale { old } else { model.revision };
+                match store.change(id, on, &label, &next) {
+                    Ok(kept) => {
+                        assert!(!stale && !model.away, "{told}: kept on an old revision, or of a bag put away");
+                        model.states.truncate(model.at + 1);
+                        model.states.push(next);
+                        model.at += 1;
+                        assert!(kept.revision > model.revision, "{told}");
+                        model.revision = kept.revision;
+                        model.is(&kept, &told);
+                    }
+                    Err(StoreError::Conflict { now, .. }) => {
+                        conflicts += 1;
+                        assert!(stale, "{told}: refused on the present revision");
+                        model.is(&now, &told);
+                    }
+                    Err(StoreError::NotFound(_)) => assert!(model.away, "{told}"),
+                    Err(e) => panic!("{told}: {e}"),
+                }
+            }
+            step @ 5..9 => {
+                let back = step < 7;
+                let answer = if back { store.undo(id, model.revision) } else { store.redo(id, model.revision) };
+                let may = if back { model.at > 0 } else { model.at + 1 < model.states.len() };
+                match answer {
+                    Ok(kept) => {
+                        assert!(may && !model.away, "{told}");
+                        if back {
+                            model.at -= 1;
+                            undone += 1;
+                        } else {
+                            model.at += 1;
+                            redone += 1;
+                        }
+                        model.revision = kept.revision;
+                        model.is(&kept, &told);
+                    }
+                    Err(StoreError::Nothing(_)) => assert!(!may, "{told}"),
+                    Err(StoreError::NotFound(_)) => assert!(model.away, "{told}"),
+                    Err(e) => panic!("{told}: {e}"),
+                }
+            }
+            9 => {
+                store.archive(id).expect("put away");
+                model.away = true;
+            }
+            10 if model.away && random.below(3) == 0 => {
+                store.throw_away(id).expect("thrown away");
+                models.remove(id);
+            }
+            10 => {
+                store.restore(id).expect("put back");
+                model.away = false;
+            }
+            _ => {
+                drop(store);
+                store = Store::open(&folder.path().join("bofta.db")).expect("opened again");
+            }
+        }
+        // All of them, not only the one that was changed, and where they should be.
+        let shelf: Vec<String> = store.named().expect("names").into_iter().map(|n| n.id).collect();
+        let drawer: Vec<String> = store.projects_in_the_drawer().expect("names").into_iter().map(|n| n.id).collect();
+        assert_eq!(shelf.len() + drawer.len(), models.len(), "{told}");
+        for (id, model) in &models {
+            assert_eq!(shelf.contains(id), !model.away, "{told}, {id}");
+            assert_eq!(drawer.contains(id), model.away, "{told}, {id}");
+            if !model.away {
+                let kept = store.project(id).unwrap_or_else(|e| panic!("{told}, {id}: {e}"));
+                assert_eq!((&kept.project, kept.revision), (model.now(), model.revision), "{told}, {id}");
+            }
+        }
+    }
+    assert!(conflicts > 5 && undone > 20 && redone > 5, "{conflicts} conflicts, {undone} undone, {redone} redone");
+}

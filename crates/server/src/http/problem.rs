@@ -104,6 +104,12 @@ impl IntoResponse for ApiError {
     }
 }
 
+/// Why, without the library's own sentence before it.
+fn cause(text: String) -> String {
+    let said = text.split_once(": ").filter(|(lead, _)| lead.starts_with("Failed to") || lead.starts_with("Invalid"));
+    said.map_or(text.as_str(), |(_, why)| why).trim_end_matches('.').to_owned()
+}
+
 /// A JSON body; what cannot be read is refused in the house's form, naming the place.
 pub struct Body<T>(pub T);
 
@@ -114,7 +120,20 @@ impl<T: DeserializeOwned, S: Send + Sync> FromRequest<S> for Body<T> {
         match Json::<T>::from_request(request, state).await {
             Ok(Json(value)) => Ok(Self(value)),
             Err(rejection) => {
-                let refusal = ApiError::field("body", "", rejection.body_text());
+                let said = match &rejection {
+                    JsonRejection::MissingJsonContentType(_) => {
+                        "The body is to be JSON and to say so: Content-Type application/json.".to_owned()
+                    }
+                    JsonRejection::JsonSyntaxError(e) => format!("The body is no JSON: {}.", cause(e.body_text())),
+                    JsonRejection::JsonDataError(e) => {
+                        format!("The body is not what is asked for here: {}.", cause(e.body_text()))
+                    }
+                    other if other.status() == StatusCode::PAYLOAD_TOO_LARGE => {
+                        "The body is larger than is taken here.".to_owned()
+                    }
+                    other => format!("The body cannot be read: {}.", cause(other.body_text())),
+                };
+                let refusal = ApiError::field("body", "", said);
                 Err(match rejection {
                     JsonRejection::MissingJsonContentType(_) => refusal.with_status(StatusCode::UNSUPPORTED_MEDIA_TYPE),
                     JsonRejection::JsonSyntaxError(_) => refusal.with_status(StatusCode::BAD_REQUEST),
@@ -135,7 +154,10 @@ impl<T: DeserializeOwned + Send, S: Send + Sync> FromRequestParts<S> for At<T> {
     type Rejection = ApiError;
 
     async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<Self, ApiError> {
-        let refuse = |e: PathRejection| ApiError::field("path", "", e.body_text()).with_status(StatusCode::BAD_REQUEST);
+        let refuse = |e: PathRejection| {
+            let message = format!("The path cannot be read: {}.", cause(e.body_text()));
+            ApiError::field("path", "", message).with_status(StatusCode::BAD_REQUEST)
+        };
         Path::<T>::from_request_parts(parts, state).await.map(|Path(value)| Self(value)).map_err(refuse)
     }
 }
@@ -147,8 +169,10 @@ impl<T: DeserializeOwned, S: Send + Sync> FromRequestParts<S> for Asked<T> {
     type Rejection = ApiError;
 
     async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<Self, ApiError> {
-        let refuse =
-            |e: QueryRejection| ApiError::field("query", "", e.body_text()).with_status(StatusCode::BAD_REQUEST);
+        let refuse = |e: QueryRejection| {
+            let message = format!("What stands after the ? cannot be read: {}.", cause(e.body_text()));
+            ApiError::field("query", "", message).with_status(StatusCode::BAD_REQUEST)
+        };
         Query::<T>::from_request_parts(parts, state).await.map(|Query(value)| Self(value)).map_err(refuse)
     }
 }
