@@ -280,7 +280,9 @@ test('what could be made of what is in the cupboard is drawn and begun', async (
   await ask.focus();
   await page.keyboard.press('Enter');
   const made = page.getByRole('region', { name: 'What could be made' });
-  await expect(made.getByRole('status').filter({ hasText: 'bags of 1 cloth' })).toBeVisible({ timeout: 20_000 });
+  await expect(made.getByRole('status').filter({ hasText: 'bags of 1 cloth' })).toBeVisible({
+    timeout: 20_000,
+  });
   await expect(made.getByText('Not from these:')).toContainText('Kneeler duffel');
   const usual = made.getByRole('listitem', { name: 'Zip pouch', exact: true });
   await expect(usual).toContainText('Pumpkin cotton');

@@ -280,3 +280,28 @@ test('a strap of a list says how it is folded', async ({ page, demo }) => {
   await expect(page.getByText('How is it folded?')).toBeHidden();
   await accessible(page);
 });
+
+test('a tote slants, is gathered and pleated, and what cannot go together says why', async ({ page, demo }) => {
+  await page.goto(`${demo.address}/projects/kneeler-tote/bag`);
+  await page.getByRole('button', { name: /^Mouth/ }).click();
+  await page.getByRole('radio', { name: /^Slanting/ }).click();
+  // Nobody typed how wide the mouth is: it is a little wider than the base, and can be typed.
+  await type(page, 'Wide at the mouth, laid flat', '30');
+  await expect(page.getByText('Laid flat the mouth is 6½ in wider than the base.')).toBeVisible();
+  await accessible(page);
+  await type(page, 'Wide at the mouth, laid flat', '80');
+  await expect(page.getByText(/The mouth, laid flat, is 80 in: between/)).toBeVisible();
+  await page.keyboard.press('Escape');
+  // Gathered: less than the base, or there is nothing to gather; the width that goes with it comes along.
+  await page.getByRole('radio', { name: /^Gathered/ }).click();
+  await expect(page.getByText(/of cloth are gathered into/)).toBeVisible();
+  await page.getByRole('radio', { name: /^Inverted pleats/ }).click();
+  await type(page, 'Pleats in each panel', '2');
+  await expect(page.getByText(/The pleats take 8 in of each panel/)).toBeVisible();
+  // A hem is as wide as the bag: it says what would do.
+  await page.getByRole('radio', { name: /^Hem/ }).click();
+  await expect(page.getByText(/a mouth that is finished with “Hem” is as wide as the bag/)).toBeVisible();
+  await go(page, 'Pieces');
+  await expect(page.getByText(/inverted pleat, a fold/).first()).toBeVisible();
+  await accessible(page);
+});

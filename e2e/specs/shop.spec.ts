@@ -152,3 +152,29 @@ test('a notice leads to the field it is about', async ({ page, demo }) => {
   await page.getByRole('link', { name: /^A drop of/ }).click();
   await expect(page.getByLabel('How much shows')).toBeFocused();
 });
+
+test('what is there by the piece is taken off the list, and a word that is no number is refused', async ({ page, demo }) => {
+  await page.goto(`${demo.address}/projects/kneeler-duffel/buy`);
+  const goods = page.getByRole('region', { name: 'By the length and by the piece' });
+  const rings = goods.getByRole('listitem').filter({ hasText: 'D-ring' });
+  const there = rings.getByLabel(/^There already, D-ring/);
+  await there.fill('a few');
+  await there.press('Enter');
+  await expect(rings.getByText('“a few” is no number from 0 to 999.')).toBeVisible();
+  // What was typed is kept until it is put right.
+  await expect(there).toHaveValue('a few');
+  await there.fill('1');
+  await there.press('Enter');
+  await expect(rings).toContainText('1 from what is there, 1 to buy');
+  await there.fill('4');
+  await there.press('Enter');
+  await expect(rings).toContainText('there already');
+  await accessible(page);
+  // It is kept, on the other stage too, and taken back like any other step.
+  await page.reload();
+  await expect(there).toHaveValue('4');
+  await go(page, 'Pieces');
+  await expect(page.getByLabel(/^There already, D-ring/)).toHaveValue('4');
+  await page.getByRole('button', { name: 'Undo D-ring at hand' }).click();
+  await expect(page.getByLabel(/^There already, D-ring/)).toHaveValue('1');
+});

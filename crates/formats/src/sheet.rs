@@ -115,7 +115,8 @@ fn by_the_piece(book: &mut Book, project: &Project, draft: &Draft) {
             book.row(&[(290.0, &line, Face::Text)]);
         }
     }
-    for part in &draft.hardware {
+    for line in project.by_the_piece(&draft.hardware) {
+        let part = line.needed;
         let size = part.size.map(|s| format!(" × {}", show(s))).unwrap_or_default();
         // What to know, and what to ask for in the shop, each on a line.
         let mut notes = part.note.split("; ");
@@ -126,6 +127,10 @@ fn by_the_piece(book: &mut Book, project: &Project, draft: &Draft) {
         ]);
         for note in notes {
             book.row(&[(290.0, note, Face::Text)]);
+        }
+        if line.taken > 0 {
+            let rest = if line.buy > 0 { format!("{} to buy", line.buy) } else { "nothing to buy".to_owned() };
+            book.row(&[(290.0, &format!("{} of them are there, {rest}", line.taken), Face::Text)]);
         }
     }
     book.space(8.0);

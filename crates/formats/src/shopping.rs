@@ -39,10 +39,16 @@ pub fn shopping_list(project: &Project, draft: &Draft, job: &Job, lay: &Lay, mis
         let length = show(good.length.size);
         lines.push(format!("cut {} × {length} of {}{wide}: {}", good.count, good.kind.name(), good.name));
     }
-    for part in &draft.hardware {
+    for line in project.by_the_piece(&draft.hardware) {
+        let part = line.needed;
         let size = part.size.map(|s| format!(", {}", show(s))).unwrap_or_default();
         let note = if part.note.is_empty() { String::new() } else { format!(" ({})", part.note) };
-        lines.push(format!("{} × {}{size}{note}", part.count, part.name));
+        let said = |verb: &str, count: u32| format!("{verb}{count} × {}{size}{note}", part.name);
+        match (line.buy, line.taken) {
+            (buy, 0) => lines.push(said("", buy)),
+            (0, taken) => lines.push(said("have ", taken)),
+            (buy, taken) => lines.extend([said("", buy), said("have ", taken)]),
+        }
     }
     let total = cost_text(project, lay);
     if !total.is_empty() {

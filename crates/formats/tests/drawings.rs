@@ -475,3 +475,21 @@ fn a_motif_is_drawn_where_it_falls() {
     let unknown = forgot.iter().fold(project, |p, edit| p.edited(edit).expect("it stands").0);
     assert!(draw::print_board(&unknown, panel, 620.0, 440.0).is_none());
 }
+
+/// What is there by the piece is no longer to be bought, on the list to copy and on the printed sheet; what is short is.
+#[test]
+fn what_is_there_by_the_piece_is_not_bought() {
+    let size = Some(Length::inches(12, 8));
+    let have = |name: &str, count: &str| Edit::PiecesAtHand { name: name.into(), size, count: count.into() };
+    let more = [Edit::Family { family: "duffel".into() }, have("D-ring", "1"), have("Slider", "4")];
+    let (project, planned, job, lay) = made(System::Inches, &more);
+    let list = shopping_list(&project, &planned.draft, &job, &lay, None);
+    let lines: Vec<&str> = list.lines().collect();
+    let has = |start: &str| lines.iter().any(|l| l.starts_with(start));
+    assert!(has("1 × D-ring, 1½ in") && has("have 1 × D-ring, 1½ in"), "{list}");
+    assert!(has("have 1 × Slider") && !has("1 × Slider"), "{list}");
+    assert!(has("2 × Swivel hook") && !has("have 2 × Swivel hook"), "{list}");
+    let pages = sheet::cut_sheet_pages(&project, &planned, &job, &lay, &Stop::default());
+    let text: String = pages.iter().map(|p| p.body.clone()).collect();
+    assert!(text.contains("1 of them are there, 1 to buy") && text.contains("1 of them are there, nothing to buy"));
+}

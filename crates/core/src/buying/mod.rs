@@ -2,11 +2,13 @@
 //!
 //! For the Buy stage and the shopping list.
 
+mod by_the_piece;
 pub mod linear;
 mod missing;
 mod purchase;
 mod washed;
 
+pub use by_the_piece::{ByThePiece, PiecesAtHand, by_the_piece};
 pub use missing::{Missing, More, headline, missing};
 pub use purchase::{OtherWidth, Purchase, default_widths, other_widths, purchases, said_size, said_width};
 pub use washed::washed;

@@ -10,9 +10,9 @@ use super::tries::Try;
 use crate::FieldProblem;
 use crate::bag::backing::{self, BlockRows};
 use crate::bag::binding::Join;
-use crate::bag::{Bag, Draft, Family, Finished, Good, GoodKind, MadeUp, Notice};
+use crate::bag::{Bag, Draft, Family, Finished, Good, GoodKind, Hardware, MadeUp, Notice};
 use crate::buying::linear::{self, Reel, Sold};
-use crate::buying::{Missing, missing};
+use crate::buying::{ByThePiece, Missing, PiecesAtHand, by_the_piece, missing};
 use crate::cloth::{Cloth, Money};
 use crate::cutting::Block;
 use crate::lay::{Cuts, Job, JobPiece, Lay, Rules, Stop};
@@ -99,6 +99,9 @@ pub struct Project {
     /// Lengths at hand of what is sold by the length.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub lengths_at_hand: Vec<LengthsAtHand>,
+    /// What is there of what is bought by the piece.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub pieces_at_hand: Vec<PiecesAtHand>,
 }
 
 /// What is there of one kind and width of cord, webbing, zip or tape.
@@ -152,6 +155,7 @@ impl Project {
             tries: vec![],
             currency: None,
             lengths_at_hand: vec![],
+            pieces_at_hand: vec![],
         }
     }
 
@@ -212,6 +216,11 @@ impl Project {
             Reel { kind, width, plan: linear::plan(&cuts, &at_hand, sold), at_hand }
         };
         linear::together(goods).into_iter().map(reel).collect()
+    }
+
+    /// What `hardware` comes to: taken from what is there, the rest bought.
+    pub fn by_the_piece<'a>(&self, hardware: &'a [Hardware]) -> Vec<ByThePiece<'a>> {
+        by_the_piece(hardware, &self.pieces_at_hand)
     }
 
     /// The bag drafted and its panels made up, before anything is measured; and the finished sizes it comes to.

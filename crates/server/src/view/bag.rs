@@ -136,6 +136,12 @@ pub struct HardwareView {
     pub count: u32,
     pub size: Option<Measure>,
     pub note: String,
+    /// How many of the kind and size are there.
+    pub at_hand: u32,
+    /// How many of those are taken for this line.
+    pub taken: u32,
+    /// How many are bought for it.
+    pub buy: u32,
 }
 
 /// A finished size, as asked and as the pieces give it.
@@ -379,14 +385,17 @@ pub(super) fn bag_view(project: &Project, planned: &Planned) -> BagView {
                 from_hand: reel.from_hand(ruler),
             })
             .collect(),
-        hardware: draft
-            .hardware
-            .iter()
-            .map(|h| HardwareView {
-                name: h.name.to_string(),
-                count: h.count,
-                size: h.size.map(|s| Measure::new(s, ruler)),
-                note: h.note.to_string(),
+        hardware: project
+            .by_the_piece(&draft.hardware)
+            .into_iter()
+            .map(|line| HardwareView {
+                name: line.needed.name.to_string(),
+                count: line.needed.count,
+                size: line.needed.size.map(|s| Measure::new(s, ruler)),
+                note: line.needed.note.to_string(),
+                at_hand: line.at_hand,
+                taken: line.taken,
+                buy: line.buy,
             })
             .collect(),
         finished: planned

@@ -1267,6 +1267,14 @@ export interface components {
             /** @description From its lower edge, as typed, or `middle`. */
             up: string;
         } | {
+            /** @description As typed; empty or 0 for none. */
+            count: string;
+            /** @enum {string} */
+            edit: "pieces-at-hand";
+            /** @description What it is called, as the bag names it. */
+            name: string;
+            size?: components["schemas"]["Length"] | null;
+        } | {
             /** @enum {string} */
             edit: "lengths-at-hand";
             /** @description Its kind. */
@@ -1394,11 +1402,26 @@ export interface components {
         };
         /** @description Something bought by the piece. */
         HardwareView: {
+            /**
+             * Format: int32
+             * @description How many of the kind and size are there.
+             */
+            at_hand: number;
+            /**
+             * Format: int32
+             * @description How many are bought for it.
+             */
+            buy: number;
             /** Format: int32 */
             count: number;
             name: string;
             note: string;
             size?: components["schemas"]["Measure"] | null;
+            /**
+             * Format: int32
+             * @description How many of those are taken for this line.
+             */
+            taken: number;
         };
         /**
          * @description How strips are joined end to end.

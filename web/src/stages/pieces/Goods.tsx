@@ -54,8 +54,13 @@ export function Goods() {
             />
           </li>
         ))}
-        {hardware.map((h) => (
-          <li key={h.name} className="flex flex-wrap gap-x-3 border-t border-ruled py-1.5">
+        {hardware.map((h, n) => (
+          <li
+            // One thing may be needed in two places, of one name and size.
+            // biome-ignore lint/suspicious/noArrayIndexKey: lines stand in the order of the draft
+            key={n}
+            className="flex flex-wrap gap-x-3 border-t border-ruled py-1.5"
+          >
             <span className="w-44 font-bold">{h.name}</span>
             <span className="w-40">
               {h.count}
@@ -67,7 +72,21 @@ export function Goods() {
                   {line}
                 </span>
               ))}
+              {h.taken > 0 && (
+                <strong className="block text-woad">
+                  {h.buy > 0 ? `${h.taken} from what is there, ${h.buy} to buy` : 'there already'}
+                </strong>
+              )}
             </span>
+            <TextField
+              label={`There already, ${h.name}${h.size ? `, ${h.size.text} ${view.system}` : ''}`}
+              className="w-56 print:hidden"
+              value={h.at_hand > 0 ? String(h.at_hand) : ''}
+              placeholder="none"
+              onCommit={(count) =>
+                edit({ edit: 'pieces-at-hand', name: h.name, size: h.size?.exact ?? null, count })
+              }
+            />
           </li>
         ))}
       </ul>

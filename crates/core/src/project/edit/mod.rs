@@ -390,6 +390,15 @@ pub enum Edit {
         /// From its lower edge, as typed, or `middle`.
         up: String,
     },
+    /// How many there are of something bought by the piece.
+    PiecesAtHand {
+        /// What it is called, as the bag names it.
+        name: String,
+        /// Its size, if that matters.
+        size: Option<Length>,
+        /// As typed; empty or 0 for none.
+        count: String,
+    },
     /// What is at hand of something sold by the length.
     LengthsAtHand {
         /// Its kind.
@@ -414,6 +423,7 @@ impl Edit {
             Self::StepsDone { .. }
                 | Self::ClothLook { .. }
                 | Self::LengthsAtHand { .. }
+                | Self::PiecesAtHand { .. }
                 | Self::KeepTry { .. }
                 | Self::ForgetTry { .. }
                 | Self::Project { field: ProjectField::Name | ProjectField::Currency, .. }
@@ -490,6 +500,7 @@ impl Project {
             Edit::Lay { field, value } => self.edit_lay(*field, value),
             Edit::Project { field, value } => self.edit_project(*field, value),
             Edit::LengthsAtHand { kind, width, lengths } => self.edit_lengths(*kind, *width, lengths),
+            Edit::PiecesAtHand { name, size, count } => self.edit_pieces_at_hand(name, *size, count),
             Edit::StepsDone { count } => self.edit_steps_done(*count),
         }
     }

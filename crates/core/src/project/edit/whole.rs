@@ -4,13 +4,17 @@ use super::read::{choice, currency, key_of, size, yes_or_no};
 use super::{LayField, ProjectField};
 use crate::FieldProblem;
 use crate::bag::GoodKind;
+use crate::buying::PiecesAtHand;
 use crate::measure::{LONGEST, Length, Ruler, split_lengths};
-use crate::name::named;
+use crate::name::{self, named};
 use crate::project::Project;
 use crate::project::document::LengthsAtHand;
 
 /// More lengths of one thing than these are a reel.
 const MOST_LENGTHS: usize = 40;
+
+/// Of one kind of thing so many may be there.
+const MOST_AT_HAND: u32 = 999;
 
 impl Project {
     pub(super) fn edit_lay(&mut self, field: LayField, value: &str) -> Result<String, FieldProblem> {
@@ -75,6 +79,37 @@ impl Project {
             self.lengths_at_hand.push(LengthsAtHand { kind, width, lengths: found });
         }
         Ok(format!("{} at hand", kind.name()))
+    }
+
+    pub(super) fn edit_pieces_at_hand(
+        &mut self,
+        name: &str,
+        size: Option<Length>,
+        count: &str,
+    ) -> Result<String, FieldProblem> {
+        let typed = count.trim();
+        let there: u32 = match typed {
+            "" | "none" => 0,
+            _ => typed.parse().ok().filter(|n| *n <= MOST_AT_HAND).ok_or_else(|| {
+                let message = format!("“{typed}” is no number from 0 to {MOST_AT_HAND}.");
+                FieldProblem::new("count", typed, message)
+            })?,
+        };
+        let clean = name::clean(name);
+        if clean.is_empty() || clean.chars().count() > name::MOST_LETTERS {
+            let message = format!("A name has from 1 to {} letters.", name::MOST_LETTERS);
+            return Err(FieldProblem::new("name", name, message));
+        }
+        self.pieces_at_hand.retain(|p| (p.name.as_str(), p.size) != (clean.as_str(), size));
+        if self.pieces_at_hand.len() >= MOST_LENGTHS {
+            let message = format!("At most {MOST_LENGTHS} kinds are kept track of.");
+            return Err(FieldProblem::new("name", name, message));
+        }
+        let label = format!("{clean} at hand");
+        if there > 0 {
+            self.pieces_at_hand.push(PiecesAtHand { name: clean, size, count: there });
+        }
+        Ok(label)
     }
 
     pub(super) fn edit_steps_done(&mut self, count: u32) -> Result<String, FieldProblem> {
