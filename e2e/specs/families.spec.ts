@@ -281,7 +281,10 @@ test('a strap of a list says how it is folded', async ({ page, demo }) => {
   await accessible(page);
 });
 
-test('a tote slants, is gathered and pleated, and what cannot go together says why', async ({ page, demo }) => {
+test('a tote slants, is gathered and pleated, and what cannot go together says why', async ({
+  page,
+  demo,
+}) => {
   await page.goto(`${demo.address}/projects/kneeler-tote/bag`);
   await page.getByRole('button', { name: /^Mouth/ }).click();
   await page.getByRole('radio', { name: /^Slanting/ }).click();

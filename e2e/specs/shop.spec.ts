@@ -153,7 +153,10 @@ test('a notice leads to the field it is about', async ({ page, demo }) => {
   await expect(page.getByLabel('How much shows')).toBeFocused();
 });
 
-test('what is there by the piece is taken off the list, and a word that is no number is refused', async ({ page, demo }) => {
+test('what is there by the piece is taken off the list, and a word that is no number is refused', async ({
+  page,
+  demo,
+}) => {
   await page.goto(`${demo.address}/projects/kneeler-duffel/buy`);
   const goods = page.getByRole('region', { name: 'By the length and by the piece' });
   const rings = goods.getByRole('listitem').filter({ hasText: 'D-ring' });

@@ -180,3 +180,111 @@ fn every_family_is_drafted() {
     assert_eq!(refused.status.code(), Some(2));
     assert!(String::from_utf8_lossy(&refused.stderr).contains("depth: The depth is 40 in"), "{refused:?}");
 }
+
+/// Every command, given what it cannot use: exit status 2, one sentence or clap's own usage, nothing written, no panic.
+#[test]
+fn what_a_command_cannot_use_is_told_in_a_line() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let at = folder.path();
+    std::fs::create_dir(at.join("a-folder")).expect("made");
+    let files: [(&str, &[u8]); 6] = [
+        ("empty.json", b""),
+        ("spaces.json", b"   \n\n "),
+        ("binary.json", &[0, 159, 146, 150, 255, 0, 1]),
+        ("list.json", b"[]"),
+        ("other.json", br#"{"format":"something","version":1}"#),
+        ("newer.json", br#"{"format":"bofta-job","version":99,"units":"in","name":"x","pieces":[],"cloths":[]}"#),
+    ];
+    for (name, bytes) in files {
+        std::fs::write(at.join(name), bytes).expect("written");
+    }
+    let named = files.iter().map(|(name, _)| *name).chain(["a-folder", "no-such-file.json"]);
+    for name in named {
+        for args in [
+            vec!["lay", name, "-o", "never.json", "--seconds", "0"],
+            vec!["check", name, name],
+            vec!["draft", name],
+            vec!["restore", name, "--data", "nowhere"],
+        ] {
+            let ended = bofta(at, &args);
+            let said = String::from_utf8_lossy(&ended.stderr).into_owned();
+            assert_eq!(ended.status.code(), Some(2), "{args:?}: {said}");
+            assert!(!said.contains("panicked") && said.len() > 15, "{args:?}: {said}");
+            assert!(said.trim().lines().count() <= 2, "{args:?}: {said}");
+        }
+    }
+    assert!(!at.join("never.json").exists() && !at.join("nowhere/bofta.db").exists());
+}
+
+/// Options that are none, numbers that are none: told by name.
+#[test]
+fn options_are_checked() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let at = folder.path();
+    std::fs::write(at.join("job.json"), twelve()).expect("written");
+    for (args, says) in [
+        (vec!["lay", "job.json", "--seconds", "soon"], "seconds"),
+        (vec!["lay", "job.json", "--iterations", "some"], "iterations"),
+        (vec!["lay", "job.json", "--colour", "red"], "--colour"),
+        (vec!["lay"], "JOB"),
+        (vec!["draft"], "BAG"),
+        (vec!["serve", "--listen", "here"], "listen"),
+        (vec!["sew"], "sew"),
+    ] {
+        let ended = bofta(at, &args);
+        let said = String::from_utf8_lossy(&ended.stderr).to_lowercase();
+        assert_eq!(ended.status.code(), Some(2), "{args:?}: {said}");
+        assert!(said.contains(&says.to_lowercase()), "{args:?}: {said}");
+    }
+    // What it can do is told by itself.
+    let help = bofta(at, &["--help"]);
+    let said = String::from_utf8_lossy(&help.stdout).into_owned();
+    assert_eq!(help.status.code(), Some(0));
+    for command in ["serve", "demo", "lay", "check", "draft", "backup", "restore"] {
+        assert!(said.contains(command), "{command} is not told: {said}");
+    }
+}
+
+/// A lay that fits nothing of its job is found out, whatever was done to it: another job's, a piece less, one twice.
+#[test]
+fn a_lay_of_another_job_is_rejected() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let at = folder.path();
+    std::fs::write(at.join("job.json"), twelve()).expect("written");
+    let other = job(&[rect("x", 6.0, 6.0), rect("y", 7.0, 7.0)].join(","));
+    std::fs::write(at.join("other.json"), other).expect("written");
+    for (file, lay) in [("job.json", "lay.json"), ("other.json", "other-lay.json")] {
+        assert_eq!(bofta(at, &["lay", file, "-o", lay, "--seconds", "0"]).status.code(), Some(0));
+    }
+    assert_eq!(bofta(at, &["check", "job.json", "other-lay.json"]).status.code(), Some(1));
+    let text = std::fs::read_to_string(at.join("lay.json")).expect("written");
+    let lay: serde_json::Value = serde_json::from_str(&text).expect("JSON");
+    let changed = |change: &dyn Fn(&mut serde_json::Value)| {
+        let mut changed = lay.clone();
+        change(&mut changed);
+        std::fs::write(at.join("changed.json"), changed.to_string()).expect("written");
+        bofta(at, &["check", "job.json", "changed.json"])
+    };
+    let placements = |lay: &mut serde_json::Value| -> Vec<serde_json::Value> {
+        lay["cloths"][0]["placements"].as_array().expect("placements").clone()
+    };
+    let untouched = changed(&|_| {});
+    assert_eq!(untouched.status.code(), Some(0), "{untouched:?}");
+    let one_less = changed(&|lay| {
+        let mut all = placements(lay);
+        all.pop();
+        lay["cloths"][0]["placements"] = all.into();
+    });
+    assert_eq!(one_less.status.code(), Some(1), "{one_less:?}");
+    let twice = changed(&|lay| {
+        let mut all = placements(lay);
+        all.push(all[0].clone());
+        lay["cloths"][0]["placements"] = all.into();
+    });
+    assert_eq!(twice.status.code(), Some(1), "{twice:?}");
+    let shorter = changed(&|lay| {
+        let length = lay["cloths"][0]["buy_length"].as_f64().expect("a length");
+        lay["cloths"][0]["buy_length"] = (length / 2.0).into();
+    });
+    assert_eq!(shorter.status.code(), Some(1), "{shorter:?}");
+}

@@ -3,6 +3,9 @@
 
 mod support;
 
+#[path = "../../core/tests/support/any_edit.rs"]
+mod any_edit;
+
 use serde_json::{Value, json};
 use std::io::{BufRead, BufReader};
 use std::time::{Duration, Instant};
@@ -1031,4 +1034,91 @@ fn parts_are_put_on_moved_and_refused() {
     // A part named in a bag file is drafted; one nobody knows is refused by its place.
     let (status, list) = server.edit("tool-roll-list", json!([{ "edit": "add-part", "part": "pocket" }]));
     assert_eq!((status, &list["problems"][0]["field"]), (422, &json!("part")));
+}
+
+/// Edits of every kind, undo and redo over the interface against the same made by the core alone: what stands there stands
+/// here, what is refused is refused with the same fields, a preview says the same and keeps nothing, and what is kept in the
+/// end is the same document.
+#[test]
+fn a_history_over_the_interface_is_the_one_of_the_core() {
+    use any_edit::any_edit;
+    use bofta_core::lay::Random;
+    use bofta_core::measure::System;
+    use bofta_core::project::Project;
+    use bofta_core::project::kept::{read_project, write_project};
+
+    let folder = tempfile::tempdir().expect("a folder");
+    let server = Server::start("serve", folder.path());
+    let (mut stood, mut refused, mut back) = (0, 0, 0);
+    for number in 0..5 {
+        let random = &mut Random::new(90 + number);
+        let (status, begun) = server.post("/api/projects", &json!({ "name": "Trial", "system": "in" }));
+        assert_eq!(status, 200, "{begun}");
+        let id = begun["id"].as_str().expect("an id").to_owned();
+        let mut revision = begun["revision"].as_i64().expect("a revision");
+        let mut states: Vec<Project> = vec![Project::new("Trial", System::Inches)];
+        let mut at = 0;
+        for step in 0..45 {
+            let told = format!("history {number}, step {step}");
+            if random.below(6) == 0 {
+                let way = ["undo", "redo"][random.below(2)];
+                let may = if way == "undo" { at > 0 } else { at + 1 < states.len() };
+                let (status, view) =
+                    server.post(&format!("/api/projects/{id}/{way}"), &json!({ "based_on": revision }));
+                assert_eq!(status, if may { 200 } else { 409 }, "{told}: {view}");
+                if may {
+                    back += 1;
+                    at = if way == "undo" { at - 1 } else { at + 1 };
+                    revision = view["revision"].as_i64().expect("a revision");
+                    assert_eq!(view["name"], states[at].name, "{told}");
+                }
+                continue;
+            }
+            let edit = any_edit(&states[at], random);
+            let body = json!({ "based_on": revision, "edits": [edit] });
+            let before = server.get(&format!("/api/projects/{id}")).1;
+            let (looked, preview) = server.post(&format!("/api/projects/{id}/preview"), &body);
+            assert_eq!(
+                server.get(&format!("/api/projects/{id}")).1["revision"],
+                before["revision"],
+                "{told}: looking kept something"
+            );
+            let (status, view) = server.post(&format!("/api/projects/{id}/edits"), &body);
+            match states[at].edited(&edit) {
+                Ok((next, _)) => {
+                    assert_eq!((looked, status), (200, 200), "{told}, {edit:?}: {view}");
+                    assert_eq!(view["pieces"], preview["pieces"], "{told}, {edit:?}");
+                    assert_eq!(view["bag"]["finished"], preview["bag"]["finished"], "{told}, {edit:?}");
+                    if next != states[at] {
+                        stood += 1;
+                        states.truncate(at + 1);
+                        states.push(next);
+                        at += 1;
+                    }
+                }
+                Err(problems) => {
+                    refused += 1;
+                    assert_eq!((looked, status), (422, 422), "{told}, {edit:?}: {view}");
+                    let fields: Vec<&str> = problems.iter().map(|p| p.field.as_str()).collect();
+                    let said: Vec<&str> = view["problems"]
+                        .as_array()
+                        .expect("problems")
+                        .iter()
+                        .filter_map(|p| p["field"].as_str())
+                        .collect();
+                    assert_eq!(said, fields, "{told}, {edit:?}");
+                }
+            }
+            if status == 200 {
+                revision = view["revision"].as_i64().expect("a revision");
+            }
+        }
+        let (status, _, kept) = server.bytes(&format!("/api/projects/{id}/document.json"));
+        assert_eq!(status, 200);
+        let kept = read_project(&String::from_utf8(kept).expect("text")).expect("read");
+        // As it is kept: what a document does not say is left out on both sides.
+        let model = read_project(&write_project(&states[at]).expect("written")).expect("read");
+        assert_eq!(kept, model, "history {number}");
+    }
+    assert!(stood > 60 && refused > 30 && back > 10, "{stood} stood, {refused} refused, {back} back and forth");
 }

@@ -3,7 +3,7 @@
 //! A copy is written under another name, flushed to the disk and only then given its own, and the folder is flushed too:
 //! after a power cut a copy is there whole or not at all.
 
-use crate::open::examine_file;
+use crate::open::examine_copy;
 use crate::{Held, Store, StoreError};
 use rusqlite::backup::Backup;
 use rusqlite::{Connection, OpenFlags};
@@ -119,7 +119,7 @@ fn too_many(copies: &[Copied], now: i64) -> Vec<&Copied> {
 /// The copy is damaged, newer, or no database of Bofta; or a file cannot be moved. The database is as it was then.
 pub fn restore(_held: &Held, folder: &Path, name: &str, from: &Path) -> Result<Option<PathBuf>, StoreError> {
     std::fs::metadata(from).map_err(file(from))?;
-    examine_file(from)?;
+    examine_copy(from)?;
     let (present, arriving) = (folder.join(name), folder.join(format!("{name}.arriving")));
     remove(&arriving)?;
     copy(from, &arriving)?;

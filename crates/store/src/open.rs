@@ -1,6 +1,6 @@
 //! Opening a database: who may, what is looked at first, and how it is then used.
 
-use crate::{Store, StoreError};
+use crate::{Store, StoreError, backup};
 use diesel::connection::SimpleConnection;
 use diesel::prelude::*;
 use diesel::r2d2::{ConnectionManager, CustomizeConnection, Pool};
@@ -76,6 +76,12 @@ impl Store {
     /// # Errors
     /// As [`Store::open`].
     pub fn open_within(path: &Path, pages: Option<u32>) -> Result<Self, StoreError> {
+        // An empty file reads as a new database; beside copies of what was in it, it is one that was lost.
+        let emptied = std::fs::metadata(path).is_ok_and(|file| file.len() == 0);
+        let copies = || path.parent().is_some_and(|folder| backup::copies(folder).is_ok_and(|all| !all.is_empty()));
+        if emptied && copies() {
+            return Err(StoreError::Damaged("the file is empty, and there are copies of what was in it".to_owned()));
+        }
         let mut first = SqliteConnection::establish(&path.to_string_lossy())?;
         first.batch_execute(&format!("PRAGMA busy_timeout = {};", PATIENCE.as_millis()))?;
         examine(&mut first, path)?;
@@ -107,9 +113,13 @@ struct Word {
     value: String,
 }
 
-/// Looks at a file that is not in use, as [`Store::open`] does before it writes.
-pub(crate) fn examine_file(path: &Path) -> Result<(), StoreError> {
-    examine(&mut SqliteConnection::establish(&path.to_string_lossy())?, path)
+/// Looks at a copy that is to be brought back, as [`Store::open`] does before it writes. A file without a table holds
+/// nothing to bring.
+pub(crate) fn examine_copy(path: &Path) -> Result<(), StoreError> {
+    let mut copy = SqliteConnection::establish(&path.to_string_lossy())?;
+    examine(&mut copy, path)?;
+    let tables = diesel::sql_query("SELECT COUNT(*) AS value FROM sqlite_master").get_result::<Number>(&mut copy)?;
+    if tables.value == 0 { Err(StoreError::Foreign(path.display().to_string())) } else { Ok(()) }
 }
 
 /// Reads what the file is; nothing is written.

@@ -444,3 +444,41 @@ fn random_histories_are_kept_as_they_were_made() {
     }
     assert!(conflicts > 5 && undone > 20 && redone > 5, "{conflicts} conflicts, {undone} undone, {redone} redone");
 }
+
+/// A file without a table is no copy of anything: brought back it would put an empty database in the place of a full one.
+#[test]
+fn an_empty_copy_is_not_brought_back() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let at = folder.path();
+    let store = Store::open(&at.join("bofta.db")).expect("a store");
+    store.create("tote", &Project::new("Tote", System::Inches)).expect("created");
+    drop(store);
+    std::fs::write(at.join("empty.db"), b"").expect("written");
+    Connection::open(at.join("bare.db")).expect("made").execute_batch("PRAGMA user_version = 3").expect("set");
+    let held = Held::folder(at).expect("held");
+    for name in ["empty.db", "bare.db"] {
+        let refused = backup::restore(&held, at, "bofta.db", &at.join(name));
+        assert!(matches!(refused, Err(StoreError::Foreign(_))), "{name}: {refused:?}");
+    }
+    let store = Store::open(&at.join("bofta.db")).expect("as it was");
+    assert_eq!(store.project("tote").expect("there").project.name, "Tote");
+}
+
+/// A database that was emptied beside its copies is told as damaged, so that one of them is brought back; an empty file alone
+/// is a new database.
+#[test]
+fn a_database_that_was_emptied_is_not_begun_anew() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let path = folder.path().join("bofta.db");
+    std::fs::write(&path, b"").expect("written");
+    let store = Store::open(&path).expect("a new one");
+    store.create("tote", &Project::new("Tote", System::Inches)).expect("created");
+    assert!(store.back_up_when_due().expect("looked at").is_some(), "a copy is made");
+    drop(store);
+    for ending in ["-wal", "-shm"] {
+        let _ = std::fs::remove_file(folder.path().join(format!("bofta.db{ending}")));
+    }
+    std::fs::write(&path, b"").expect("emptied");
+    let told = Store::open(&path).err();
+    assert!(matches!(&told, Some(StoreError::Damaged(why)) if why.contains("copies")), "{told:?}");
+}

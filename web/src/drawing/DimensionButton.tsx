@@ -13,7 +13,7 @@ export function DimensionButton({ dimension, name }: { dimension: DimensionView;
       <Popover.Trigger asChild>
         <button
           type="button"
-          className="rounded-[2px] border-b-2 border-dotted border-soft px-0.5 font-bold hover:bg-tape/50"
+          className="min-w-7 rounded-[2px] border-b-2 border-dotted border-soft px-0.5 font-bold hover:bg-tape/50"
           aria-label={`${name}, ${dimension.size.words}: why`}
         >
           {dimension.size.text}

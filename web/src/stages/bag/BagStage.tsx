@@ -256,7 +256,7 @@ function Reasons() {
                     type="button"
                     aria-pressed={key === open.key}
                     aria-label={`${p.name} ${side}, ${p[side].size.words}: why`}
-                    className="rounded-[2px] border-b-2 border-dotted border-soft px-0.5 font-bold hover:bg-tape/50 aria-pressed:bg-tape"
+                    className="min-w-7 rounded-[2px] border-b-2 border-dotted border-soft px-0.5 font-bold hover:bg-tape/50 aria-pressed:bg-tape"
                     onClick={() => setChosen(key)}
                   >
                     {p[side].size.text}

@@ -156,7 +156,7 @@ export function SizeOnDrawing(props: Props) {
         aria-label={`Drag the ${field}`}
         aria-valuenow={value.exact / exactUnit}
         aria-valuetext={value.words}
-        className="absolute h-5 w-5 disabled:hidden -translate-x-1/2 -translate-y-1/2 touch-none rounded-full border-2 border-madder bg-paper hover:bg-madder active:bg-madder"
+        className="absolute h-6 w-6 disabled:hidden -translate-x-1/2 -translate-y-1/2 touch-none rounded-full border-2 border-madder bg-paper hover:bg-madder active:bg-madder"
         style={{ left: percent(anchor.x2, frame.width), top: percent(anchor.y2, frame.height) }}
         onPointerDown={begin}
         onPointerMove={move}
