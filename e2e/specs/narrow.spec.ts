@@ -53,6 +53,19 @@ for (const project of PROJECTS) {
   });
 }
 
+test.describe('on a tablet', () => {
+  test.use({ viewport: { width: 800, height: 1000 } });
+
+  test('every stage fits it', async ({ page, demo }) => {
+    for (const stage of STAGES) {
+      await page.goto(`${demo.address}/projects/harvest-tote/${stage}`);
+      await expect(page.getByRole('main')).toBeVisible();
+      await page.waitForLoadState('networkidle');
+      expect(await page.evaluate(beyond), stage).toEqual([]);
+    }
+  });
+});
+
 test('shelf, cupboard and drawer fit a narrow screen', async ({ page, demo }) => {
   for (const path of ['/', '/cupboard', '/drawer']) {
     await page.goto(demo.address + path);

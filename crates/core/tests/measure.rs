@@ -186,3 +186,89 @@ proptest! {
         }
     }
 }
+
+/// The ways people write so many sixteenths of an inch.
+fn written_inches(n: i64) -> Vec<String> {
+    let (whole, part) = (n / 16, n % 16);
+    let divisor = |a: i64, b: i64| {
+        let (mut a, mut b) = (a, b);
+        while b != 0 {
+            (a, b) = (b, a % b);
+        }
+        a
+    };
+    let common = divisor(part, 16).max(1);
+    let (over, under) = (part / common, 16 / common);
+    let decimal = format!("{}", n as f64 / 16.0);
+    let mut all = vec![
+        format!("{decimal} in"),
+        format!("{decimal}\""),
+        format!("{decimal}in."),
+        format!("{} inches", decimal),
+        format!("{decimal} inch"),
+        format!("  {decimal}   in "),
+        format!("{decimal}”"),
+        decimal.replace('.', ","),
+    ];
+    if part != 0 {
+        let lead = |between: &str| if whole == 0 { String::new() } else { format!("{whole}{between}") };
+        all.extend([
+            format!("{}{over}/{under}", lead(" ")),
+            format!("{}{over}/{under} in", lead("-")),
+            format!("{}{over} / {under}\"", lead(" ")),
+            format!("{}{over}⁄{under} in", lead(" ")),
+        ]);
+        let glyphs = [(1, 2, "½"), (1, 4, "¼"), (3, 4, "¾"), (1, 8, "⅛"), (3, 8, "⅜"), (5, 8, "⅝"), (7, 8, "⅞")];
+        if let Some((.., glyph)) = glyphs.iter().find(|g| (g.0, g.1) == (over, under)) {
+            all.extend([format!("{}{glyph}", lead("")), format!("{}{glyph} in", lead(" "))]);
+        }
+    }
+    all
+}
+
+/// And so many millimetres.
+fn written_millimetres(n: i64) -> Vec<String> {
+    let cm = format!("{}", n as f64 / 10.0);
+    vec![
+        format!("{cm} cm"),
+        format!("{cm}cm"),
+        format!("{} cm", cm.replace('.', ",")),
+        format!("{n} mm"),
+        format!("{n}mm"),
+        format!("{} m", n as f64 / 1000.0),
+        format!("{} centimetres", cm),
+        format!("{n} millimetres"),
+    ]
+}
+
+proptest! {
+    /// However it is written, it is the same length; a number with its unit in either system, one without in its own.
+    #[test]
+    fn a_length_is_read_however_it_is_written(n in 1_i64..1_500, millimetres in 1_i64..3_000) {
+        for text in written_inches(n) {
+            prop_assert_eq!(parse_length(&text, System::Inches), Ok(Length::inches(n, 16)), "{}", text);
+            if text.trim_end().ends_with(['n', 's', 'h', '"', '”', '.']) {
+                prop_assert_eq!(parse_length(&text, System::Centimetres), Ok(Length::inches(n, 16)), "{} in a metric field", text);
+            }
+        }
+        for text in written_millimetres(millimetres) {
+            let length = Length::MILLIMETRE * millimetres;
+            for system in [System::Inches, System::Centimetres] {
+                prop_assert_eq!(parse_length(&text, system), Ok(length), "{}", text);
+            }
+        }
+    }
+
+    /// Several in one field are the same ones again, whatever stands between them that is no decimal comma.
+    #[test]
+    fn several_lengths_come_back(all in prop::collection::vec(1_i64..900, 1..6), between in 0..3_usize) {
+        let between = [", ", "; ", " and "][between];
+        let typed: Vec<String> = all.iter().map(|n| format!("{} {}/8 in", n / 8, n % 8)).collect();
+        let text = typed.join(between);
+        let parts = split_lengths(&text);
+        prop_assert_eq!(parts.len(), all.len(), "{}", text);
+        for (part, n) in parts.iter().zip(&all) {
+            prop_assert_eq!(parse_length(part, System::Centimetres), Ok(Length::inches(*n, 8)), "{}", part);
+        }
+    }
+}

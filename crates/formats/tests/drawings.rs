@@ -493,3 +493,34 @@ fn what_is_there_by_the_piece_is_not_bought() {
     let text: String = pages.iter().map(|p| p.body.clone()).collect();
     assert!(text.contains("1 of them are there, 1 to buy") && text.contains("1 of them are there, nothing to buy"));
 }
+
+/// The flat drawing of a tote is as wide at its mouth as it says: the polygon of its front, measured.
+#[rstest]
+#[case(&[], 18.0 / 14.0)]
+#[case(&[("rising", "slanting"), ("mouth_width", "24")], 24.0 / 14.0)]
+#[case(&[("rising", "slanting"), ("mouth_width", "9")], 9.0 / 14.0)]
+#[case(&[("rising", "gathered"), ("mouth_width", "12")], 12.0 / 14.0)]
+#[case(&[("rising", "box-pleats"), ("pleats", "2"), ("pleat_depth", "3/4")], 12.0 / 14.0)]
+fn a_tote_is_drawn_as_wide_as_its_mouth(#[case] fields: &[(&str, &str)], #[case] wider: f64) {
+    let bag = |(field, value): &(&str, &str)| Edit::Bag { field: (*field).into(), value: (*value).into() };
+    let sizes = [("straps", "no"), ("width", "14"), ("depth", "4"), ("height", "13")];
+    let edits: Vec<Edit> = sizes.iter().chain(fields).map(bag).collect();
+    let (project, planned, ..) = made(System::Inches, &edits);
+    let drawn = draw::bag(&project, &planned.draft, 960.0, 400.0);
+    let svg = drawn.drawing.to_svg();
+    let document = Document::parse(&svg).expect("well formed");
+    let front = document
+        .descendants()
+        .filter(|n| n.has_tag_name("polygon"))
+        .find_map(outline)
+        .filter(|corners| corners.len() == 4)
+        .expect("the front of the flat bag is drawn first");
+    // Its corners: the mouth from left to right, then the base from right to left.
+    let (mouth, base) = (front[1].0 - front[0].0, front[2].0 - front[3].0);
+    assert!((mouth / base - wider).abs() < 0.01, "{mouth} over {base}, where {wider} is right");
+    assert!((front[0].1 - front[1].1).abs() < 1e-6 && front[0].1 < front[2].1, "{front:?}");
+    // It is within the drawing, and the size of its width is taken hold of under its base.
+    assert!(front.iter().all(|(x, y)| (0.0..=960.0).contains(x) && (0.0..=400.0).contains(y)), "{front:?}");
+    let wide = drawn.anchors.iter().find(|a| a.field == "width").expect("a width");
+    assert!((wide.x1 - front[3].0).abs() < 1.0 && (wide.x2 - front[2].0).abs() < 1.0, "{} {}", wide.x1, wide.x2);
+}

@@ -159,6 +159,66 @@ fn pieces(draft: &Draft, system: System) -> Vec<String> {
     r#""units": "in", "family": "found-tube", "sizes": { "girth_top": 20, "girth_base": 16, "height": 14, "depth": 0, "seam_side": "1/2", "seam_base": "1/2", "strap_length": 24, "strap_width": 1 }"#,
     &["2 lining-panel 11 × 15", "2 strap 4 × 28"]
 )]
+// Bound, pocketed inside right across: 10 + 2 + 1 = 13 by 9 + 1 + ½; binding 4 × ⅜ by 2 × 12 + 10. Slip pocket doubled,
+// 13 by 2 (5 + ½).
+#[case::bound_with_a_pocket_right_across(
+    r#""units": "in", "family": "tote", "sizes": { "width": 10, "height": 9, "depth": 2, "mouth": "bound", "binding_width": "3/8", "straps": false, "pocket": "no" },
+       "parts": [ { "part": "pocket", "wall": "inside-front", "make": "doubled", "place": "full-width", "height": 5, "turn": "1/2" } ]"#,
+    &["2 outer-panel 13 × 10.5", "2 lining-panel 13 × 10.5", "1 binding 1.5 × 34", "1 part-1-pocket 13 × 11"]
+)]
+// Smaller lining: ⅛ in less on each side and at the base. Straps in two layers, 1 + 2 × ½ each, four; 20 + 2 × (½ + 1).
+#[case::smaller_lining_and_straps_of_two_layers(
+    r#""units": "in", "family": "tote", "sizes": { "width": 12, "height": 12, "depth": 4, "lining": "smaller", "strap_make": "two-layers", "strap_width": 1, "strap_length": 20, "pocket": "no" }"#,
+    &["2 outer-panel 17 × 15", "2 lining-panel 16.75 × 14.875", "4 strap 2 × 23"]
+)]
+// A band of lining ½ shows: the outer ½ shorter, the lining ½ longer.
+#[case::lining_showing_as_a_band(
+    r#""units": "in", "family": "tote", "sizes": { "width": 12, "height": 12, "depth": 0, "lining": "border", "lining_border": "1/2", "straps": false, "pocket": "no" }"#,
+    &["2 outer-panel 13 × 12.5", "2 lining-panel 13 × 13.5"]
+)]
+// Reversible, gathered into a mouth of 12: panels stay 12 + 4 + 1 wide.
+#[case::reversible_and_gathered(
+    r#""units": "in", "family": "tote", "sizes": { "width": 12, "height": 12, "depth": 4, "lining": "reversible", "rising": "gathered", "mouth_width": 12, "straps": false, "pocket": "no" }"#,
+    &["2 outer-panel 17 × 15", "2 lining-panel 17 × 15"]
+)]
+// Metric, in one piece over the base: 30 + 8 + 2 by 2 × 28 + 8 + 2; straps 4 × 3 by 55 + 2 × (1 + 2.5).
+#[case::metric_tote_in_one_piece(
+    r#""units": "cm", "family": "tote", "sizes": { "width": 30, "height": 28, "depth": 8, "base": "fold", "strap_width": 3, "strap_length": 55, "pocket": "no" }"#,
+    &["1 outer-panel 40 × 66", "1 lining-panel 40 × 66", "2 strap 12 × 62"]
+)]
+// Rounded base corners: 10 + 1 by 13 + ½ + 1¼ + ¼.
+#[case::sack_with_rounded_corners(
+    r#""units": "in", "family": "drawstring", "sizes": { "width": 10, "height": 13, "base": "rounded", "seam_side": "1/2", "seam_base": "1/2", "hem_turn": "1/4", "casing_depth": "1 1/4" }"#,
+    &["2 outer-panel 11 × 15"]
+)]
+// Metric round sack, lined, its casing in the seam: wall π × 18 + 2 = 58.55 → 58.6 by 25 + 1 + 1; casings half way round,
+// 28.27 − 2 × 0.5 + 2 × 1 = 29.27 → 29.3 by 2 × 3 + 2.
+#[case::metric_round_sack(
+    r#""units": "cm", "family": "drawstring", "sizes": { "width": 18, "height": 25, "base": "round", "casing": "in-seam", "lined": true, "casing_depth": 3, "clearance": "0.5", "hem_turn": 1, "seam_side": 1, "seam_base": 1, "seam_top": 1 }"#,
+    &["1 outer-panel 58.6 × 27", "1 base 20 × 20", "1 lining-panel 58.6 × 27", "1 lining-base 20 × 20", "2 casing 29.3 × 8"]
+)]
+// Boxed all round: 8 + 2 + ¾ by 4 + 2 × 1 + ⅜ + ⅜.
+#[case::pouch_boxed_all_round(
+    r#""units": "in", "family": "pouch", "sizes": { "style": "all-boxed", "width": 8, "height": 4, "depth": 2, "zip_tabs": false, "lined": false, "seam_kind": "plain", "seam_side": "3/8" }"#,
+    &["2 outer-panel 10.75 × 6.75"]
+)]
+// Flat in one piece: 8 + ¾ by 2 × 5 + 2 × ⅜. A ring tab of 1 wide: 4 × 1 by 2 (1½ + ½).
+#[case::flat_pouch_in_one_piece(
+    r#""units": "in", "family": "pouch", "sizes": { "style": "flat", "base": "fold", "width": 8, "height": 5, "zip_tabs": false },
+       "parts": [ { "part": "tab", "what": "loop", "width": 1, "length": "1 1/2", "turn": "1/2" } ]"#,
+    &["1 outer-panel 8.75 × 10.75", "1 lining-panel 8.75 × 10.75", "1 part-1-tab 4 × 4"]
+)]
+// Fronts 8 + ¾ by 6 + ⅜ − 1 + ⅜: a band 1 deep, 2 × 1 + 2 × ⅜ tall, on each wall as wide as it is cut.
+#[case::caddy_with_a_banded_mouth(
+    r#""units": "in", "family": "caddy", "sizes": { "width": 8, "height": 6, "depth": 4, "mouth": "band", "band_depth": 1, "pocket": false, "handle": false, "backing": "none" }"#,
+    &["2 front 8.75 × 5.75", "2 side 4.75 × 5.75", "1 base 8.75 × 4.75", "2 lining-front 8.75 × 5.75", "2 lining-side 4.75 × 5.75",
+      "1 lining-base 8.75 × 4.75", "2 band 8.75 × 2.75", "2 band-side 4.75 × 2.75"]
+)]
+// A clutch with a band of 1 and a loop ½ wide: 9 + ¾; 2 × 5½ + 4 + ¾; band 1 + ¾; loop 4 × ½ by 12 + ¾.
+#[case::clutch_with_band_and_loop(
+    r#""units": "in", "family": "clutch", "sizes": { "width": 9, "height": "5 1/2", "flap": 4, "radius": 0, "band": 1, "loop": true, "strap_width": "1/2", "backing": "none" }"#,
+    &["1 outer-panel 9.75 × 15.75", "1 lining-panel 9.75 × 15.75", "1 band 9.75 × 1.75", "1 loop 2 × 12.75"]
+)]
 // In centimetres: 36 + 10 + 2 by 34 + 5 + 1 + 1. Embroidered in front, 5 over all round: one of two is 58 × 51. A pad of
 // 30 × 20 with 1 cm seams. Straps tucked 4: 60 + 8 by 4 × 2.5.
 #[case::metric_tote(

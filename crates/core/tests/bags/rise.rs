@@ -277,3 +277,69 @@ fn backing_is_never_larger_than_its_panel(#[case] mouth: &str) {
         }
     }
 }
+
+/// However many pleats there are and however deep: each takes four times its depth, its folds lie on the face, the lines they
+/// are brought to are as far from them as they take, and none reaches into the next.
+#[test]
+fn pleats_share_the_face() {
+    for rising in ["box-pleats", "inverted-pleats"] {
+        for pleats in 1..=8_i64 {
+            for depth in 2..=16_i64 {
+                let mut bag = tote(&[]);
+                let eighths_deep = format!("{depth}/8");
+                let fields = [("rising", rising), ("pleats", &pleats.to_string()), ("pleat_depth", &eighths_deep)];
+                for (key, value) in fields {
+                    bag.set(key, value, System::Inches).expect("a field");
+                }
+                // Open, a pleat is six times as wide as its folds are deep: on a face of 12 so many have room.
+                let fits = pleats * depth * 6 <= 12 * 8;
+                assert_eq!(bag.draft(Ruler::Eighth).is_ok(), fits, "{rising}: {pleats} of {depth}/8");
+                let Ok(draft) = bag.draft(Ruler::Eighth) else { continue };
+                let Body::Tote(tote) = &bag.body else { panic!("a tote") };
+                assert_eq!(tote.flat_mouth(), eighths(16 * 8) - eighths(depth) * (4 * pleats));
+                let panel = piece(&draft, "outer-panel");
+                let marks: Vec<_> = panel.marks.iter().filter(|m| m.name.contains("pleat")).collect();
+                assert!(marks.iter().all(|m| m.distance <= eighths(6 * 8) && m.distance >= Length::ZERO), "{marks:?}");
+                // Each fold goes 2 × its depth to its line, on one side of the middle or the other.
+                let of = |what: &str| {
+                    marks.iter().filter(|m| m.name.ends_with(what)).map(|m| m.distance).collect::<Vec<_>>()
+                };
+                let (folds, lines) = (of("a fold"), of("brought to"));
+                for fold in &folds {
+                    let way = eighths(depth) * 2;
+                    let near = |a: Length, b: Length| (a - b).0.abs() <= 8;
+                    let found = lines
+                        .iter()
+                        .any(|line| near((*line - *fold).max(*fold - *line), way) || near(*line + *fold, way));
+                    assert!(found, "{rising}, {pleats} of {depth}/8: {fold:?} of {folds:?} onto {lines:?}");
+                }
+            }
+        }
+    }
+}
+
+/// Told as it is: how much is taken in, or how much wider the mouth is.
+#[rstest]
+#[case(&[("rising", "slanting"), ("mouth_width", "20")], "Laid flat the mouth is 4 in wider than the base.")]
+#[case(&[("rising", "slanting"), ("mouth_width", "12 1/2")], "Laid flat the mouth is 3½ in narrower than the base.")]
+#[case(&[("rising", "gathered"), ("mouth_width", "10")], "16 in of cloth are gathered into 10 in.")]
+#[case(&[("rising", "gathered"), ("mouth_width", "15")], "From a fifth more to two and a half times as much is usual.")]
+#[case(&[("rising", "gathered"), ("mouth_width", "5")], "From a fifth more to two and a half times as much is usual.")]
+#[case(&[("rising", "box-pleats"), ("pleats", "2"), ("pleat_depth", "1/2")], "The pleats take 4 in of each panel: laid flat the mouth is 12 in wide.")]
+fn what_the_walls_do_is_told(#[case] fields: &[(&str, &str)], #[case] says: &str) {
+    let draft = drafted(&tote(fields));
+    assert!(draft.notices.iter().any(|n| n.text.contains(says)), "{:?}", draft.notices);
+}
+
+/// Straps have their place at the mouth, not at the base: an inch and a half in from the edge of a face that is half as wide.
+#[test]
+fn straps_go_by_the_mouth() {
+    let straps = [("straps", "yes"), ("strap_width", "1"), ("strap_inset", "1"), ("strap_length", "20")];
+    let spacing = |more: &[(&str, &str)]| drafted(&tote(&[&straps[..], more].concat())).strap_spacing;
+    // 12 − 2 × 1 − 1, and of a face of 6: 6 − 2 − 1.
+    assert_eq!(spacing(&[]), Some(eighths(9 * 8)));
+    assert_eq!(spacing(&[("rising", "slanting"), ("mouth_width", "8")]), Some(eighths(3 * 8)));
+    let narrow = tote(&[&straps[..], &[("strap_inset", "3"), ("rising", "slanting"), ("mouth_width", "8")]].concat());
+    let problem = problems(&narrow).into_iter().find(|p| p.field == "strap_inset").expect("their ends meet");
+    assert!(problem.message.contains("between 0 and 2 in"), "{problem:?}");
+}

@@ -2,8 +2,7 @@
 //! properties over random jobs.
 #![allow(missing_docs)]
 
-mod support;
-
+use crate::support::{job, piece};
 use bofta_core::cloth::{Cloth, Form, Print, Repeat};
 use bofta_core::cutting::{CutKind, Step, cut_list, left_whole};
 use bofta_core::lay::{Budget, Cuts, Fault, Job, JobPiece, Lay, Placement, Silent, Stop, solve, verify};
@@ -13,7 +12,6 @@ use bofta_core::project::{ClothField, Edit, Look, MotifAt, Pattern, Project, hol
 use bofta_core::shape::{Outline, Point};
 use proptest::prelude::*;
 use rstest::rstest;
-use support::{job, piece};
 
 fn cm(n: i64) -> Length {
     Length::CENTIMETRE * n

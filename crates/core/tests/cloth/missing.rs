@@ -1,15 +1,13 @@
 //! A plan that is not whole: what it leaves out, and how much more cloth would hold it.
 #![allow(missing_docs)]
 
-mod support;
-
+use crate::support::{job, piece};
 use bofta_core::buying::missing;
 use bofta_core::cloth::Form;
 use bofta_core::lay::{Budget, Job, JobPiece, Lay, Silent, Stop, solve, verify};
 use bofta_core::measure::{Length, ShopStep, System};
 use bofta_core::piece::Grain;
 use proptest::prelude::*;
-use support::{job, piece};
 
 fn inch(n: i64) -> Length {
     Length::INCH * n

@@ -1,7 +1,7 @@
 //! The boxed tote: check values of common practice, and the finished size computed back from the pieces.
 #![allow(missing_docs)]
 
-mod support;
+use crate::support;
 
 use bofta_core::bag::boxing::{self, Boxing, Square};
 use bofta_core::bag::pocket::PocketChoice;

@@ -1,14 +1,12 @@
 //! Jobs of several rolls: preference, owned lengths used up first, nothing lost on the way from one to the next.
 #![allow(missing_docs)]
 
-mod support;
-
+use crate::support::{job, piece};
 use bofta_core::cloth::{Cloth, Form, Money, Price, Print};
 use bofta_core::lay::{Budget, Job, JobPiece, Lay, Silent, solve, verify};
 use bofta_core::measure::{Length, ShopStep, System};
 use bofta_core::piece::{Grain, PrintRule};
 use proptest::prelude::*;
-use support::{job, piece};
 
 fn inch(n: i64) -> Length {
     Length::INCH * n

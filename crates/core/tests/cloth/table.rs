@@ -1,15 +1,13 @@
 //! The cut list carried out: cloth as rectangles on a table, each cut taking one of them apart.
 #![allow(missing_docs)]
 
-mod support;
-
+use crate::support::{dissection, job, piece};
 use bofta_core::cloth::Cloth;
 use bofta_core::cutting::{Cut, CutKind, Edge, Step, cut_list};
 use bofta_core::lay::{Budget, Cuts, Job, JobPiece, Lay, Offcut, Random, Region, Silent, solve};
 use bofta_core::measure::{Length, ShopStep, System};
 use bofta_core::piece::Grain;
 use proptest::prelude::*;
-use support::{dissection, job, piece};
 
 fn cuts(job: &Job, lay: &Lay) -> Vec<Cut> {
     let steps = cut_list(job, &lay.cloths, &[], &[]).into_iter();

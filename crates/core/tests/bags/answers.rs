@@ -2,7 +2,7 @@
 //! names a field it has.
 #![allow(missing_docs)]
 
-mod support;
+use crate::support;
 
 use bofta_core::bag::{Bag, Family, Slot};
 use bofta_core::measure::{Length, Ruler, System};

@@ -1,0 +1,17 @@
+//! Bags: bodies and the parts put on them, drafted, made up and sewn. One program, since each test program is linked anew.
+#![allow(missing_docs)]
+
+mod answers;
+mod blocks;
+mod by_formula;
+mod families;
+mod making_up;
+mod mouths;
+mod parts;
+mod rise;
+mod seams;
+#[path = "../support/mod.rs"]
+mod support;
+mod tote;
+mod typed;
+mod untouched;

@@ -1,0 +1,19 @@
+//! Cloth: what is there, said, drawn, planned with, short, left over and kept. One program, since each test program is
+//! linked anew.
+#![allow(missing_docs)]
+
+mod at_hand;
+mod by_the_piece;
+mod claims;
+mod cupboard;
+mod linear;
+mod makes;
+mod missing;
+mod on_print;
+mod said;
+mod scraps;
+mod several_cloths;
+#[path = "../support/mod.rs"]
+mod support;
+mod table;
+mod tries;
