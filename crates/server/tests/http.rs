@@ -1122,3 +1122,33 @@ fn a_history_over_the_interface_is_the_one_of_the_core() {
     }
     assert!(stood > 60 && refused > 30 && back > 10, "{stood} stood, {refused} refused, {back} back and forth");
 }
+
+/// What is there by the piece is told, kept, counted and taken back; the file of the list says the same as the screen.
+#[test]
+fn what_is_there_by_the_piece_comes_off_the_list() {
+    let (_folder, server) = demo();
+    let hardware = |view: &Value, name: &str| -> Value {
+        let all = view["bag"]["hardware"].as_array().expect("hardware");
+        all.iter().find(|h| h["name"] == name).unwrap_or_else(|| panic!("no {name}")).clone()
+    };
+    let (_, view) = server.get("/api/projects/kneeler-duffel");
+    let ring = hardware(&view, "D-ring");
+    assert_eq!(
+        (&ring["count"], &ring["at_hand"], &ring["taken"], &ring["buy"]),
+        (&json!(2), &json!(0), &json!(0), &json!(2))
+    );
+    let size = ring["size"]["exact"].clone();
+    let have = |count: &str| json!([{ "edit": "pieces-at-hand", "name": "D-ring", "size": size, "count": count }]);
+    let (status, view) = server.edit("kneeler-duffel", have("3"));
+    assert_eq!(status, 200, "{view}");
+    let ring = hardware(&view, "D-ring");
+    assert_eq!((&ring["at_hand"], &ring["taken"], &ring["buy"]), (&json!(3), &json!(2), &json!(0)));
+    // Nothing else is changed by it: not the lay, not what another thing has.
+    assert_eq!(hardware(&view, "Swivel hook")["buy"], json!(2));
+    let (status, refused) = server.edit("kneeler-duffel", have("a pair"));
+    assert_eq!((status, &refused["problems"][0]["field"]), (422, &json!("count")), "{refused}");
+    assert_eq!(hardware(&server.get("/api/projects/kneeler-duffel").1, "D-ring")["at_hand"], json!(3));
+    let (_, now) = server.get("/api/projects/kneeler-duffel");
+    let (status, undone) = server.post("/api/projects/kneeler-duffel/undo", &json!({ "based_on": now["revision"] }));
+    assert_eq!((status, &hardware(&undone, "D-ring")["buy"]), (200, &json!(2)), "{undone}");
+}

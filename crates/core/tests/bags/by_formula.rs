@@ -136,6 +136,104 @@ const TRIALS: &[Trial] = &[
             ]
         },
     },
+    // Dropped in: both edges turned in; the lining ends 1⁄16 in (1.5 mm) below the edge.
+    Trial {
+        family: Family::Tote,
+        choices: &[("straps", "no"), ("pocket", "no"), ("mouth", "dropped-in")],
+        sizes: &[("width", 8.0, 12.0), ("height", 9.0, 9.0), ("depth", 1.0, 5.0), ("turned_in", 0.5, 0.5)],
+        cut: |t| {
+            let wide = of(t, "width") + of(t, "depth") + 2.0 * of(t, "seam_side");
+            let tall = of(t, "height") + of(t, "depth") / 2.0 + of(t, "seam_base") + of(t, "turned_in");
+            vec![(2, "outer-panel", wide, tall), (2, "lining-panel", wide, tall - of(t, "below the edge"))]
+        },
+    },
+    // A facing over a full lining: f + t and its free edge turned under.
+    Trial {
+        family: Family::Tote,
+        choices: &[("straps", "no"), ("pocket", "no"), ("mouth", "facing")],
+        sizes: &[
+            ("width", 8.0, 12.0),
+            ("height", 9.0, 9.0),
+            ("depth", 1.0, 5.0),
+            ("facing_depth", 2.0, 1.5),
+            ("turned_in", 0.5, 0.5),
+        ],
+        cut: |t| {
+            let wide = of(t, "width") + of(t, "depth") + 2.0 * of(t, "seam_side");
+            let tall = of(t, "height") + of(t, "depth") / 2.0 + of(t, "seam_base") + of(t, "seam_top");
+            let facing = of(t, "facing_depth") + of(t, "seam_top") + of(t, "turned_in");
+            vec![(2, "outer-panel", wide, tall), (2, "lining-panel", wide, tall), (2, "facing", wide, facing)]
+        },
+    },
+    // A slip pocket doubled, folded at its top edge; straps turned in and folded once, caught in the seam and past it.
+    Trial {
+        family: Family::Tote,
+        choices: &[("strap_make", "turned-in"), ("lining", "same"), ("depth", "0")],
+        sizes: &[
+            ("width", 12.0, 6.0),
+            ("height", 12.0, 6.0),
+            ("strap_width", 0.75, 0.75),
+            ("strap_length", 20.0, 10.0),
+            ("pocket_width", 5.0, 2.0),
+            ("pocket_height", 4.0, 2.0),
+            ("pocket_below", 1.0, 1.0),
+        ],
+        cut: |t| {
+            let (s, p) = (of(t, "seam_side"), of(t, "seam_top"));
+            let size = (of(t, "width") + 2.0 * s, of(t, "height") + of(t, "seam_base") + p);
+            let strap =
+                (2.0 * of(t, "strap_width") + 2.0 * s, of(t, "strap_length") + 2.0 * p + 2.0 * of(t, "an inch"));
+            vec![
+                (2, "outer-panel", size.0, size.1),
+                (2, "lining-panel", size.0, size.1),
+                (1, "slip-pocket", of(t, "pocket_width") + 2.0 * s, 2.0 * of(t, "pocket_height") + 2.0 * s),
+                (2, "strap", strap.0, strap.1),
+            ]
+        },
+    },
+    // Its casing caught in the top seam, reversible: no casing on the panels, strips with both ends turned once.
+    Trial {
+        family: Family::Drawstring,
+        choices: &[("base", "seam"), ("lined", "yes"), ("casing", "in-seam"), ("reversible", "yes")],
+        sizes: &[
+            ("width", 9.0, 8.0),
+            ("height", 11.0, 9.0),
+            ("casing_depth", 1.0, 1.0),
+            ("hem_turn", 0.25, 0.25),
+            ("clearance", 0.25, 0.5),
+        ],
+        cut: |t| {
+            let wide = of(t, "width") + 2.0 * of(t, "seam_side");
+            let tall = of(t, "height") + of(t, "seam_base") + of(t, "seam_top");
+            let strip = of(t, "width") - 2.0 * of(t, "clearance") + 2.0 * of(t, "hem_turn");
+            vec![
+                (2, "outer-panel", wide, tall),
+                (2, "lining-panel", wide, tall),
+                (2, "casing", strip, 2.0 * of(t, "casing_depth") + 2.0 * of(t, "seam_top")),
+            ]
+        },
+    },
+    // Boxed at the base and boxed all round: half the depth once, or at both ends.
+    Trial {
+        family: Family::Pouch,
+        choices: &[("zip_tabs", "no"), ("style", "boxed")],
+        sizes: &[("width", 7.0, 6.0), ("height", 5.0, 5.0), ("depth", 2.0, 3.0)],
+        cut: |t| {
+            let wide = of(t, "width") + of(t, "depth") + 2.0 * of(t, "seam_side");
+            let tall = of(t, "height") + of(t, "depth") / 2.0 + of(t, "seam_base") + of(t, "seam_top");
+            vec![(2, "outer-panel", wide, tall), (2, "lining-panel", wide, tall)]
+        },
+    },
+    Trial {
+        family: Family::Pouch,
+        choices: &[("zip_tabs", "no"), ("style", "all-boxed"), ("lined", "no"), ("seam_kind", "plain")],
+        sizes: &[("width", 7.0, 6.0), ("height", 5.0, 5.0), ("depth", 2.0, 2.0)],
+        cut: |t| {
+            let wide = of(t, "width") + of(t, "depth") + 2.0 * of(t, "seam_side");
+            let tall = of(t, "height") + of(t, "depth") + of(t, "seam_base") + of(t, "seam_top");
+            vec![(2, "outer-panel", wide, tall)]
+        },
+    },
     // A sack in one piece: (W + 2s) × 2 (H + casing + turn).
     Trial {
         family: Family::Drawstring,
@@ -314,6 +412,8 @@ fn habits(system: System) -> Typed {
         ("ten inches", of(10.0, 25.0)),
         ("a foot", of(12.0, 30.0)),
         ("an inch and a half", of(1.5, 4.0)),
+        ("an inch", of(1.0, 2.5)),
+        ("below the edge", of(1.5 / 25.4, 0.15)),
     ])
 }
 

@@ -343,3 +343,43 @@ fn straps_go_by_the_mouth() {
     let problem = problems(&narrow).into_iter().find(|p| p.field == "strap_inset").expect("their ends meet");
     assert!(problem.message.contains("between 0 and 2 in"), "{problem:?}");
 }
+
+/// In centimetres, by hand: B = 30 + 10 = 40, M = 52, L = 30 + 5 = 35: k = 12/70, √(1 + k²) = 1.0146. At the mouth
+/// 52 + 2 × 1.0146 + 2 k = 54.372 → 54.4 wide, 37 tall, 37 k = 6.343 → 6.3 narrower at the base on each side.
+#[test]
+fn a_metric_tote_wider_at_the_mouth() {
+    let mut bag = Family::Tote.default_for(System::Centimetres);
+    let fields = [
+        ("straps", "no"),
+        ("pocket", "no"),
+        ("width", "30"),
+        ("height", "30"),
+        ("depth", "10"),
+        ("rising", "slanting"),
+        ("mouth_width", "52"),
+    ];
+    for (key, value) in fields {
+        bag.set(key, value, System::Centimetres).unwrap_or_else(|p| panic!("{key} {value}: {p}"));
+    }
+    let draft = bag.draft(Ruler::Millimetre).unwrap_or_else(|p| panic!("{p:?}"));
+    let panel = piece(&draft, "outer-panel");
+    let mm = |n: i64| Length::MILLIMETRE * n;
+    assert_eq!((panel.size(), panel.figure), ((mm(544), mm(370)), Figure::Tapered(-mm(63))));
+}
+
+/// A bag that was kept before walls could slant is read as one whose walls are straight, all else as it was.
+#[test]
+fn a_bag_of_before_is_straight() {
+    let bag = tote(&[]);
+    let mut kept = serde_json::to_string(&bag).expect("kept");
+    for (key, value) in [("rising", "\"straight\""), ("pleats", "1")] {
+        let said = format!("\"{key}\":{value}");
+        assert!(kept.contains(&said), "{said} in {kept}");
+        kept = kept.replacen(&format!("{said},"), "", 1).replacen(&format!(",{said}"), "", 1);
+        assert!(!kept.contains(&format!("\"{key}\"")), "{key} is gone from {kept}");
+    }
+    let read: Bag = serde_json::from_str(&kept).expect("read");
+    assert_eq!(read, bag);
+    let Body::Tote(tote) = &read.body else { panic!("a tote") };
+    assert!(tote.rise.is_straight() && tote.flat_mouth() == tote.width + tote.depth);
+}

@@ -1,10 +1,12 @@
 //! The cupboard: what is put in and put right, where it is kept, and what is found by words, colours and sizes.
 #![allow(missing_docs)]
 
+use bofta_core::bag::Row;
 use bofta_core::cloth::{HandForm, Print, say_all};
-use bofta_core::lay::Stop;
+use bofta_core::lay::{Budget, Random, Silent, Stop, solve, verify};
 use bofta_core::measure::{Length, System};
-use bofta_core::project::{CupboardField, Look, Pattern, ProjectCloth, Wanted};
+use bofta_core::piece::Part;
+use bofta_core::project::{CupboardField, Edit, Look, Pattern, Project, ProjectCloth, Wanted};
 use proptest::prelude::*;
 use rstest::rstest;
 
@@ -163,4 +165,58 @@ proptest! {
         let fits = (a <= h && b <= w) || (b <= h && a <= w);
         prop_assert_eq!(lawn.thing_holds(&sheet, (inch(a), inch(b))), fits);
     }
+}
+
+/// What is said to hold a size is asked to: a bag of one piece of that size is laid on it, by the search and checked by the
+/// code that checks lays. Where a length or a sheet is said not to hold it, the search finds no place either.
+#[test]
+fn what_is_said_to_hold_a_piece_is_laid_with_it() {
+    let said = [
+        "half a yard",
+        "fat quarter",
+        "9 x 14",
+        "right triangle 15 x 12",
+        "even wedge 14 to 9 x 12",
+        "half circle 20 across",
+        "20 x 20 less 8 x 8 far right",
+        "11 x 40",
+    ];
+    let random = &mut Random::new(27);
+    let (mut held, mut not) = (0, 0);
+    for (n, phrase) in said.iter().cycle().take(160).enumerate() {
+        let print = [Print::AllOver, Print::OneWay][random.below(2)];
+        let lawn = ProjectCloth { print, ..cloth("Seed lawn", System::Inches, phrase) };
+        let (along, across) = (1 + random.below(44), 1 + random.below(44));
+        // Half inches: sizes that fit by the width of a thread are asked as well.
+        let half = |n: usize| Length::inches(n as i64, 2);
+        let holds = lawn.thing_holds(&lawn.at_hand[0].form, (half(along), half(across)));
+        let mut project = Project::new("Trial", System::Inches);
+        // A print without a way up lets a piece be turned; the row says that it may.
+        let any_way = print == Print::AllOver;
+        let row = Row { any_way, ..Row::new("Piece", Part::Outer, 1, half(across), half(along)) };
+        for edit in [
+            Edit::Rows { rows: vec![row], bought: vec![] },
+            Edit::AddCloth { name: "Seed lawn".into(), material: "cotton".into() },
+        ] {
+            project = project.edited(&edit).unwrap_or_else(|p| panic!("{n}: {p:?}")).0;
+        }
+        project.cloths[0] = ProjectCloth { id: project.cloths[0].id.clone(), buy_more: false, ..lawn };
+        let planned = project.plan().expect("drafts");
+        let laid = planned.job.and_then(|job| {
+            let lay = solve(&job, Budget::iterations(60), &mut Silent).ok()?;
+            assert!(verify(&job, &lay).is_empty(), "{n}: {phrase}");
+            Some(lay.complete())
+        });
+        let is_scrap = matches!(project.cloths[0].at_hand[0].form, HandForm::Scrap(_));
+        let told = format!("{n}: {along}/2 × {across}/2 on {phrase}, {print:?}");
+        if holds {
+            held += 1;
+            assert_eq!(laid, Some(true), "{told} is said to hold it");
+        } else {
+            not += 1;
+            // On a scrap a piece may lie askew of the largest rectangle that was looked for.
+            assert!(is_scrap || laid != Some(true), "{told} is said not to hold it");
+        }
+    }
+    assert!(held > 30 && not > 30, "{held} held, {not} not");
 }
