@@ -53,6 +53,20 @@ for (const project of PROJECTS) {
   });
 }
 
+test('every sheet of options lies on the screen, from its heading on', async ({ page, demo }) => {
+  await page.goto(`${demo.address}/projects/harvest-tote/bag`);
+  const cards = page.getByRole('button', { expanded: false }).filter({ has: page.locator('svg') });
+  for (const name of ['Base', 'Mouth', 'Straps', 'Lining', 'Backing', 'Seams', 'Extras']) {
+    await cards.filter({ hasText: new RegExp(`^${name}`) }).click();
+    const sheet = page.getByRole('dialog', { name });
+    await expect(sheet).toBeVisible();
+    const box = await sheet.boundingBox();
+    expect(box && box.y >= 0 && box.y + box.height <= 800, `${name}: ${JSON.stringify(box)}`).toBe(true);
+    await page.keyboard.press('Escape');
+    await expect(sheet).toHaveCount(0);
+  }
+});
+
 test.describe('on a tablet', () => {
   test.use({ viewport: { width: 800, height: 1000 } });
 

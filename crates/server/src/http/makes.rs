@@ -12,7 +12,7 @@ use axum::Json;
 use axum::extract::State;
 use bofta_core::bag::Family;
 use bofta_core::buying::shown_names;
-use bofta_core::lay::Lay;
+use bofta_core::lay::{Job, Lay};
 use bofta_core::measure::System;
 use bofta_core::name;
 use bofta_core::project::{MadeOf, Project, ProjectCloth, SIZES, largest_of, may_hold};
@@ -105,9 +105,9 @@ pub async fn makes(State(app): State<App>, Asked(of): Asked<Of>) -> Result<Json<
                 continue;
             };
             match size_of(work, &made)? {
-                Fits::At(percent, lay) => {
+                Fits::At(percent, laid) => {
                     let n = view.makes.len();
-                    view.makes.extend(shown(which, &made, (percent, &lay), n));
+                    view.makes.extend(shown(which, &made, percent, (&laid.0, &laid.1), n));
                 }
                 Fits::Not => view.not.push(name),
                 Fits::Unknown => view.untried.push(name),
@@ -182,7 +182,7 @@ fn candidates(work: &Work, cloths: &[ProjectCloth]) -> Result<Vec<(Which, Projec
 
 /// Whether a bag comes from what is there.
 enum Fits {
-    At(u32, Box<Lay>),
+    At(u32, Box<(Job, Lay)>),
     Not,
     /// It was not tried to the end.
     Unknown,
@@ -198,7 +198,7 @@ fn size_of(work: &Work, made: &MadeOf) -> Result<Fits, ApiError> {
         drop(turn);
         match answer {
             Ok(lay) if lay.complete() => {
-                found = Some((percent, lay));
+                found = Some((percent, (job, lay)));
                 Ok(true)
             }
             Ok(_) => Ok(false),
@@ -209,13 +209,13 @@ fn size_of(work: &Work, made: &MadeOf) -> Result<Fits, ApiError> {
         }
     })?;
     Ok(match (percent, found) {
-        (Some(percent), Some((at, lay))) if at == percent => Fits::At(percent, Box::new(lay)),
+        (Some(percent), Some((at, laid))) if at == percent => Fits::At(percent, Box::new(laid)),
         _ if unknown || work.stop().asked() => Fits::Unknown,
         _ => Fits::Not,
     })
 }
 
-fn shown(which: Which, made: &MadeOf, (percent, lay): (u32, &Lay), n: usize) -> Option<Make> {
+fn shown(which: Which, made: &MadeOf, percent: u32, (job, lay): (&Job, &Lay), n: usize) -> Option<Make> {
     let project = made.project.at_size(percent)?;
     let planned = project.plan().ok()?;
     let line = |cloth: &ProjectCloth| -> Option<String> {
@@ -230,13 +230,20 @@ fn shown(which: Which, made: &MadeOf, (percent, lay): (u32, &Lay), n: usize) -> 
         }
         (!parts.is_empty() && !cloth.is_bought()).then(|| format!("{}: {}", cloth.name, parts.join(", ")))
     };
+    // A list of one's own is drawn by no bag: by what lies on its first cloth.
+    let key = format!("make-{n}");
+    let laid = || lay.cloths.first().and_then(|on| draw::thumbnail(&project, job, on, 960.0, 400.0, &key));
+    let drawing = match project.bag.body.family() {
+        Family::CutList => laid()?,
+        _ => draw::bag(&project, &planned.draft, 960.0, 400.0).drawing.keyed(&key),
+    };
     let besides: Vec<String> = made.besides.iter().map(|p| p.name().to_lowercase()).collect();
     Some(Make {
         which,
         name: project.name.clone(),
         bag: project.bag.headline(project.ruler),
         percent,
-        drawing: draw::bag(&project, &planned.draft, 960.0, 400.0).drawing.keyed(&format!("make-{n}")).into(),
+        drawing: drawing.into(),
         cloths: project.cloths.iter().filter_map(line).collect(),
         besides: if besides.is_empty() {
             String::new()

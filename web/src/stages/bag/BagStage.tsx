@@ -207,7 +207,7 @@ export function BagStage() {
                 </Popover.Trigger>
                 <Popover.Portal>
                   <Popover.Content
-                    className="z-30 max-h-[70vh] w-80 max-w-[92vw] overflow-auto rounded border border-indigo bg-paper p-4 shadow-lg"
+                    className="z-30 max-h-[min(70vh,var(--radix-popover-content-available-height))] w-80 max-w-[92vw] overflow-auto rounded border border-indigo bg-paper p-4 shadow-lg"
                     sideOffset={6}
                     collisionPadding={12}
                     aria-label={option.name}
