@@ -491,7 +491,7 @@ fn what_is_there_by_the_piece_is_not_bought() {
     assert!(has("2 × Swivel hook") && !has("have 2 × Swivel hook"), "{list}");
     let pages = sheet::cut_sheet_pages(&project, &planned, &job, &lay, &Stop::default());
     let text: String = pages.iter().map(|p| p.body.clone()).collect();
-    assert!(text.contains("1 of them are there, 1 to buy") && text.contains("1 of them are there, nothing to buy"));
+    assert!(text.contains("there already: 1, 1 to buy") && text.contains("there already: 1, nothing to buy"));
 }
 
 /// The flat drawing of a tote is as wide at its mouth as it says: the polygon of its front, measured.

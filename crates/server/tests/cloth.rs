@@ -425,3 +425,16 @@ fn what_cannot_be_begun_is_refused_by_name() {
     assert_eq!(status, 400, "{body}");
     assert_eq!(server.get("/api/projects").1["total"], 17, "nothing was begun");
 }
+
+/// A name that is as long as it may be is not made longer: the bag that is begun can be renamed like any other.
+#[test]
+fn a_long_name_stays_one_that_may_be_typed() {
+    let (_folder, server) = demo();
+    let long = "x".repeat(80);
+    let (status, pouch) = server.post("/api/projects", &json!({ "name": long, "system": "in", "family": "pouch" }));
+    assert_eq!(status, 200, "{pouch}");
+    let begin = json!({ "find": "top shelf", "which": { "shelf": pouch["id"] }, "percent": 100 });
+    let (status, begun) = server.post("/api/cupboard/makes", &begin);
+    assert_eq!((status, &begun["name"]), (200, &json!(long)), "{begun}");
+    assert_ne!(begun["id"], pouch["id"]);
+}

@@ -118,11 +118,15 @@ function Card({
   );
 }
 
+/** A long shelf is told by its first names and how many more there are. */
+const MOST_NAMED = 40;
+
 function Names({ lead, names }: { lead: string; names: string[] }) {
   if (names.length === 0) return null;
   return (
     <p className="mt-3 text-sm text-soft">
-      {lead}: {names.join(', ')}.
+      {lead}: {names.slice(0, MOST_NAMED).join(', ')}
+      {names.length > MOST_NAMED && `, and ${names.length - MOST_NAMED} more`}.
     </p>
   );
 }

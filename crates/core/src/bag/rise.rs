@@ -225,7 +225,8 @@ impl Rise {
         match self.rising {
             Rising::Straight | Rising::Slanting => vec![],
             Rising::Gathered => {
-                let text = format!("gather the upper edge until its seam line is {} wide", show(self.mouth_width));
+                let text =
+                    format!("gather each edge at the mouth until its seam line is {} wide", show(self.mouth_width));
                 vec![mark(text, Length::ZERO)].into_iter().map(|m| Mark { from: From::TopEdge, ..m }).collect()
             }
             Rising::BoxPleats | Rising::InvertedPleats => {
@@ -295,14 +296,14 @@ impl Rise {
         match self.rising {
             Rising::Straight | Rising::Slanting => None,
             Rising::Gathered => Some(format!(
-                "Sew two rows of long stitches inside the seam at the upper edge of each panel, and draw them up until it is {} between its side seams; outer and lining alike.",
+                "Sew two rows of long stitches inside the seam along each edge at the mouth, and draw them up until it is {} between its side seams; outer and lining alike.",
                 show(self.mouth_width)
             )),
             Rising::BoxPleats => {
-                Some("Fold the box pleats at the upper edge, both folds turned away from each other, and baste them; outer and lining alike.".into())
+                Some("Fold the box pleats along the mouth, both folds turned away from each other, and baste them; outer and lining alike.".into())
             }
             Rising::InvertedPleats => {
-                Some("Fold the inverted pleats at the upper edge, both folds brought to their middle, and baste them; outer and lining alike.".into())
+                Some("Fold the inverted pleats along the mouth, both folds brought to their middle, and baste them; outer and lining alike.".into())
             }
         }
     }

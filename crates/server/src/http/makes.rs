@@ -94,12 +94,13 @@ pub async fn makes(State(app): State<App>, Asked(of): Asked<Of>) -> Result<Json<
         if cloths.is_empty() {
             return Ok(Json(view));
         }
-        for (which, project) in candidates(work, &cloths)? {
-            let name = project.name.clone();
+        for (which, name) in candidates(work)? {
             if work.stop().asked() {
                 view.untried.push(name);
                 continue;
             }
+            // One that cannot be read says so on the shelf.
+            let Ok(project) = of_which(work, &which, &cloths) else { continue };
             let Some(made) = project.made_of(&cloths) else {
                 view.not.push(name);
                 continue;
@@ -125,15 +126,7 @@ pub async fn makes(State(app): State<App>, Asked(of): Asked<Of>) -> Result<Json<
 pub async fn begin(State(app): State<App>, Body(begin): Body<Begin>) -> Result<Json<ProjectView>, ApiError> {
     app.blocking(A_REQUEST, move |work| {
         let cloths = found_cloths(work, &begin.find, MOST_CLOTHS)?;
-        let project = match &begin.which {
-            Which::Usual(key) => {
-                let family = Family::of(key).ok_or_else(|| {
-                    ApiError::field("which", key, format!("“{}” is no kind of bag.", name::clean(key)))
-                })?;
-                usual(family, system_of(&cloths))
-            }
-            Which::Shelf(id) => work.project(id)?.project,
-        };
+        let project = of_which(work, &begin.which, &cloths)?;
         if !SIZES.contains(&begin.percent) {
             let sizes = SIZES.map(|s| s.to_string()).join(", ");
             let message = format!("A bag is begun at one of these hundredths of its size: {sizes}.");
@@ -143,21 +136,30 @@ pub async fn begin(State(app): State<App>, Body(begin): Body<Begin>) -> Result<J
         let Some(mut made) = made else {
             return Err(ApiError::field("find", &begin.find, "Of what is there now it cannot be made any more."));
         };
-        made.name = match &begin.which {
+        let name = match &begin.which {
             Which::Usual(_) => format!("{} from the cupboard", project.name),
             Which::Shelf(_) => format!("{}, from the cupboard", project.name),
         };
+        // A name that is as long as it may be stays what it is.
+        if name.chars().count() <= name::MOST_LETTERS {
+            made.name = name;
+        }
         let kept = work.store.create(&new_id(&made.name), &made).map_err(|e| ApiError::from_store(work, e))?;
         work.view(&kept, None, Keep::Yes)
     })
     .await
 }
 
-/// The usual bag of a family.
-fn usual(family: Family, system: System) -> Project {
-    let mut project = Project::new(family.name(), system);
-    project.bag = family.default_for(system);
-    project
+/// The bag that is meant: a usual one is measured as most of `cloths` are.
+fn of_which(work: &Work, which: &Which, cloths: &[ProjectCloth]) -> Result<Project, ApiError> {
+    match which {
+        Which::Shelf(id) => Ok(work.project(id)?.project),
+        Which::Usual(key) => {
+            let unknown = || ApiError::field("which", key, format!("“{}” is no kind of bag.", name::clean(key)));
+            let (family, system) = (Family::of(key).ok_or_else(unknown)?, system_of(cloths));
+            Ok(Project { bag: family.default_for(system), ..Project::new(family.name(), system) })
+        }
+    }
 }
 
 /// What most of the cloths are measured in.
@@ -166,18 +168,14 @@ fn system_of(cloths: &[ProjectCloth]) -> System {
     if inches * 2 >= cloths.len() { System::Inches } else { System::Centimetres }
 }
 
-/// What is tried: the bags on the shelf, then the usual ones. A list of one's own has no usual one, and a tube is found, not cut.
-fn candidates(work: &Work, cloths: &[ProjectCloth]) -> Result<Vec<(Which, Project)>, ApiError> {
-    let mut found = vec![];
-    for named in work.store.named().map_err(|e| ApiError::from_store(work, e))? {
-        // One that cannot be read says so on the shelf.
-        if let Ok(kept) = work.store.project(&named.id) {
-            found.push((Which::Shelf(named.id), kept.project));
-        }
-    }
+/// What is tried, by name: the bags on the shelf, then the usual ones; each is read when its turn comes. A list of one's own
+/// has no usual one, and a tube is found, not cut.
+fn candidates(work: &Work) -> Result<Vec<(Which, String)>, ApiError> {
+    let named = work.store.named().map_err(|e| ApiError::from_store(work, e))?;
+    let shelf = named.into_iter().map(|named| (Which::Shelf(named.id), named.name));
     let families = Family::ALL.iter().filter(|f| !matches!(f, Family::CutList | Family::FoundTube));
-    found.extend(families.map(|f| (Which::Usual(f.key().to_owned()), usual(*f, system_of(cloths)))));
-    Ok(found)
+    let usual = families.map(|f| (Which::Usual(f.key().to_owned()), f.name().to_owned()));
+    Ok(shelf.chain(usual).collect())
 }
 
 /// Whether a bag comes from what is there.
