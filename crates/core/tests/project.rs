@@ -378,7 +378,7 @@ fn a_block_is_fused_and_cut_once() {
     assert!(job.pieces.iter().all(|p| p.id != "outer-panel") && job.pieces.iter().any(|p| p.id == "outer-block"));
     let lay = solve(job, Budget::iterations(50), &mut Silent).expect("laid");
     assert!(lay.complete() && verify(job, &lay).is_empty());
-    assert!(planned.draft.steps[0].starts_with("Fuse each block"));
+    assert!(planned.draft.steps[0].text.starts_with("Fuse each block"));
     // On a narrower interfacing the panels stand one above the other.
     let narrow = made(&project, &[Edit::Cloth { cloth: "stiff".into(), field: ClothField::Width, value: "20".into() }]);
     let stood = narrow.plan().expect("drafts").draft.piece("outer-block").expect("a block").clone();

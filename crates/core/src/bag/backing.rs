@@ -1,5 +1,6 @@
 //! Backing: fleece, interfacing or firm stabiliser behind a panel, by three schools. Common practice.
 
+use super::order::{Phase, Step};
 use super::draft::Draft;
 use super::field::{Field, Group, choice};
 use crate::measure::{Length, Ruler};
@@ -81,8 +82,8 @@ impl BackingChoice {
     }
 
     /// What is done with it before anything is sewn.
-    pub(super) fn step(&self) -> Option<&'static str> {
-        self.is_some().then_some(FUSE)
+    pub(super) fn step(&self) -> Option<Step> {
+        self.is_some().then(|| Step::new(Phase::Backed, FUSING, FUSE))
     }
 }
 
@@ -301,9 +302,12 @@ pub(super) fn fuse_blocks(draft: &mut Draft, ruler: Ruler) {
         draft.pieces.push(Piece { grain, print, ..whole });
         draft.pieces.push(back.lying(Grain::Any));
     }
-    draft.steps.retain(|step| step != FUSE);
-    draft.steps.insert(0, FUSE_BLOCKS.to_owned());
+    draft.steps.retain(|step| step.key != FUSING);
+    draft.add_step(Step::new(Phase::Backed, FUSING, FUSE_BLOCKS));
 }
+
+/// The step at which backings are fused.
+const FUSING: &str = "fuse";
 
 const FUSE: &str = "Fuse the backing to its panels. Heat and steam burn: follow the sheet that came with it.";
 const FUSE_BLOCKS: &str = "Fuse each block to its backing, from the middle out; let it cool flat, then cut the panels from it. Heat and steam burn: follow the sheet that came with it.";

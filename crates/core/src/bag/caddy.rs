@@ -2,6 +2,7 @@
 //!
 //! Front and back (W + 2s) × (H + b + t), sides (D + 2s) × the same, base (W + 2s) × (D + 2s); `mouth` decides t.
 
+use super::order::{Phase, Step, in_order};
 use super::Design;
 use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
 use super::draft::{Draft, Finished, Notice, millilitres};
@@ -390,30 +391,33 @@ impl Design for Caddy {
     }
 
     fn seams(&self, _: Ruler) -> Vec<Seam> {
-        let (side, base) = (self.seam_side, self.seam_base);
+        let (side, base, sewn) = (self.seam_side, self.seam_base, self.mouth.sewn_at());
         let mut seams = vec![];
-        for [front, wall, floor] in [["front", "side", "base"], ["lining-front", "lining-side", "lining-base"]] {
+        let (outer, lining) = (["front", "side", "base"], ["lining-front", "lining-side", "lining-base"]);
+        for ([front, wall, floor], step) in [(outer, "outer"), (lining, "lining")] {
             seams.push(Seam::new(
                 "side seam",
+                step,
                 Stretch::new(front, Edge::Side, side, base),
                 Stretch::new(wall, Edge::Side, side, base),
             ));
             seams.push(Seam::new(
                 "base seam, front and back",
+                step,
                 Stretch::new(front, Edge::Base, base, side * 2),
                 Stretch::new(floor, Edge::Base, base, base * 2),
             ));
             seams.push(Seam::new(
                 "base seam, sides",
+                step,
                 Stretch::new(wall, Edge::Base, base, side * 2),
                 Stretch::new(floor, Edge::Side, base, base * 2),
             ));
         }
-        seams.push(Seam::new(
-            "round the mouth",
-            Stretch::new("front", Edge::Top, side, side * 2),
-            Stretch::new("lining-front", Edge::Top, side, side * 2),
-        ));
+        for (front, lining) in [("front", "lining-front"), ("side", "lining-side")] {
+            let of = |piece| Stretch::new(piece, Edge::Top, sewn, side * 2);
+            seams.push(Seam::new("round the mouth", "mouth", of(front), of(lining)));
+        }
         seams
     }
 
@@ -441,18 +445,17 @@ impl Design for Caddy {
 }
 
 impl Caddy {
-    fn steps(&self) -> Vec<String> {
-        let mut steps = vec![];
-        let mut add = |text: &str| steps.push(text.to_owned());
-        self.backing.step().into_iter().for_each(&mut add);
-        if self.pocket {
-            add("Sew the dividers of the pockets on front and back, pleating the ease.");
-        }
-        add("Sew the sides to front and back, stopping one allowance above the base; sew in the base.");
-        self.mouth.steps(true).iter().for_each(|step| add(step));
-        if self.handle {
-            add("Stitch the handle down on both sides.");
-        }
-        steps
+    fn steps(&self) -> Vec<Step> {
+        let pockets = self.pocket.then(|| {
+            let text = "Sew the dividers of the pockets on front and back, pleating the ease.";
+            Step::new(Phase::Flat, "pocket", text)
+        });
+        let body = "Sew the sides to front and back, stopping one allowance above the base; sew in the base.";
+        let handle = self
+            .handle
+            .then(|| Step::new(Phase::Last, "handle", "Stitch the handle down on both sides."));
+        let outer = Step::new(Phase::Outer, "outer", body);
+        let first = self.backing.step().into_iter().chain(pockets);
+        in_order(first.chain([outer]).chain(self.mouth.steps(true)).chain(handle))
     }
 }

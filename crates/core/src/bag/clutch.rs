@@ -3,6 +3,7 @@
 //! Body (W + 2s) × (2H + flap + s at the mouth + s at the flap's edge), lining alike; band W + 2s long, its finished
 //! height + 2 turns.
 
+use super::order::{Phase, Step, in_order};
 use super::Design;
 use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
 use super::draft::{Draft, Finished, Hardware, Notice};
@@ -206,14 +207,28 @@ impl Design for Clutch {
             note: "centred on the flap, on a scrap of firm backing".into(),
         }];
         hardware.extend(pocket.hardware(ruler));
-        let band = (self.band > Length::ZERO).then_some("Turn the band’s edges under and stitch it on the flap.");
+        let band = (self.band > Length::ZERO).then(|| {
+            Step::new(Phase::Flat, "band", "Turn the band’s edges under and stitch it on the flap.")
+        });
         let steps = self.backing.step().into_iter().chain(band).chain(pocket.step()).chain([
-            "Set the snap: solid surface, fingers clear, eyes protected.",
-            "Fold the body at the base and sew the sides, the loop caught in one; the lining the same, with a gap.",
-            "Sew body and lining together round flap and mouth, turn, press, topstitch.",
+            Step::new(Phase::Flat, "snap", "Set the snap: solid surface, fingers clear, eyes protected."),
+            Step::new(
+                Phase::Outer,
+                "outer",
+                format!(
+                    "Fold the body at the base and sew its sides below the flap, {} from the edge, the loop caught in one.",
+                    show(self.seam_side)
+                ),
+            ),
+            Step::new(Phase::Lining, "lining", "Sew the lining the same way, with a gap in one side."),
+            Step::new(
+                Phase::Together,
+                "flap",
+                "Sew body and lining together round flap and mouth, turn, press, topstitch.",
+            ),
         ]);
         let mut draft =
-            Draft { pieces, hardware, steps: steps.map(str::to_owned).collect(), notices, ..Draft::default() };
+            Draft { pieces, hardware, steps: in_order(steps), notices, ..Draft::default() };
         let place = Place {
             outer: "outer-panel",
             outer_top: self.seam_top,
@@ -264,11 +279,13 @@ impl Design for Clutch {
         let mut seams = vec![
             Seam::new(
                 "along the mouth",
+                "flap",
                 of("outer-panel", Edge::Top, self.seam_top, self.seam_side * 2),
                 of("lining-panel", Edge::Top, self.seam_top, self.seam_side * 2),
             ),
             Seam::new(
                 "sides and flap",
+                "flap",
                 of("outer-panel", Edge::Side, self.seam_side, self.seam_top * 2),
                 of("lining-panel", Edge::Side, self.seam_side, self.seam_top * 2),
             ),
@@ -276,6 +293,7 @@ impl Design for Clutch {
         if self.band > Length::ZERO {
             seams.push(Seam::new(
                 "band across the flap",
+                "band",
                 of("band", Edge::Top, self.seam_top, self.seam_side * 2),
                 of("outer-panel", Edge::Base, self.seam_top, self.seam_side * 2),
             ));

@@ -3,6 +3,7 @@
 //! Panel (W + D + 2s) × (H + D/2 + b + t) as any boxed bag, split at the height of the base: each side of that seam
 //! takes one allowance. Strap: longest + round a ring and a slider; a short tab holds the other ring.
 
+use super::order::{Phase, Step, in_order};
 use super::Design;
 use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
 use super::boxing::Corner;
@@ -281,23 +282,24 @@ impl Design for CrossBody {
                 "The seam of upper and base lands under the bag: take the base cloth higher than half the depth.",
             ));
         }
-        let pieced = (self.front.piecing != Piecing::Whole).then_some("Piece the uppers and trim them to size.");
+        let pieced = (self.front.piecing != Piecing::Whole)
+            .then(|| Step::new(Phase::Bare, "piece-front", "Piece the uppers and trim them to size."));
         let mut draft = Draft {
             pieces,
             goods,
             hardware,
-            steps: pieced
-                .into_iter()
-                .chain(self.backing.step())
-                .chain(pocket.step())
-                .chain([
-                "Sew each upper to its base and topstitch.",
-                "Sew the zip between outer and lining, both sides.",
-                "Sew outer to outer and lining to lining, ring tabs caught at the sides, a gap in the lining’s base.",
-                "Box the corners, turn, close the gap; thread the strap through slider and ring.",
-            ])
-            .map(str::to_owned)
-            .collect(),
+            steps: in_order(pieced.into_iter().chain(self.backing.step()).chain(pocket.step()).chain([
+                Step::new(Phase::Small, "straps", "Make the strap and its ring tabs."),
+                Step::new(Phase::Flat, "upper", "Sew each upper to its base and topstitch."),
+                Step::new(Phase::Together, "zip", "Sew the zip between outer and lining, both sides."),
+                Step::new(
+                    Phase::Together,
+                    "sides",
+                    "Open the zip. Sew outer to outer and lining to lining at the sides and the base, ring tabs caught at the sides, a gap in the lining’s base.",
+                ),
+                Step::new(Phase::Together, "corners", "Box the corners, turn, close the gap."),
+                Step::new(Phase::Last, "strap", "Thread the strap through slider and ring."),
+            ])),
             notices,
             stacks,
             millilitres: millilitres(self.width, self.height, self.depth),
@@ -351,18 +353,19 @@ impl Design for CrossBody {
         let (side, base, top) = (self.seam_side, self.seam_base, self.seam_top);
         let mut seams = vec![Seam::new(
             "upper to base",
+            "upper",
             Stretch::new("upper", Edge::Base, base, side * 2),
             Stretch::new("base", Edge::Top, base, side * 2),
         )];
-        seams.extend(boxed("base", side, base, base));
-        seams.extend(boxed("lining-panel", side, base, base));
-        seams.push(Seam::new(
-            "base to lining, between the corners",
-            Stretch::new("base", Edge::Base, base, base * 2),
-            Stretch::new("lining-panel", Edge::Base, base, base * 2),
-        ));
+        for piece in ["upper", "base", "lining-panel"] {
+            seams.push(Seam::like("side seam", "sides", Stretch::new(piece, Edge::Side, side, Length::ZERO)));
+        }
+        for piece in ["base", "lining-panel"] {
+            seams.extend(boxed(piece, ["sides", "corners"], side, base, base));
+        }
         seams.push(Seam::new(
             "along the zip",
+            "zip",
             Stretch::new("upper", Edge::Top, top, side * 2),
             Stretch::new("lining-panel", Edge::Top, top, side * 2),
         ));

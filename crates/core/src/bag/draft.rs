@@ -1,5 +1,6 @@
 //! What a family gives back.
 
+use super::order::Step;
 use crate::measure::Length;
 use crate::piece::{Dimension, Part, Piece};
 use serde::{Deserialize, Serialize};
@@ -145,7 +146,7 @@ pub struct Draft {
     /// What is bought by the piece.
     pub hardware: Vec<Hardware>,
     /// How it is made, in order.
-    pub steps: Vec<String>,
+    pub steps: Vec<Step>,
     /// What to look at.
     pub notices: Vec<Notice>,
     /// Where many layers lie on each other.

@@ -3,6 +3,7 @@
 //! Unlined with a folded casing: (W + 2s) × 2(H + turn + casing) in one piece, or two panels with a base seam. Casings
 //! of their own are shorter than the panel by the side seams and a clearance; round bases take a wall π·d + 2s long.
 
+use super::order::{Phase, Step, in_order};
 use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
 use super::boxing::{self, Corner};
 use super::cord::{self, CordRoute};
@@ -593,33 +594,36 @@ impl Design for Drawstring {
 
     fn seams(&self, _: Ruler) -> Vec<Seam> {
         let (side, base) = (self.seam_side, self.seam_base);
-        let mut bodies = vec![("outer-panel", "base")];
+        let mut bodies = vec![("outer-panel", "base", ["outer", "outer-base"])];
         if self.lined {
-            bodies.push(("lining-panel", "lining-base"));
+            bodies.push(("lining-panel", "lining-base", ["lining", "lining"]));
         }
         let mut seams = vec![];
-        for (body, circle) in bodies {
+        for (body, circle, steps) in bodies {
+            let edge = if self.base == SackBase::Fold { Edge::SideToFold } else { Edge::Side };
+            seams.push(Seam::like("side seam", steps[0], Stretch::new(body, edge, side, Length::ZERO)));
             match self.base {
-                SackBase::Boxed => seams.extend(boxed(body, side, base, base)),
+                SackBase::Boxed => seams.extend(boxed(body, [steps[1]; 2], side, base, base)),
                 SackBase::Round => seams.push(Seam::new(
                     "round the base",
+                    steps[1],
                     Stretch::new(circle, Edge::Round, base, Length::ZERO),
                     Stretch::new(body, Edge::Base, base, side * 2),
                 )),
-                SackBase::Fold | SackBase::Seam | SackBase::Rounded => {
-                    let of = || Stretch::new(body, Edge::Side, side, Length::ZERO);
-                    seams.push(Seam::new("side seam", of(), of()));
+                SackBase::Seam | SackBase::Rounded => {
+                    seams.push(Seam::like("base seam", steps[1], Stretch::new(body, Edge::Base, base, side * 2)));
                 }
+                SackBase::Fold => {}
             }
         }
         if self.lined {
             let of = |body| Stretch::new(body, Edge::Top, self.seam_top, side * 2);
-            seams.push(Seam::new("round the top", of("outer-panel"), of("lining-panel")));
+            seams.push(Seam::new("round the top", "mouth", of("outer-panel"), of("lining-panel")));
             if self.casing == Casing::InSeam {
                 // The casings stop short of the side seams on purpose.
                 let strips = if self.round() { 2 } else { 1 };
                 let casing = Stretch::new("casing", Edge::Top, self.seam_top, self.hem_turn * 2).times(strips as u32);
-                let seam = Seam::new("casing in the top seam", of("outer-panel"), casing);
+                let seam = Seam::new("casing in the top seam", "mouth", of("outer-panel"), casing);
                 seams.push(seam.easing(self.clearance * (2 * strips)));
             }
         }
@@ -694,39 +698,40 @@ impl Design for Drawstring {
 }
 
 impl Drawstring {
-    fn steps(&self, ruler: Ruler) -> Vec<String> {
+    fn steps(&self, ruler: Ruler) -> Vec<Step> {
         let mut steps = vec![];
-        let mut add = |text: &str| steps.push(text.to_owned());
+        let mut add = |phase, key: &'static str, text: &str| steps.push(Step::new(phase, key, text.to_owned()));
         if self.casing == Casing::SewnOn {
-            add("Hem the ends of the casing strips, turn their long edges in, and stitch them on the outer.");
+            let text = "Hem the ends of the casing strips, turn their long edges in, and stitch them on the outer.";
+            add(Phase::Flat, "casing", text);
         }
         let until = if self.folded_casing() { ", down from the slit’s end" } else { "" };
         let kind = if self.lined { SeamKind::Plain } else { self.seam_kind };
-        add(&kind.step(self.seam_side, until, ruler));
-        match self.base {
-            SackBase::Round => {
-                add("Notch circle and wall in quarters, pin notch to notch, and sew with the circle up; clip the wall.")
-            }
-            SackBase::Boxed => add("Sew the base, then box the corners."),
-            SackBase::Rounded => add("Sew round the base and clip the curves."),
-            SackBase::Seam => add("Sew the base."),
-            SackBase::Fold => {}
-        }
-        if let Some(step) = self.pocket.pocket(self.lined, self.seam_side).step() {
-            add(step);
-        }
-        if self.casing == Casing::InSeam {
-            add(
-                "Turn the casings’ ends in, fold them lengthwise and tack them to the outer’s top edge, pointing down.",
-            );
+        add(Phase::Outer, "outer", &kind.step(self.seam_side, until, ruler));
+        let base = match self.base {
+            SackBase::Round => Some(
+                "Notch circle and wall in quarters, pin notch to notch, and sew with the circle up; clip the wall.",
+            ),
+            SackBase::Boxed => Some("Sew the base, then box the corners."),
+            SackBase::Rounded => Some("Sew round the base and clip the curves."),
+            SackBase::Seam => Some("Sew the base."),
+            SackBase::Fold => None,
+        };
+        if let Some(text) = base {
+            add(Phase::Outer, "outer-base", text);
         }
         if self.lined {
-            add("Sew the lining the same way, a gap in one side; join it to the outer, turn, close the gap.");
+            add(Phase::Lining, "lining", "Sew the lining the same way, a gap in one side.");
+            if self.casing == Casing::InSeam {
+                let text = "Turn the casings’ ends in, fold them lengthwise and tack them to the outer’s top edge, pointing down.";
+                add(Phase::Together, "casing", text);
+            }
+            add(Phase::Together, "mouth", "Join lining and outer round the top, turn, close the gap.");
         }
         if self.casing == Casing::Folded {
-            add("Turn the top edge, then the casing, and stitch it down.");
+            add(Phase::Together, "casing", "Turn the top edge, then the casing, and stitch it down.");
         }
-        add("Thread the cords and knot their ends.");
-        steps
+        add(Phase::Last, "cords", "Thread the cords and knot their ends.");
+        in_order(self.pocket.pocket(self.lined, self.seam_side).step().into_iter().chain(steps))
     }
 }

@@ -3,6 +3,7 @@
 //! Body L + 2s long and π·d less the zip + 2z round; ends circles d + 2s. A pair of straps that runs up the body from
 //! the base, over as the handle and down again: 2 × (2 × run + handle).
 
+use super::order::{Phase, Step, in_order};
 use super::draft::{Draft, Finished, Good, GoodKind, Hardware, Notice};
 use super::extras::{Extras, Place};
 use super::field::{Field, Group};
@@ -131,6 +132,34 @@ impl Duffel {
             problems.between("pocket_height", "pocket", self.pocket_height, Length::CENTIMETRE, self.girth() / 2);
         }
         problems.end()
+    }
+
+    fn steps(&self) -> Vec<Step> {
+        let step = |phase, key: &'static str, text: &'static str| Step::new(phase, key, text);
+        let quilt = step(Phase::Backed, "quilt", "Quilt the body from the middle out, then trim it to size.");
+        let pocket =
+            step(Phase::Flat, "pocket", "Fold the pockets, lay them on the body between the lines of webbing.");
+        let over = if self.pocket { ", over the pockets’ edges" } else { "" };
+        let webbing = format!("Stitch the webbing on from the base up{over}, leaving the handles free.");
+        let lining = if self.lined { ", lining on the other side" } else { "" };
+        let zip = format!("Sew the zip to both long edges of the body{lining}.");
+        let ends = "Notch body and ends in quarters; sew the ends in, the zip open, the circle up; clip the body.";
+        let bind = if self.lined {
+            "Sew the lining’s ends in the same way, or bind the seams of outer and lining together."
+        } else {
+            "Bind the seams of the ends."
+        };
+        let shoulder = "Tack the ring tabs into the end seams before they are sewn; thread the strap through slider and hooks.";
+        let all = [
+            self.quilted.then_some(quilt),
+            self.pocket.then_some(pocket),
+            Some(Step::new(Phase::Flat, "webbing", webbing)),
+            (self.shoulder > Length::ZERO).then(|| step(Phase::Flat, "shoulder", shoulder)),
+            Some(Step::new(Phase::Together, "zip", zip)),
+            Some(step(Phase::Together, "ends", ends)),
+            Some(step(Phase::Last, "bind", bind)),
+        ];
+        in_order(all.into_iter().flatten())
     }
 
     fn girth(&self) -> Length {
@@ -292,15 +321,7 @@ impl Design for Duffel {
             pieces,
             goods,
             hardware,
-            steps: [
-                "Fold the pockets, lay them on the body between the lines of webbing.",
-                "Stitch the webbing on from the base up, over the pockets’ edges, leaving the handles free.",
-                "Sew the zip to both long edges of the body, lining on the other side.",
-                "Notch body and ends in quarters; sew the ends in, the zip open, the circle up; clip the body.",
-                "Bind or line the seams of the ends.",
-            ]
-            .map(str::to_owned)
-            .to_vec(),
+            steps: self.steps(),
             notices,
             millilitres: ml as i64,
             ..Draft::default()
@@ -344,21 +365,22 @@ impl Design for Duffel {
     fn seams(&self, _: Ruler) -> Vec<Seam> {
         let (side, top) = (self.seam_side, self.seam_top);
         let mut seams = vec![];
-        for (body, end) in [("outer-panel", "end"), ("lining-panel", "lining-end")] {
+        let lining = ("lining-panel", "lining-end", "bind");
+        for (body, end, step) in [("outer-panel", "end", "ends")].into_iter().chain(self.lined.then_some(lining)) {
             // Round an end go the body and what shows of the zip.
             seams.push(
                 Seam::new(
                     "round the end",
+                    step,
                     Stretch::new(end, Edge::Round, side, Length::ZERO),
                     Stretch::new(body, Edge::Side, side, top * 2),
                 )
                 .easing(self.zip_shows),
             );
         }
-        if self.lined {
-            let of = |body| Stretch::new(body, Edge::Top, top, side * 2);
-            seams.push(Seam::new("along the zip", of("outer-panel"), of("lining-panel")));
-        }
+        let of = |body| Stretch::new(body, Edge::Top, top, side * 2);
+        let other = if self.lined { "lining-panel" } else { "outer-panel" };
+        seams.push(Seam::new("along the zip", "zip", of("outer-panel"), of(other)));
         seams
     }
 

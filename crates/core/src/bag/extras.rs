@@ -1,6 +1,7 @@
 //! What is added to a bag of any family: a closure at an open mouth, a key loop, ring tabs, a label. Common practice; the
 //! sizes that have no field are our own choice.
 
+use super::order::{Phase, Step};
 use super::draft::{Draft, Hardware};
 use super::field::{Field, Group, choice};
 use super::problems::Problems;
@@ -173,10 +174,12 @@ impl Extras {
         ];
         let names: Vec<&str> = small.into_iter().filter(|(is, _)| *is).map(|(_, name)| name).collect();
         if !names.is_empty() {
-            draft.steps.insert(0, format!("Make {}: folded in four, stitched along both edges.", names.join(", ")));
+            let text = format!("Make {}: folded in four, stitched along both edges.", names.join(", "));
+            draft.add_step(Step::new(Phase::Small, "extras", text));
         }
         if self.label {
-            draft.steps.insert(0, "Sew the label on the front before anything is joined.".to_owned());
+            let text = "Sew the label on the front before anything is joined.";
+            draft.add_step(Step::new(Phase::Flat, "label", text));
         }
     }
 }

@@ -4,6 +4,7 @@
 //! Finished width = girth / 2 − depth at the base; cut length = H + D/2 + b, plus the mouth's hem unless it is kept, less
 //! b where the closed end is. The lining is the tube again: half its girth at mouth and base, and two seams.
 
+use super::order::{Phase, Step, in_order};
 use super::Design;
 use super::draft::{Draft, Finished, Notice, millilitres};
 use super::field::{Field, Group, choice};
@@ -71,6 +72,31 @@ impl FoundTube {
     /// The mouth is the tube's own hem.
     fn keeps_mouth(&self) -> bool {
         self.kept == KeptEdge::Mouth
+    }
+
+    fn steps(&self, show: &dyn Fn(Length) -> String) -> Vec<Step> {
+        let press = "Cut the tube to length and press it flat, its seams to the sides or wherever they look best.";
+        let corners = if self.depth > Length::ZERO { "; box the corners" } else { "" };
+        let base = match self.kept {
+            KeptEdge::Base => format!("Stitch the closed end flat{corners}."),
+            _ => format!("Sew the base, {} from the edge{corners}.", show(self.seam_base)),
+        };
+        let sides = show(self.seam_side);
+        let lining = format!("Trace the tube for the lining and add its seams; sew its sides, {sides} from the edge, and its base; drop it in.");
+        let mouth = match (self.keeps_mouth(), self.lined) {
+            (true, true) => "Catch the lining under the tube’s own hem.".to_owned(),
+            (true, false) => "The tube’s own hem is the mouth: nothing is sewn there.".to_owned(),
+            (false, lined) => {
+                let caught = if lined { ", the lining’s edge under it" } else { "" };
+                format!("Hem the mouth, {} deep{caught}.", show(self.hem_depth))
+            }
+        };
+        let straps = self.straps.then(|| Step::new(Phase::Small, "straps", "Make the straps."));
+        let last = self.straps.then(|| Step::new(Phase::Last, "strap-ends", "Stitch the straps on."));
+        let lining = self.lined.then(|| Step::new(Phase::Lining, "lining", lining));
+        let outer = [Step::new(Phase::Flat, "tube", press), Step::new(Phase::Outer, "outer", base)];
+        let mouth = [Step::new(Phase::Together, "mouth", mouth)];
+        in_order(straps.into_iter().chain(outer).chain(lining).chain(mouth).chain(last))
     }
 
     /// What the base takes of the tube: nothing where its own closed end is kept.
@@ -261,18 +287,7 @@ impl Design for FoundTube {
         Ok(Draft {
             pieces,
             goods,
-            steps: [
-                "Cut the tube to length and press it flat, its seams to the sides or wherever they look best.",
-                if self.kept == KeptEdge::Base {
-                    "Stitch the closed end flat; box the corners if it is deep."
-                } else {
-                    "Sew the base; box the corners if it is deep."
-                },
-                "Trace the tube for the lining and add its seams, sew it, drop it in.",
-                "Hem the mouth, or catch the lining under its own hem; stitch the straps on.",
-            ]
-            .map(str::to_owned)
-            .to_vec(),
+            steps: self.steps(&show),
             notices,
             stacks,
             strap_drop: if self.straps { drop } else { None },

@@ -6,7 +6,9 @@ use super::behind::{BackedWith, PieceBacking, Reaches};
 use super::draft::{Draft, Notice};
 use super::field::{Choice, Field, Group};
 use super::kept::{put_all, values_of};
+use super::order::{Phase, Step};
 use super::piecing::{Patchwork, Piecing};
+use super::problems::Problems;
 use super::quilting;
 use super::wall::{Looks, Moves, Seen, Wall};
 use crate::FieldProblem;
@@ -129,7 +131,9 @@ impl MadeUp {
         let name = panel.name.to_lowercase();
         if self.is_pieced() {
             self.seam_stands(&panel, ruler)?;
-            draft.steps.insert(0, format!("Piece {name} and trim it to size."));
+            let seam = Problems::new(ruler).show(self.patchwork.seam);
+            let text = format!("Piece {name}, its seams {seam}, and trim it to size.");
+            draft.add_step(Step::new(Phase::Bare, format!("piece-{id}"), text));
         }
         if self.in_bands() {
             let wall = walls.iter().find(|w| w.piece == Some(id) && !w.across_a_seam);
@@ -144,7 +148,8 @@ impl MadeUp {
             draft.pieces.splice(at..=at, pieces);
             draft.notices.extend(notices.into_iter().map(|n| Notice { stage: super::Stage::Pieces, ..n }));
         } else if self.quilted {
-            draft.steps.insert(0, format!("Quilt {name} from the middle out, then trim it to size."));
+            let text = format!("Quilt {name} from the middle out, then trim it to size.");
+            draft.add_step(Step::new(Phase::Backed, format!("quilt-{id}"), text));
             quilting::quilt(&mut draft.pieces, id, ruler);
         }
         if self.is_pieced() || self.quilted {

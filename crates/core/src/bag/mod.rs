@@ -1,5 +1,5 @@
 //! Bags: finished sizes in; pieces, goods, marks, checks and *reasons* out. A bag is a body ([`Body`], one file a family)
-//! and the parts put on its walls ([`Wall`], `parts/`), over shared building blocks (`boxing`, `strap`, `pocket`, `backing`, `binding`, `cord`, `piecing`, `quilting`, `bands`, `behind`, `making_up`, `seam`, `sewn`, `hem`, `mouth`, `rise`, `extras`).
+//! and the parts put on its walls ([`Wall`], `parts/`), over shared building blocks (`boxing`, `strap`, `pocket`, `backing`, `binding`, `cord`, `piecing`, `quilting`, `bands`, `behind`, `making_up`, `seam`, `sewn`, `hem`, `mouth`, `rise`, `extras`, `order`).
 //!
 //! For the Bag and Pieces stages and for `project`, which lays what is drafted here. A family lists its fields once
 //! ([`Design::fields`]); keeping, editing, reading a specification and showing all go by that listing.
@@ -27,6 +27,7 @@ pub mod hem;
 mod kept;
 pub mod making_up;
 pub mod mouth;
+pub mod order;
 pub mod parts;
 pub mod piecing;
 pub mod pocket;
@@ -61,6 +62,7 @@ pub use field::{Answer, Choice, Field, Group, Slot};
 pub use found_tube::FoundTube;
 pub use making_up::MadeUp;
 pub use mouth::{Mouth, MouthFinish};
+pub use order::{Phase, Step};
 pub use parts::{Added, PartKind};
 pub use pouch::Pouch;
 pub use rise::{Rise, Rising};

@@ -6,6 +6,7 @@
 //! full height − f − t + p with t and p the top seam. Facing over a lining of full height: both take t, the facing f + t and
 //! its turned edge, or a seam to a zip.
 
+use super::order::{Phase, Step};
 use super::binding::{self, BindingFold};
 use super::boxing::Named;
 use super::draft::Hardware;
@@ -419,45 +420,78 @@ impl MouthFinish {
         }
     }
 
-    /// How it is sewn, once the outer is made up.
-    pub(super) fn steps(&self, lined: bool) -> &'static [&'static str] {
+    /// How far from the edge outer and lining are joined round it.
+    pub(super) fn sewn_at(&self) -> Length {
         match self.kind {
-            Mouth::DoubleHem if !lined => &["Turn the hem twice, the strap ends under it, and stitch."],
-            Mouth::Bound if !lined => &["Baste the strap ends to the inside of the raw edge and bind it."],
-            Mouth::Band if !lined => &[
-                "Join the bands at the sides; sew one edge to the outside, strap ends between, fold it over the raw edge and stitch it down inside.",
-            ],
-            Mouth::TurnedThrough => &[
-                "Sew the lining the same way, leaving the turning gap.",
-                "Outer into lining, right sides together: sew round the mouth with the straps between, turn, close the gap.",
-            ],
-            Mouth::DoubleHem => &["Turn the hem twice, the lining’s edge and the strap ends under it, and stitch."],
-            Mouth::FacingZip => &[
-                "Sew the zip between its panels; catch them in the seam of facing and lining.",
-                "Facing to outer round the mouth, straps between; turn through the lining.",
-            ],
-            Mouth::FacingOver => &[
-                "Sew the lining the same way, all round, and drop it in, wrong sides together, strap ends between it and the outer; tack the raw edges.",
-                "Join the facings at the sides, turn the free edge under; slip the ring over the bag, right sides together, sew round the mouth, turn it in and stitch.",
-            ],
-            Mouth::ZipBand => &[
-                "Sew the lining the same way, all round, and drop it in, wrong sides together; tack the raw edges.",
-                "Sew the facings’ free edges to the zip, and to each other past its ends; open the zip.",
-                "Join the facings at the sides; slip the ring over the bag, right sides together, sew round the mouth, turn it in and stitch.",
-            ],
-            Mouth::DroppedIn => &[
-                "Sew the lining the same way, all round: it needs no gap.",
-                "Turn both edges in and press; drop the lining in, wrong sides together, the strap ends between, and topstitch twice round the mouth.",
-            ],
-            Mouth::Bound => &[
-                "Sew the lining the same way, all round: it needs no gap.",
-                "Drop the lining in, wrong sides together, strap ends on the inside; baste the raw edges and bind them.",
-            ],
-            Mouth::Band => &[
-                "Sew the lining the same way, all round, and drop it in, wrong sides together.",
-                "Join the bands at the sides; sew one edge to the outside, strap ends between, fold it over the raw edges and stitch it down inside.",
-            ],
+            Mouth::TurnedThrough | Mouth::FacingZip | Mouth::FacingOver | Mouth::ZipBand | Mouth::Band => self.seam,
+            Mouth::DoubleHem | Mouth::DroppedIn | Mouth::Bound => self.stitched_below(),
         }
+    }
+
+    /// How it is sewn, once the outer is made up: the lining first, the mouth itself at the step `mouth`.
+    pub(super) fn steps(&self, lined: bool) -> Vec<Step> {
+        let mouth = |text: &'static str| Step::new(Phase::Together, "mouth", text);
+        let first = |key, text: &'static str| Step::new(Phase::Together, key, text);
+        if !lined {
+            return vec![mouth(match self.kind {
+                Mouth::Bound => "Baste the strap ends to the inside of the raw edge and bind it.",
+                Mouth::Band => {
+                    "Join the bands at the sides; sew one edge to the outside, strap ends between, fold it over the raw edge and stitch it down inside."
+                }
+                _ => "Turn the hem twice, the strap ends under it, and stitch.",
+            })];
+        }
+        let lining = Step::new(
+            Phase::Lining,
+            "lining",
+            match self.kind {
+                Mouth::TurnedThrough | Mouth::FacingZip => "Sew the lining the same way, leaving the turning gap.",
+                _ => "Sew the lining the same way, all round: it needs no gap.",
+            },
+        );
+        let rest = match self.kind {
+            Mouth::TurnedThrough => vec![mouth(
+                "Outer into lining, right sides together: sew round the mouth with the straps between, turn, close the gap.",
+            )],
+            Mouth::DoubleHem => vec![
+                first("drop-in", "Drop the lining in, wrong sides together."),
+                mouth("Turn the hem twice, the lining’s edge and the strap ends under it, and stitch."),
+            ],
+            Mouth::FacingZip => vec![
+                first("zip", "Sew the zip between its panels; catch them in the seam of facing and lining."),
+                mouth("Facing to outer round the mouth, straps between; turn through the lining, close the gap."),
+            ],
+            Mouth::FacingOver => vec![
+                first(
+                    "drop-in",
+                    "Drop the lining in, wrong sides together, strap ends between it and the outer; tack the raw edges.",
+                ),
+                mouth(
+                    "Join the facings at the sides, turn the free edge under; slip the ring over the bag, right sides together, sew round the mouth, turn it in and stitch.",
+                ),
+            ],
+            Mouth::ZipBand => vec![
+                first("drop-in", "Drop the lining in, wrong sides together; tack the raw edges."),
+                first("zip", "Sew the facings’ free edges to the zip, and to each other past its ends; open the zip."),
+                mouth(
+                    "Join the facings at the sides; slip the ring over the bag, right sides together, sew round the mouth, turn it in and stitch.",
+                ),
+            ],
+            Mouth::DroppedIn => vec![mouth(
+                "Turn both edges in and press; drop the lining in, wrong sides together, the strap ends between, and topstitch twice round the mouth.",
+            )],
+            Mouth::Bound => vec![
+                first("drop-in", "Drop the lining in, wrong sides together, strap ends on the inside; baste the raw edges."),
+                mouth("Bind the raw edges round the mouth."),
+            ],
+            Mouth::Band => vec![
+                first("drop-in", "Drop the lining in, wrong sides together."),
+                mouth(
+                    "Join the bands at the sides; sew one edge to the outside, strap ends between, fold it over the raw edges and stitch it down inside.",
+                ),
+            ],
+        };
+        [vec![lining], rest].concat()
     }
 
     /// What is seen round the mouth beside the outer, and how deep.

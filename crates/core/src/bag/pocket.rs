@@ -1,5 +1,6 @@
 //! Pockets: a pocket is one thing, whatever bag it is sewn on. Common practice.
 
+use super::order::{Phase, Step};
 use super::draft::{Hardware, Notice};
 use super::field::{Field, Group, choice};
 use super::fit::{Holds, Thing, fitted};
@@ -359,8 +360,8 @@ impl Pocket {
     }
 
     /// What is sewn before the lining is.
-    pub(super) fn step(&self) -> Option<&'static str> {
-        (self.kind != PocketKind::None).then_some("Sew the pocket on the lining.")
+    pub(super) fn step(&self) -> Option<Step> {
+        (self.kind != PocketKind::None).then(|| Step::new(Phase::Flat, "pocket", "Sew the pocket on the lining."))
     }
 
     /// What is bought for it.

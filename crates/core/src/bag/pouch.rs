@@ -3,6 +3,7 @@
 //! Flat: two outer and two lining (W + 2s) × (H + b + z), z being the zip's seam. Boxed as any bag. Half-round: faces
 //! with a straight edge at the zip, and a gusset as long as the curve on its seam line.
 
+use super::order::{Phase, Step, in_order};
 use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
 use super::base::BaseJoin;
 use super::boxing::{self, Corner};
@@ -426,41 +427,43 @@ impl Design for Pouch {
 
     fn seams(&self, _: Ruler) -> Vec<Seam> {
         let (side, base, top) = (self.seam_side, self.seam_base, self.seam_top);
-        let bodies: &[(&'static str, &'static str)] = if self.lined {
-            &[("outer-panel", "gusset"), ("lining-panel", "lining-gusset")]
-        } else {
-            &[("outer-panel", "gusset")]
-        };
+        let lining = ("lining-panel", "lining-gusset", "lining");
+        let bodies = [("outer-panel", "gusset", "outer")].into_iter().chain(self.lined.then_some(lining));
         let mut seams = vec![];
-        for (body, gusset) in bodies.iter().copied() {
+        for (body, gusset, round) in bodies {
             let of = |edge, seam, ends| Stretch::new(body, edge, seam, ends);
             match self.style {
-                PouchStyle::Flat if self.folded() => {}
-                PouchStyle::Boxed if self.folded() => {
-                    let [_, corner] = boxed(body, side, Length::ZERO, side);
-                    seams.push(corner);
+                PouchStyle::Flat | PouchStyle::Boxed if self.folded() => {
+                    seams.push(Seam::like("side seam", "outer", of(Edge::SideToFold, side, top)));
                 }
-                PouchStyle::Flat => {
-                    seams.push(Seam::new(
-                        "side seam",
-                        of(Edge::Side, side, base + top),
-                        of(Edge::Side, side, base + top),
-                    ));
-                    seams.push(Seam::new("base seam", of(Edge::Base, base, side * 2), of(Edge::Base, base, side * 2)));
-                }
-                PouchStyle::Boxed | PouchStyle::AllBoxed => seams.extend(boxed(body, side, base, base)),
+                PouchStyle::Flat => seams.push(Seam::like("side seam", "outer", of(Edge::Side, side, base + top))),
+                PouchStyle::Boxed => seams.push(Seam::like("side seam", "outer", of(Edge::Side, side, top))),
+                PouchStyle::AllBoxed => seams.push(Seam::like("side seam", "outer", of(Edge::Side, side, Length::ZERO))),
                 PouchStyle::HalfRound => seams.push(Seam::new(
                     "round the curve",
+                    round,
                     of(Edge::Round, side, top * 2),
                     Stretch::new(gusset, Edge::Side, side, top * 2),
                 )),
             }
+            match self.style {
+                PouchStyle::Flat if !self.folded() => {
+                    seams.push(Seam::like("base seam", "outer", of(Edge::Base, base, side * 2)));
+                }
+                PouchStyle::Boxed if self.folded() => {
+                    let [_, corner] = boxed(body, ["outer", "corners"], side, Length::ZERO, side);
+                    seams.push(corner);
+                }
+                PouchStyle::Boxed | PouchStyle::AllBoxed => {
+                    seams.extend(boxed(body, ["outer", "corners"], side, base, base));
+                }
+                PouchStyle::Flat | PouchStyle::HalfRound => {}
+            }
         }
-        if self.lined {
-            let ends = if self.style == PouchStyle::AllBoxed { base } else { side } * 2;
-            let of = |body| Stretch::new(body, Edge::Top, top, ends);
-            seams.push(Seam::new("along the zip", of("outer-panel"), of("lining-panel")));
-        }
+        let ends = if self.style == PouchStyle::AllBoxed { base } else { side } * 2;
+        let of = |body| Stretch::new(body, Edge::Top, top, ends);
+        let other = if self.lined { "lining-panel" } else { "outer-panel" };
+        seams.push(Seam::new("along the zip", "zip", of("outer-panel"), of(other)));
         seams
     }
 
@@ -507,35 +510,42 @@ impl Design for Pouch {
 }
 
 impl Pouch {
-    fn steps(&self, ruler: Ruler) -> Vec<String> {
+    fn steps(&self, ruler: Ruler) -> Vec<Step> {
         let mut steps = vec![];
-        let mut add = |text: &str| steps.push(text.to_owned());
-        self.backing.step().into_iter().for_each(&mut add);
+        let mut add = |phase, key: &'static str, text: &str| steps.push(Step::new(phase, key, text.to_owned()));
         if self.zip_tabs {
-            add("Sew the tabs over the ends of the zip.");
+            add(Phase::Small, "zip-tabs", "Sew the tabs over the ends of the zip.");
         }
-        if let Some(step) = self.pocket.pocket(self.lined, self.seam_side).step() {
-            add(step);
-        }
-        add(if self.lined {
+        let zip = if self.lined {
             "Sew the zip between outer and lining, one side after the other, and topstitch."
         } else {
             "Sew the zip to both outer edges, turn the edges away from the teeth, and topstitch."
-        });
+        };
+        add(Phase::Together, "zip", zip);
+        let together = Phase::Together;
         if self.half_round() {
-            add("Sew the gusset round one face and then the other, notch to notch, the zip open.");
+            add(together, "outer", "Sew the gusset round one face and then the other, notch to notch, the zip open.");
+            if self.lined {
+                add(together, "lining", "Sew the lining’s gusset round its faces the same way, leaving a gap.");
+            }
         } else if !self.lined {
-            add("Open the zip, and sew across its ends.");
-            add(&self.seam_kind.step(self.seam_side, if self.folded() { "" } else { " and the base" }, ruler));
+            add(together, "zip-ends", "Open the zip, and sew across its ends.");
+            let base = if self.folded() { "" } else { " and the base" };
+            add(together, "outer", &self.seam_kind.step(self.seam_side, base, ruler));
         } else if self.folded() {
-            add("Open the zip. Sew outer to outer and lining to lining at the sides, a gap in one side of the lining.");
+            let text =
+                "Open the zip. Sew outer to outer and lining to lining at the sides, a gap in one side of the lining.";
+            add(together, "outer", text);
         } else {
-            add("Open the zip. Sew outer to outer and lining to lining all round, a gap in the lining’s base.");
+            add(together, "outer", "Open the zip. Sew outer to outer and lining to lining all round, a gap in the lining’s base.");
         }
         if matches!(self.style, PouchStyle::Boxed | PouchStyle::AllBoxed) {
-            add("Box the corners.");
+            add(together, "corners", "Box the corners.");
         }
-        add(if self.lined { "Turn through the gap and close it." } else { "Turn it right side out through the zip." });
-        steps
+        let turn =
+            if self.lined { "Turn through the gap and close it." } else { "Turn it right side out through the zip." };
+        add(Phase::Last, "turn", turn);
+        let pocket = self.pocket.pocket(self.lined, self.seam_side).step();
+        in_order(self.backing.step().into_iter().chain(pocket).chain(steps))
     }
 }

@@ -16,6 +16,8 @@ pub enum Edge {
     Base,
     /// One at a side, above and below what is cut out.
     Side,
+    /// Of a panel that is folded at its middle, one at a side from its end to the fold.
+    SideToFold,
     /// Of a corner that is cut out, the leg across.
     LegAcross,
     /// And the leg up.
@@ -33,6 +35,7 @@ impl Edge {
             Self::Top => "top",
             Self::Base => "base",
             Self::Side => "side",
+            Self::SideToFold => "side, down to the fold",
             Self::LegAcross => "cut-out corner, across",
             Self::LegUp => "cut-out corner, up",
             Self::Across => "right across",
@@ -97,10 +100,12 @@ fn edge_of(piece: &Piece, edge: Edge, seam: Length, size: fn(&Dimension) -> Leng
         (Edge::LegUp, Figure::CutOut { up, .. } | Figure::CutAtFold { up, .. }) => size(up),
         (Edge::Base, Figure::CutOut { across, .. }) => width - size(across) * 2,
         (Edge::Side, Figure::CutOut { up, .. }) => height - size(up),
-        (Edge::Side, Figure::CutAtFold { up, .. }) => height / 2 - size(up),
+        (Edge::Side | Edge::SideToFold, Figure::CutAtFold { up, .. }) => height / 2 - size(up),
+        (Edge::SideToFold, _) => height / 2,
         (Edge::Across, _) => width,
         (_, Figure::Free(corners)) => return of_free(corners, edge, width, height),
         (Edge::Top, Figure::Tapered(by)) => width - (*by).max(Length::ZERO) * 2,
+        (Edge::Side, Figure::Tapered(by)) => round((height.0 as f64).hypot(by.0 as f64)),
         (Edge::Base, Figure::Tapered(by)) => width - (-*by).max(Length::ZERO) * 2,
         (Edge::Top | Edge::Base, _) => width,
         (Edge::Side, _) => height,
@@ -118,7 +123,7 @@ fn of_free(corners: &[crate::shape::Point], edge: Edge, width: Length, height: L
         Edge::LegAcross => across,
         Edge::LegUp => up,
         Edge::Across => width,
-        Edge::Round => return None,
+        Edge::Round | Edge::SideToFold => return None,
     })
 }
 
@@ -131,12 +136,24 @@ pub struct Seam {
     pub sides: [Stretch; 2],
     /// By how much the first side is longer on purpose, and gathered, pleated, or left open.
     pub ease: Length,
+    /// Key of the step of making the bag at which it is sewn.
+    pub step: Cow<'static, str>,
 }
 
 impl Seam {
-    /// `one` to `other`, equally long.
-    pub fn new(name: impl Into<Cow<'static, str>>, one: Stretch, other: Stretch) -> Self {
-        Self { name: name.into(), sides: [one, other], ease: Length::ZERO }
+    /// `one` to `other`, equally long, sewn at the step with the key `step`.
+    pub fn new(
+        name: impl Into<Cow<'static, str>>,
+        step: impl Into<Cow<'static, str>>,
+        one: Stretch,
+        other: Stretch,
+    ) -> Self {
+        Self { name: name.into(), sides: [one, other], ease: Length::ZERO, step: step.into() }
+    }
+
+    /// An edge to its like on the other panel, sewn at `step`.
+    pub fn like(name: &'static str, step: &'static str, edge: Stretch) -> Self {
+        Self::new(name, step, edge.clone(), edge)
     }
 
     /// With the first side so much longer.
@@ -158,16 +175,19 @@ impl Seam {
     }
 }
 
-/// The seams of panels that are boxed by corners cut out: the legs of a corner meet each other.
-pub(super) fn boxed(panel: &'static str, side: Length, base: Length, boxing: Length) -> [Seam; 2] {
+/// The seams of panels that are boxed by corners cut out: the legs of a corner meet each other. Sewn at the two `steps`.
+pub(super) fn boxed(
+    panel: &'static str,
+    [along, across]: [&'static str; 2],
+    side: Length,
+    base: Length,
+    boxing: Length,
+) -> [Seam; 2] {
     [
-        Seam::new(
-            "base seam",
-            Stretch::new(panel, Edge::Base, base, boxing * 2),
-            Stretch::new(panel, Edge::Base, base, boxing * 2),
-        ),
+        Seam::like("base seam", along, Stretch::new(panel, Edge::Base, base, boxing * 2)),
         Seam::new(
             "across the corner",
+            across,
             Stretch::new(panel, Edge::LegAcross, boxing, side - boxing).times(2),
             Stretch::new(panel, Edge::LegUp, boxing, base - boxing).times(2),
         ),

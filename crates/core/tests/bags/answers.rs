@@ -40,7 +40,7 @@ fn check(bag: &Bag, ruler: Ruler, how: &str) {
     assert_eq!(ids.len(), draft.pieces.len(), "{how}: two pieces of one id");
     assert!(!draft.steps.is_empty(), "{how}: nothing is said of how it is made");
     for step in &draft.steps {
-        assert!(step.ends_with('.'), "{how}: {step}");
+        assert!(step.text.ends_with('.') && !step.key.is_empty(), "{how}: {step:?}");
     }
     for p in &draft.pieces {
         for (side, d) in [("wide", &p.width), ("tall", &p.height)] {

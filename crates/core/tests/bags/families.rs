@@ -335,7 +335,7 @@ fn a_kind_of_seam_sets_its_allowance(#[case] kind: &str, #[case] takes: &str) {
         assert_eq!(refused, kind != "overlocked", "{family:?}");
     }
     let bag = with(Family::Drawstring, System::Inches, &[("seam_kind", "french")]);
-    let steps = drafted(&bag, System::Inches).steps.join(" ");
+    let steps: String = drafted(&bag, System::Inches).steps.iter().map(|s| s.text.as_ref()).collect();
     assert!(steps.contains("¼ in from the edge") && steps.contains("second seam of ⅜ in"), "{steps}");
 }
 

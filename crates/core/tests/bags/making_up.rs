@@ -61,7 +61,7 @@ fn a_lining_pieced_in_strips() {
     assert_eq!(light.count + dark.count, 10);
     let across = joined(5, light.width.size, inch(1, 4));
     assert!(across >= panel.width.size && across < panel.width.size + inch(5, 4));
-    assert!(draft(&pieced).steps[0].starts_with("Piece lining panel"));
+    assert!(draft(&pieced).steps[0].text.starts_with("Piece lining panel"));
     // Whole again there is nothing left of it.
     let whole = made(&pieced, &[make_up("lining-panel", "front", "whole")]);
     assert!(whole.made_up.is_empty());

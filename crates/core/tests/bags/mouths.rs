@@ -113,7 +113,7 @@ fn a_mouth_without_a_lining(#[case] mouth: &str, #[case] stands: bool) {
     assert_eq!(bag.answer("mouth") == Some(mouth), stands);
     let draft = drafted(&bag);
     assert!(draft.pieces.iter().all(|p| p.part != Part::Lining));
-    assert!(draft.steps.iter().all(|s| !s.to_lowercase().contains("lining")), "{:?}", draft.steps);
+    assert!(draft.steps.iter().all(|s| !s.text.to_lowercase().contains("lining")), "{:?}", draft.steps);
 }
 
 /// Only a gap that is needed is marked.

@@ -108,7 +108,7 @@ fn gathered_into_a_band() {
     let seam = bag.seams(Ruler::Eighth).into_iter().find(|s| s.name == "band to the mouth").expect("a seam");
     assert_eq!(seam.ease, eighths(6 * 8));
     assert_eq!(seam.lengths(&draft), Some([eighths(12 * 8); 2]));
-    assert!(draft.steps.iter().any(|s| s.contains("two rows of long stitches")), "{:?}", draft.steps);
+    assert!(draft.steps.iter().any(|s| s.text.contains("two rows of long stitches")), "{:?}", draft.steps);
 }
 
 /// Bound: round a mouth of 12 flat, 2 × 12, and 10 to join on the bias.

@@ -5,12 +5,13 @@
 #![allow(missing_docs)]
 
 use bofta_core::bag::sewn::{Edge, Seam, Stretch};
-use bofta_core::bag::{Bag, Choice, Draft, Family, Field, PartKind, Slot};
+use bofta_core::bag::{Bag, Choice, Draft, Family, Field, PartKind, Phase, Slot};
 use bofta_core::lay::Random;
 use bofta_core::measure::{Length, Ruler, System};
 use bofta_core::piece::{Dimension, Figure, Term};
 use bofta_core::project::{Edit, Project};
 use rstest::rstest;
+use std::collections::BTreeSet;
 
 /// What may be typed or chosen in a field.
 enum Kind {
@@ -99,6 +100,17 @@ fn does_not_add_up(size: &Dimension, ruler: Ruler) -> Option<String> {
     (sum != size.size || !can_be_said).then(|| format!("{size:?} is printed as {printed:?}"))
 }
 
+/// A seam that no step sews, two steps of one key, or a step that comes before what it needs.
+fn not_in_order(bag: &Bag, draft: &Draft, ruler: Ruler) -> Option<String> {
+    let keys: BTreeSet<&str> = draft.steps.iter().map(|s| s.key.as_ref()).collect();
+    let phases: Vec<Phase> = draft.steps.iter().map(|s| s.phase).collect();
+    if keys.len() != draft.steps.len() || !phases.is_sorted() {
+        return Some(format!("the steps are {:?}", draft.steps));
+    }
+    let seam = bag.seams(ruler).into_iter().find(|s| s.lengths(draft).is_some() && !keys.contains(s.step.as_ref()))?;
+    Some(format!("{} is sewn at “{}”: the steps are {keys:?}", seam.name, seam.step))
+}
+
 /// Worked out by hand: 4 × 12.8437 in + 46 = 97.375 in. 12.8437 is printed as about 12⅞, four of which and 46 are 97½: the
 /// last term takes the eighth back.
 #[test]
@@ -163,6 +175,8 @@ fn both_edges_of_a_seam_are_equally_long() {
             let found = unequal(&seam, &draft, ruler);
             assert!(found.is_none(), "{number}, {family:?}: {}\n{bag:?}", found.unwrap_or_default());
         }
+        let unsewn = not_in_order(&bag, &draft, ruler);
+        assert!(unsewn.is_none(), "{number}, {family:?}: {}\n{bag:?}", unsewn.unwrap_or_default());
     }
     // A test that drafts hardly any bag shows nothing.
     let enough = drafted * 3 >= bags && seams > bags as usize && parts > drafted as usize && backed * 2 > drafted;
@@ -268,6 +282,6 @@ fn a_seam_that_does_not_meet_is_told() {
     let side = Length::inches(3, 8);
     let right = Stretch::new("upper", Edge::Base, side, side * 2);
     let wrong = Stretch::new("base", Edge::Top, side, side * 2 + Length::inches(1, 2));
-    assert!(unequal(&Seam::new("right", right.clone(), right.clone()), &draft, Ruler::Eighth).is_none());
-    assert!(unequal(&Seam::new("wrong", right, wrong), &draft, Ruler::Eighth).is_some());
+    assert!(unequal(&Seam::like("right", "outer", right.clone()), &draft, Ruler::Eighth).is_none());
+    assert!(unequal(&Seam::new("wrong", "outer", right, wrong), &draft, Ruler::Eighth).is_some());
 }

@@ -155,8 +155,12 @@ fn print(read: &Specification, draft: &bofta_core::bag::Draft) -> ExitCode {
             h.note
         );
     }
+    let seams = read.bag.seams(ruler);
     for (i, step) in draft.steps.iter().enumerate() {
-        println!("{}. {step}", i + 1);
+        println!("{}. {}", i + 1, step.text);
+        for seam in seams.iter().filter(|s| s.step == step.key && s.lengths(draft).is_some()) {
+            println!("    {}, {} from the edge", seam.name, show(seam.sides[0].seam));
+        }
     }
     for n in &draft.notices {
         println!("{}{}", if n.severity == bofta_core::bag::Severity::Attention { "! " } else { "- " }, n.text);

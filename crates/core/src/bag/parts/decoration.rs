@@ -3,6 +3,7 @@
 
 use super::cloth::ClothOf;
 use super::{Ground, PartOn, refuse_beyond};
+use crate::bag::order::Phase;
 use crate::bag::draft::{Draft, Notice, Stage};
 use crate::bag::field::{Choice, Field, Group, choice};
 use crate::bag::problems::Problems;
@@ -227,15 +228,16 @@ impl PartOn for AddedDecoration {
             Moment::AfterBacking => " through the backing, before any seam",
         };
         let place = wall.side.answer().name.to_lowercase();
-        let (at, text) = match self.technique {
+        let early = if self.moment == Moment::AfterBacking { Phase::Backed } else { Phase::Bare };
+        let (phase, text) = match self.technique {
             Technique::Embroidery => {
-                (0, format!("{}: embroider it{cut}{when}, its centre on the mark; try a paper print first.", on.name))
+                (early, format!("{}: embroider it{cut}{when}, its centre on the mark; try a paper print first.", on.name))
             }
-            Technique::Applique => (0, format!("{}: turn its edges and sew it on the {place}{cut}{when}.", on.name)),
+            Technique::Applique => (early, format!("{}: turn its edges and sew it on the {place}{cut}{when}.", on.name)),
             Technique::Paint => {
-                (draft.steps.len(), format!("{}: paint the {place} last, card between the layers.", on.name))
+                (Phase::Last, format!("{}: paint the {place} last, card between the layers.", on.name))
             }
         };
-        draft.steps.insert(at, text);
+        draft.add_step(on.step(phase, text));
     }
 }

@@ -20,6 +20,7 @@ pub use tab::{AddedTab, TabKind};
 use super::draft::{Draft, Notice};
 use super::field::{Choice, Field, Slot};
 use super::kept::{put_all, values_of};
+use super::order::{Phase, Step};
 use super::problems::Problems;
 use super::sewn::Seam;
 use super::solid::Solid;
@@ -111,6 +112,11 @@ impl Ground<'_> {
         self.times(name, 1, each, key)
     }
 
+    /// Its own step, at which its seams are sewn.
+    pub fn step(&self, phase: Phase, text: String) -> Step {
+        Step::new(phase, self.prefix.to_owned(), text)
+    }
+
     /// The id of one of its pieces.
     pub fn id(&self, piece: &str) -> String {
         format!("{}-{piece}", self.prefix)
@@ -161,7 +167,12 @@ impl Ground<'_> {
         let piece = wall.piece.and_then(|id| draft.pieces.iter_mut().find(|p| p.id == id));
         match piece {
             Some(piece) => piece.marks.push(mark),
-            None => draft.steps.insert(0, format!("Mark {}.", mark.describe(self.ruler, (wall.width, wall.height)))),
+            None => {
+                let text = format!("Mark {}.", mark.describe(self.ruler, (wall.width, wall.height)));
+                let key = format!("{}-mark", self.prefix);
+                let before = draft.steps.iter().filter(|s| s.key.starts_with(&key)).count();
+                draft.add_step(Step::new(Phase::Flat, format!("{key}-{}", before + 1), text));
+            }
         }
     }
 }

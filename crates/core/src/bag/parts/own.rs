@@ -2,6 +2,7 @@
 
 use super::cloth::ClothOf;
 use super::{Ground, PartOn, refuse_beyond};
+use crate::bag::order::Phase;
 use crate::bag::draft::Draft;
 use crate::bag::field::{Choice, Field, Group, choice};
 use crate::bag::problems::Problems;
@@ -132,7 +133,8 @@ impl PartOn for AddedPiece {
         };
         draft.pieces.push(piece);
         if !self.step.is_empty() {
-            draft.steps.push(format!("{}: {}", on.name, crate::bag::field::sentence(&self.step)));
+            let text = format!("{}: {}", on.name, crate::bag::field::sentence(&self.step));
+            draft.add_step(on.step(Phase::Last, text));
         }
     }
 }

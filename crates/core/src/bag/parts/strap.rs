@@ -6,6 +6,7 @@
 
 use super::cloth::{Behind, ClothOf};
 use super::{Ground, PartOn, refuse_beyond, relabel};
+use crate::bag::order::Phase;
 use crate::bag::draft::{Draft, Hardware};
 use crate::bag::field::{Choice, Field, Group, choice};
 use crate::bag::problems::Problems;
@@ -155,6 +156,17 @@ impl AddedStrap {
     pub(super) fn over(&self, mouth: Length) -> Option<(Length, Length)> {
         let spans = self.runs == StrapWhere::SideToSide && self.end != StrapEnd::Slider;
         spans.then(|| strap::drop(self.shows, mouth)).flatten().map(|drop| (drop, self.width))
+    }
+
+    /// When its ends are fastened.
+    fn phase(&self) -> Phase {
+        match self.end {
+            // Over the side seams, which are sewn by then.
+            StrapEnd::Mouth if !self.on_a_face() => Phase::Outer,
+            StrapEnd::Mouth | StrapEnd::Outside | StrapEnd::BaseUp => Phase::Flat,
+            StrapEnd::Rings => Phase::Small,
+            StrapEnd::Tucked | StrapEnd::Slider => Phase::Last,
+        }
     }
 
     fn step(&self, on: &Ground<'_>) -> String {
@@ -389,8 +401,6 @@ impl PartOn for AddedStrap {
             let text = format!("{} wears from about {shortest} to {}.", on.name, on.show(self.shows));
             draft.notices.push(on.note("shows", text));
         }
-        let last = matches!(self.end, StrapEnd::Tucked | StrapEnd::Slider);
-        let at = if last { draft.steps.len() } else { 0 };
-        draft.steps.insert(at, self.step(on));
+        draft.add_step(on.step(self.phase(), self.step(on)));
     }
 }

@@ -6,6 +6,7 @@
 
 use super::cloth::ClothOf;
 use super::{Ground, PartOn, refuse_beyond, relabel};
+use crate::bag::order::Phase;
 use crate::bag::draft::{Draft, Hardware};
 use crate::bag::field::{Choice, Field, Group, choice};
 use crate::bag::problems::Problems;
@@ -358,7 +359,7 @@ impl PartOn for AddedTab {
                 note: note.into(),
             });
         }
-        let at = if self.what == TabKind::Button { draft.steps.len() } else { 0 };
-        draft.steps.insert(at, self.step(on));
+        let phase = if self.what == TabKind::Button { Phase::Last } else { Phase::Flat };
+        draft.add_step(on.step(phase, self.step(on)));
     }
 }

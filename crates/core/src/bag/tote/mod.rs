@@ -728,45 +728,60 @@ impl Design for Tote {
         let (side, base, boxing) = (self.seam_side, self.seam_base, self.seam_boxing);
         // On the slant a raw edge stands over its seam line by more than the side seams.
         let ends = |slant: Option<Slant>| slant.map_or(side * 2, |s| s.over_the_mouth());
-        let outer_ends = ends(self.slant(&self.above_outer(), Length::ZERO));
-        let lining_ends = ends(self.slant(&self.above_lining(), self.lining_shorter(ruler)));
-        let panels: &[&'static str] = if self.lined() { &["outer-panel", "lining-panel"] } else { &["outer-panel"] };
+        let outer_slant = self.slant(&self.above_outer(), Length::ZERO);
+        let lining_slant = self.slant(&self.above_lining(), self.lining_shorter(ruler));
+        let (outer_ends, lining_ends) = (ends(outer_slant), ends(lining_slant));
+        let outer = ("outer-panel", ["outer", "corners"], outer_slant);
+        let lining = ("lining-panel", ["lining", "lining"], lining_slant);
         let mut seams = vec![];
-        for panel in panels.iter().copied() {
-            if self.boxed() && self.boxing == Boxing::CutOut {
-                let [along, corner] = boxed(panel, side, if self.folded() { Length::ZERO } else { base }, boxing);
+        for (panel, [step, corners], slant) in [outer].into_iter().chain(self.lined().then_some(lining)) {
+            let cut_out = self.boxed() && self.boxing == Boxing::CutOut;
+            let edge = if self.folded() { Edge::SideToFold } else { Edge::Side };
+            seams.push(Seam::like("side seam", step, Stretch::new(panel, edge, side, Length::ZERO)));
+            if cut_out {
+                let below = if self.folded() { Length::ZERO } else { base };
+                let [along, corner] = boxed(panel, [step, corners], side, below, boxing);
                 seams.extend((!self.folded()).then_some(along));
                 seams.push(corner);
+            } else if !self.folded() {
+                let ends = slant.map_or(side * 2, |s| s.over_the_base());
+                seams.push(Seam::like("base seam", step, Stretch::new(panel, Edge::Base, base, ends)));
             }
         }
         if self.front.piecing != Piecing::Whole {
             let of = |panel, edge, seam, ends| Stretch::new(panel, edge, seam, ends);
             seams.push(Seam::new(
                 "front to back, at the sides",
+                "outer",
                 of("front-panel", Edge::Side, side, Length::ZERO),
                 of("outer-panel", Edge::Side, side, Length::ZERO),
             ));
             seams.push(Seam::new(
                 "front to back, at the base",
+                "outer",
                 of("front-panel", Edge::Base, base, side * 2),
                 of("outer-panel", Edge::Base, base, side * 2),
             ));
         }
+        let sewn = self.mouth.sewn_at();
         if self.lined() {
-            let of = |panel, ends| Stretch::new(panel, Edge::Top, self.mouth.seam, ends);
+            let of = |panel, ends| Stretch::new(panel, Edge::Top, sewn, ends);
             let smaller = self.lining_shorter(ruler) * 2;
-            seams.push(
-                Seam::new("round the mouth", of("outer-panel", outer_ends), of("lining-panel", lining_ends))
-                    .easing(smaller),
-            );
+            let round =
+                Seam::new("round the mouth", "mouth", of("outer-panel", outer_ends), of("lining-panel", lining_ends));
+            seams.push(round.easing(smaller));
         }
-        if self.mouth.kind == Mouth::Band {
-            let of = |panel, ends| Stretch::new(panel, Edge::Top, self.mouth.seam, ends);
+        let round = match self.mouth.kind {
+            Mouth::Band => Some(("band to the mouth", "band")),
+            Mouth::FacingOver | Mouth::FacingZip | Mouth::ZipBand => Some(("facing to the mouth", "facing")),
+            _ => None,
+        };
+        if let Some((name, piece)) = round {
+            let of = |panel, ends| Stretch::new(panel, Edge::Top, sewn, ends);
             let base = self.width + self.depth;
             let taken_in = if self.rise.taken_in() { base - self.flat_mouth() } else { Length::ZERO };
-            seams.push(
-                Seam::new("band to the mouth", of("outer-panel", outer_ends), of("band", side * 2)).easing(taken_in),
-            );
+            let ring = Seam::new(name, "mouth", of("outer-panel", outer_ends), of(piece, side * 2));
+            seams.push(ring.easing(taken_in));
         }
         seams
     }

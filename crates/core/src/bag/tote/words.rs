@@ -3,11 +3,12 @@
 use super::{LiningFit, StrapEnds, Tote};
 use crate::bag::boxing::{self, Boxing};
 use crate::bag::draft::Notice;
+use crate::bag::order::{Phase, Step, in_order};
 use crate::bag::piecing::Piecing;
-use crate::bag::pocket::PocketKind;
 use crate::bag::problems::Problems;
 use crate::bag::strap;
 use crate::measure::{Length, Ruler, default_length};
+use std::borrow::Cow;
 
 impl Tote {
     pub(super) fn notices(&self, ruler: Ruler, strap_drop: Option<Length>) -> Vec<Notice> {
@@ -73,50 +74,61 @@ impl Tote {
         found
     }
 
-    pub(super) fn steps(&self, ruler: Ruler) -> Vec<String> {
-        let mut steps: Vec<String> = Vec::new();
-        let mut add = |text: &str| steps.push(text.to_owned());
+    pub(super) fn steps(&self, ruler: Ruler) -> Vec<Step> {
+        let mut steps: Vec<Step> = Vec::new();
+        let mut add = |phase, key: &'static str, text: Cow<'static, str>| steps.push(Step::new(phase, key, text));
         if self.front.piecing != Piecing::Whole {
-            add("Piece the front and trim it to the panel’s size.");
+            add(Phase::Bare, "piece-front", "Piece the front and trim it to the panel’s size.".into());
         }
-        self.backing.step().into_iter().for_each(&mut add);
         if self.quilted {
-            add("Quilt the outer from the middle out, then trim it to size.");
+            add(Phase::Backed, "quilt", "Quilt the outer from the middle out, then trim it to size.".into());
         }
         if self.straps {
-            add("Make the straps.");
-        }
-        if self.pocket().kind != PocketKind::None {
-            add("Sew the pocket on the lining.");
+            add(Phase::Small, "straps", "Make the straps.".into());
         }
         if let Some(step) = self.rise.step(ruler) {
-            add(&step);
+            add(Phase::Flat, "take-in", step.into());
         }
         let folded_in = self.boxed() && self.boxing == Boxing::FoldedIn;
         if folded_in {
-            add(
-                "Fold every body right sides together, its base up between the panels: both folds of the base lie on each other.",
-            );
+            let text = "Fold every body right sides together, its base up between the panels: both folds of the base lie on each other.";
+            add(Phase::Outer, "fold-base", text.into());
         }
-        if self.lined() {
-            add("Join the outer at the sides.");
+        let base = if self.folded() { "" } else { " and the base" };
+        let sides = if self.lined() {
+            format!("Join the outer at the sides{base}.").into()
         } else {
-            add(&self.seam_kind.step(self.seam_side, "", ruler));
-        }
+            self.seam_kind.step(self.seam_side, base, ruler).into()
+        };
+        add(Phase::Outer, "outer", sides);
         if folded_in {
-            add("The side seams go through four layers at the folded base: turn, and press the base flat.");
+            let text = "The side seams go through four layers at the folded base: turn, and press the base flat.";
+            add(Phase::Outer, "turn-base", text.into());
         } else if self.boxed() {
-            add("Box the corners.");
+            add(Phase::Outer, "corners", "Box the corners.".into());
         }
-        if self.lining == LiningFit::Reversible && self.mouth.needs_gap() {
-            add("Sew the lining the same way, all round: there is no gap in it.");
-            add(
-                "Outer into lining, right sides together: sew round the mouth with the straps between, a gap between two strap ends; turn through it.",
-            );
-            add("Press the gap’s edges in and topstitch all round the mouth: that closes it.");
+        let own = self.backing.step().into_iter().chain(self.pocket().step());
+        let mouth = if self.lining == LiningFit::Reversible && self.mouth.needs_gap() {
+            vec![
+                Step::new(
+                    Phase::Lining,
+                    "lining",
+                    "Sew the lining the same way, all round: there is no gap in it.",
+                ),
+                Step::new(
+                    Phase::Together,
+                    "mouth",
+                    "Outer into lining, right sides together: sew round the mouth with the straps between, a gap between two strap ends; turn through it.",
+                ),
+                Step::new(
+                    Phase::Together,
+                    "close-gap",
+                    "Press the gap’s edges in and topstitch all round the mouth: that closes it.",
+                ),
+            ]
         } else {
-            self.mouth.steps(self.lined()).iter().for_each(|step| add(step));
-        }
-        steps
+            self.mouth.steps(self.lined())
+        };
+        in_order(own.chain(steps).chain(mouth))
     }
 }

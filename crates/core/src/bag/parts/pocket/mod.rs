@@ -14,6 +14,7 @@ use super::cloth::{Behind, ClothOf};
 use super::{Ground, PartOn, refuse_beyond};
 use crate::bag::draft::{Draft, Hardware};
 use crate::bag::field::{Choice, Field, Group, choice};
+use crate::bag::order::Phase;
 use crate::bag::problems::Problems;
 use crate::bag::round;
 use crate::bag::sewn::{Edge, Seam, Stretch};
@@ -474,8 +475,8 @@ impl PartOn for AddedPocket {
             let text = format!("{}: the last division takes what is left, {}.", on.name, on.show(last));
             draft.notices.push(on.note("divisions", text));
         }
-        let at = if self.make == PocketMake::Sleeve { draft.steps.len() } else { 0 };
-        draft.steps.insert(at, self.steps(wall, on));
+        let phase = if self.make == PocketMake::Sleeve { Phase::Outer } else { Phase::Flat };
+        draft.add_step(on.step(phase, self.steps(wall, on)));
         if self.make.is_window() {
             let text = format!(
                 "{}: stay the wall behind the window with a scrap of backing 1 in (2.5 cm) larger all round before it is slit.",
@@ -529,6 +530,7 @@ impl PartOn for AddedPocket {
             let seam = if self.make == PocketMake::Lined { self.turn } else { Length::ZERO };
             seams.push(Seam::new(
                 format!("{}, to its lining", on.name),
+                on.prefix.to_owned(),
                 stretch("pocket", Edge::Top, seam, side * 2),
                 stretch("lining", Edge::Top, seam, side * 2),
             ));
@@ -537,14 +539,14 @@ impl PartOn for AddedPocket {
             let panel = Stretch::new(piece, Edge::Across, Length::ZERO, side * 2);
             let across = format!("{}, across {}", on.name, the_wall(wall.side));
             seams.push(
-                Seam::new(across, stretch("pocket", Edge::Across, Length::ZERO, side * 2), panel)
+                Seam::new(across, on.prefix.to_owned(), stretch("pocket", Edge::Across, Length::ZERO, side * 2), panel)
                     .easing(self.fullness(wall)),
             );
         }
         if self.flap && self.make != PocketMake::Sleeve && !self.full_width() && !self.make.is_window() {
             let flap = stretch("flap", Edge::Top, self.turn, self.turn * 2);
             let pocket = stretch("pocket", Edge::Top, self.turn, self.turn * 2);
-            seams.push(Seam::new(format!("{}, flap over its top", on.name), pocket, flap).easing(self.fullness(wall)));
+            seams.push(Seam::new(format!("{}, flap over its top", on.name), on.prefix.to_owned(), pocket, flap).easing(self.fullness(wall)));
         }
         seams
     }
