@@ -64,6 +64,7 @@ test('stages by number keys, reasons by the keyboard', async ({ page, demo }) =>
     ['4', 'lay'],
     ['5', 'buy'],
     ['6', 'cut'],
+    ['7', 'make'],
     ['1', 'bag'],
   ] as const) {
     await page.locator('body').press(key);

@@ -2,7 +2,7 @@
 // large enough for a thumb.
 import { accessible, expect, test } from '../server';
 
-const STAGES = ['bag', 'pieces', 'cloth', 'lay', 'buy', 'cut'];
+const STAGES = ['bag', 'pieces', 'cloth', 'lay', 'buy', 'cut', 'make'];
 const PROJECTS = ['harvest-tote', 'crate-pouch', 'kneeler-duffel', 'tool-roll-list', 'flower-show-tote'];
 
 test.use({ viewport: { width: 400, height: 800 } });

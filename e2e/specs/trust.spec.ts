@@ -62,7 +62,7 @@ test('the policy lets every stage of the application work', async ({ page, demo 
   for (const place of [
     '',
     'cupboard',
-    ...['bag', 'pieces', 'cloth', 'lay', 'buy', 'cut'].map((s) => `projects/harvest-tote/${s}`),
+    ...['bag', 'pieces', 'cloth', 'lay', 'buy', 'cut', 'make'].map((s) => `projects/harvest-tote/${s}`),
   ]) {
     await page.goto(`${demo.address}/${place}`);
     await expect(page.locator('h1').first()).toBeAttached();

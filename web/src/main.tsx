@@ -15,6 +15,7 @@ import { BuyStage } from './stages/buy/BuyStage';
 import { ClothStage } from './stages/cloth/ClothStage';
 import { CutStage } from './stages/cut/CutStage';
 import { LayStage } from './stages/lay/LayStage';
+import { MakeStage } from './stages/make/MakeStage';
 import { PiecesStage } from './stages/pieces/PiecesStage';
 
 // What the server refuses it refuses again: only what could not be reached is asked for once more.
@@ -41,6 +42,7 @@ const router = createBrowserRouter([
       { path: 'lay', element: <LayStage /> },
       { path: 'buy', element: <BuyStage /> },
       { path: 'cut', element: <CutStage /> },
+      { path: 'make', element: <MakeStage /> },
     ],
   },
   { path: '*', element: <NotFound /> },

@@ -55,6 +55,10 @@ fn wrong(planned: &Planned) -> Option<String> {
             return Some(format!("{} of {wide:?} × {tall:?} has a mark beside it: {mark:?}", piece.id));
         }
     }
+    let steps: BTreeSet<&str> = planned.draft.steps.iter().map(|s| s.key.as_ref()).collect();
+    if steps.len() < planned.draft.steps.len() || !planned.draft.steps.iter().map(|s| s.phase).is_sorted() {
+        return Some(format!("the steps are not in order, or two have one key: {:?}", planned.draft.steps));
+    }
     let Some(job) = &planned.job else { return None };
     for piece in pieces.iter().filter(|p| p.when.is_laid()) {
         let laid: u32 = job.pieces.iter().filter(|p| p.id == piece.id).map(|p| p.count).sum();

@@ -128,7 +128,13 @@ fn a_print_is_drawn_as_large_as_it_is() {
     for scale in [4.0 / inch, 9.5 / inch, 31.0 / inch] {
         let drawing = draw::at_hand(cloth, &cloth.at_hand[0], ("k", Ruler::Eighth), scale);
         assert!((tile(&drawing) - 6.0 * inch * scale).abs() < 0.01);
-        let drawing = draw::piece(&planned.draft.pieces[0], Some(cloth), Ruler::Eighth, scale, (true, None));
+        let drawing = draw::piece(
+            &planned.draft.pieces[0],
+            Some(cloth),
+            Ruler::Eighth,
+            scale,
+            draw::Shown { marks: true, ..draw::Shown::default() },
+        );
         assert!((tile(&drawing) - 6.0 * inch * scale).abs() < 0.01);
     }
     // 54 in of cloth between the two ends of the line below it.
@@ -246,6 +252,29 @@ fn the_sheet_leaves_nothing_out() {
     }
 }
 
+/// Every step, every width of a seam and what was written down stand on the making sheet; what is ticked off says so.
+#[test]
+fn the_making_sheet_leaves_nothing_out() {
+    let note = Edit::Notes { text: "Walk the foot.\nNeedle 90".into() };
+    let pocket = Edit::AddPart { part: "pocket".into(), wall: Some("front".into()) };
+    let (project, planned, ..) =
+        made(System::Inches, &[pocket, note, Edit::Made { step: "straps".into(), done: true }]);
+    let pages = sheet::making_sheet_pages(&project, &planned);
+    let all: String = pages.iter().map(|p| p.body.as_str()).collect();
+    let making = project.making(&planned.draft);
+    assert!(making.len() > 5);
+    for now in &making {
+        let longest = now.step.text.split_whitespace().max_by_key(|w| w.len()).unwrap_or_default();
+        assert!(all.contains(longest) && all.contains(now.step.phase.name()), "{}", now.step.text);
+        for told in now.seams.iter().filter_map(|s| s.told(&planned.draft, project.ruler)) {
+            assert!(all.contains(&format!("sewn {}", told.seam)) && all.contains(&told.length), "{told:?}");
+        }
+    }
+    assert!(all.contains("Needle 90") && all.contains("Walk the foot."));
+    assert_eq!(all.matches(">done<").count(), 1);
+    assert!(all.matches("<rect").count() >= making.len(), "a box to tick for each step");
+}
+
 /// What is bought by the length, what comes off a block, and patches stand on the sheet too.
 #[test]
 fn the_sheet_knows_reels_blocks_and_patches() {
@@ -329,7 +358,7 @@ fn a_pieced_panel_shows_its_seams(#[case] front: &str, #[case] seams: usize) {
     };
     let (project, planned, ..) = made(System::Inches, &[make("front", front)]);
     let panel = planned.draft.piece("outer-panel").expect("a panel");
-    let plain = draw::piece(panel, project.cloth_of(panel.part), Ruler::Eighth, 1e-5, (false, None));
+    let plain = draw::piece(panel, project.cloth_of(panel.part), Ruler::Eighth, 1e-5, draw::Shown::default());
     let drawn = Document::parse(&plain.to_svg()).map(|d| {
         let clipped = d
             .descendants()
@@ -436,8 +465,13 @@ fn a_motif_is_drawn_where_it_falls() {
     let (_, height) = panel.size();
     let inch = Length::INCH.0 as f64;
     // 36 px aside and 8 below the top of the drawing.
-    let piece =
-        draw::piece(panel, Some(&project.cloths[0]), Ruler::Eighth, 10.0 / inch, (true, project.motif_on(panel)));
+    let piece = draw::piece(
+        panel,
+        Some(&project.cloths[0]),
+        Ruler::Eighth,
+        10.0 / inch,
+        draw::Shown { marks: true, motif: project.motif_on(panel), sewn: &[] },
+    );
     let (x, y) = moved(&piece, "piece-");
     assert!((x - (36.0 + 60.0)).abs() < 0.1 && (y - (8.0 + height.0 as f64 / inch * 5.0)).abs() < 0.1, "{x} {y}");
     // On the wall it stands as far from the left edge, less the seam.

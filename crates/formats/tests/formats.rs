@@ -131,13 +131,15 @@ fn drawings_are_well_formed() {
     let mut drawings = vec![bag.drawing];
     drawings.extend(draw::cloth_lay(&project, &job, &lay.cloths[0], 960.0, 440.0, "t"));
     drawings.extend(draw::thumbnail(&project, &job, &lay.cloths[0], 150.0, 90.0, "t"));
-    drawings.extend(
-        planned
-            .draft
-            .pieces
-            .iter()
-            .map(|p| draw::piece(p, project.cloth_of(p.part), project.ruler, 1e-5, (true, None))),
-    );
+    drawings.extend(planned.draft.pieces.iter().map(|p| {
+        draw::piece(
+            p,
+            project.cloth_of(p.part),
+            project.ruler,
+            1e-5,
+            draw::Shown { marks: true, ..draw::Shown::default() },
+        )
+    }));
     let steps = bofta_core::cutting::cut_list(&job, &lay.cloths, &planned.draft.pieces, &[]);
     for step in &steps {
         drawings.extend(draw::cut_step(

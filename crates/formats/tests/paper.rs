@@ -79,7 +79,8 @@ fn drawings(project: &Project, planned: &Planned, job: &Job, lay: &Lay) -> Resul
     }
     for piece in &planned.draft.pieces {
         let cloth = project.cloth_of(piece.part);
-        let drawing = draw::piece(piece, cloth, project.ruler, 1e-4, (true, None));
+        let drawing =
+            draw::piece(piece, cloth, project.ruler, 1e-4, draw::Shown { marks: true, ..draw::Shown::default() });
         told(&format!("the piece {}", piece.id), &drawing)?;
     }
     for on in &lay.cloths {
@@ -125,6 +126,16 @@ fn paper(project: &Project, planned: &Planned, job: &Job, lay: &Lay) -> Result<(
         let spaced = piece.name.split_whitespace().collect::<Vec<_>>().join(" ");
         if !has_words(&text, &spaced) {
             return Err(format!("{spaced:?} is not on the sheet"));
+        }
+    }
+    let mut sewn = String::new();
+    for (n, page) in sheet::making_sheet_pages(project, planned).iter().enumerate() {
+        sewn.push_str(&said(page).map_err(|why| format!("making, page {}: {why}", n + 1))?);
+        sewn.push(' ');
+    }
+    for step in &planned.draft.steps {
+        if !has_words(&sewn, &step.text.split_whitespace().collect::<Vec<_>>().join(" ")) {
+            return Err(format!("{:?} is not on the making sheet", step.text));
         }
     }
     let list = shopping_list(project, &planned.draft, job, lay, None);

@@ -75,8 +75,19 @@ fn from_nothing_to_the_sheet() {
     assert!(step["reading"]["words"].as_str().is_some_and(|w| w.ends_with("inches")));
     let total = view["steps"].as_u64().expect("steps");
     assert_eq!(server.get(&format!("/api/projects/{id}/steps/{}", total + 1)).0, 404);
+    // How it is made: each step with its seams, to be ticked off.
+    let (status, making) = server.get(&format!("/api/projects/{id}/making"));
+    assert_eq!((status, &making["done"]), (200, &json!(0)));
+    let outer = making["steps"].as_array().and_then(|s| s.iter().find(|s| s["key"] == "outer")).expect("a step");
+    assert_eq!((&outer["phase"], &outer["seams"][0]["seam"]), (&json!("outer"), &json!("½ in")));
+    assert!(outer["pieces"][0]["drawing"]["body"].as_str().is_some_and(|b| b.contains("stroke-dasharray")));
+    let (status, view) = server.edit(&id, json!([{ "edit": "made", "step": "outer", "done": true }]));
+    assert_eq!((status, &view["steps_made"]), (200, &json!(1)), "{view}");
+    let (status, refused) = server.edit(&id, json!([{ "edit": "made", "step": "steam", "done": true }]));
+    assert_eq!((status, &refused["problems"][0]["field"]), (422, &json!("step")), "{refused}");
     for (file, kind, start) in [
         ("cut-sheet.pdf", "application/pdf", "%PDF-"),
+        ("making-sheet.pdf", "application/pdf", "%PDF-"),
         ("cut-list.csv", "text/csv; charset=utf-8", "piece,part"),
         ("job.json", "application/json", "{"),
         ("lay.json", "application/json", "{"),

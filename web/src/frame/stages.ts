@@ -5,7 +5,7 @@ import type { ProjectView } from '../api/client';
 const counted = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`;
 
 export interface StageInfo {
-  key: 'bag' | 'pieces' | 'cloth' | 'lay' | 'buy' | 'cut';
+  key: 'bag' | 'pieces' | 'cloth' | 'lay' | 'buy' | 'cut' | 'make';
   name: string;
   figure: (view: ProjectView) => string;
   /** Something here needs attention. */
@@ -62,5 +62,12 @@ export const STAGES: StageInfo[] = [
     name: 'Cut',
     figure: (v) => (v.steps > 0 ? `${v.steps_done} of ${v.steps}` : '–'),
     pin: pinned('cut'),
+  },
+  {
+    key: 'make',
+    name: 'Make',
+    figure: (v) =>
+      v.steps_of_making > 0 ? `${v.steps_made} of ${v.steps_of_making}` : v.has_notes ? 'notes' : '–',
+    pin: pinned('make'),
   },
 ];

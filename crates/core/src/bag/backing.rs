@@ -1,8 +1,8 @@
 //! Backing: fleece, interfacing or firm stabiliser behind a panel, by three schools. Common practice.
 
-use super::order::{Phase, Step};
 use super::draft::Draft;
 use super::field::{Field, Group, choice};
+use super::order::{Phase, Step};
 use crate::measure::{Length, Ruler};
 use crate::piece::{Dimension, Figure, Grain, Part, Piece, Term, When};
 use crate::shape::{Point, outset};
@@ -307,7 +307,7 @@ pub(super) fn fuse_blocks(draft: &mut Draft, ruler: Ruler) {
 }
 
 /// The step at which backings are fused.
-const FUSING: &str = "fuse";
+pub const FUSING: &str = "fuse";
 
 const FUSE: &str = "Fuse the backing to its panels. Heat and steam burn: follow the sheet that came with it.";
 const FUSE_BLOCKS: &str = "Fuse each block to its backing, from the middle out; let it cool flat, then cut the panels from it. Heat and steam burn: follow the sheet that came with it.";

@@ -2,13 +2,13 @@
 //!
 //! Front and back (W + 2s) × (H + b + t), sides (D + 2s) × the same, base (W + 2s) × (D + 2s); `mouth` decides t.
 
-use super::order::{Phase, Step, in_order};
 use super::Design;
 use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
 use super::draft::{Draft, Finished, Notice, millilitres};
 use super::extras::{Extras, Place};
 use super::field::{Field, Group};
 use super::mouth::{self, Around, Mouth, MouthFinish};
+use super::order::{Phase, Step, in_order};
 use super::pocket::{Pocket, PocketFor, PocketKind, PocketSides};
 use super::problems::Problems;
 use super::sewn::{Edge, Seam, Stretch};
@@ -451,9 +451,7 @@ impl Caddy {
             Step::new(Phase::Flat, "pocket", text)
         });
         let body = "Sew the sides to front and back, stopping one allowance above the base; sew in the base.";
-        let handle = self
-            .handle
-            .then(|| Step::new(Phase::Last, "handle", "Stitch the handle down on both sides."));
+        let handle = self.handle.then(|| Step::new(Phase::Last, "handle", "Stitch the handle down on both sides."));
         let outer = Step::new(Phase::Outer, "outer", body);
         let first = self.backing.step().into_iter().chain(pockets);
         in_order(first.chain([outer]).chain(self.mouth.steps(true)).chain(handle))

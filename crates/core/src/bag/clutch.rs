@@ -3,12 +3,12 @@
 //! Body (W + 2s) × (2H + flap + s at the mouth + s at the flap's edge), lining alike; band W + 2s long, its finished
 //! height + 2 turns.
 
-use super::order::{Phase, Step, in_order};
 use super::Design;
 use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
 use super::draft::{Draft, Finished, Hardware, Notice};
 use super::extras::{Extras, Place};
 use super::field::{Field, Group};
+use super::order::{Phase, Step, in_order};
 use super::pocket::{PocketChoice, PocketKind};
 use super::problems::Problems;
 use super::sewn::{Edge, Seam, Stretch};
@@ -207,9 +207,8 @@ impl Design for Clutch {
             note: "centred on the flap, on a scrap of firm backing".into(),
         }];
         hardware.extend(pocket.hardware(ruler));
-        let band = (self.band > Length::ZERO).then(|| {
-            Step::new(Phase::Flat, "band", "Turn the band’s edges under and stitch it on the flap.")
-        });
+        let band = (self.band > Length::ZERO)
+            .then(|| Step::new(Phase::Flat, "band", "Turn the band’s edges under and stitch it on the flap."));
         let steps = self.backing.step().into_iter().chain(band).chain(pocket.step()).chain([
             Step::new(Phase::Flat, "snap", "Set the snap: solid surface, fingers clear, eyes protected."),
             Step::new(
@@ -227,8 +226,7 @@ impl Design for Clutch {
                 "Sew body and lining together round flap and mouth, turn, press, topstitch.",
             ),
         ]);
-        let mut draft =
-            Draft { pieces, hardware, steps: in_order(steps), notices, ..Draft::default() };
+        let mut draft = Draft { pieces, hardware, steps: in_order(steps), notices, ..Draft::default() };
         let place = Place {
             outer: "outer-panel",
             outer_top: self.seam_top,

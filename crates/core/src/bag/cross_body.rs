@@ -3,13 +3,13 @@
 //! Panel (W + D + 2s) × (H + D/2 + b + t) as any boxed bag, split at the height of the base: each side of that seam
 //! takes one allowance. Strap: longest + round a ring and a slider; a short tab holds the other ring.
 
-use super::order::{Phase, Step, in_order};
 use super::Design;
 use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
 use super::boxing::Corner;
 use super::draft::{Draft, Finished, Good, Hardware, Notice, millilitres};
 use super::extras::{Extras, Place};
 use super::field::{Field, Group};
+use super::order::{Phase, Step, in_order};
 use super::piecing::{Patchwork, Piecing};
 use super::pocket::{PocketChoice, PocketKind};
 use super::problems::Problems;
@@ -283,7 +283,7 @@ impl Design for CrossBody {
             ));
         }
         let pieced = (self.front.piecing != Piecing::Whole)
-            .then(|| Step::new(Phase::Bare, "piece-front", "Piece the uppers and trim them to size."));
+            .then(|| Step::new(Phase::Bare, "piece-upper", "Piece the uppers and trim them to size."));
         let mut draft = Draft {
             pieces,
             goods,

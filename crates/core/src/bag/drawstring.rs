@@ -3,13 +3,13 @@
 //! Unlined with a folded casing: (W + 2s) × 2(H + turn + casing) in one piece, or two panels with a base seam. Casings
 //! of their own are shorter than the panel by the side seams and a clearance; round bases take a wall π·d + 2s long.
 
-use super::order::{Phase, Step, in_order};
 use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
 use super::boxing::{self, Corner};
 use super::cord::{self, CordRoute};
 use super::draft::{Draft, Finished, Notice, millilitres};
 use super::extras::{Extras, Place};
 use super::field::{Choice, Field, Group, choice};
+use super::order::{Phase, Step, in_order};
 use super::pocket::{PocketChoice, PocketKind};
 use super::problems::Problems;
 use super::seam::SeamKind;

@@ -3,10 +3,10 @@
 //! Body L + 2s long and π·d less the zip + 2z round; ends circles d + 2s. A pair of straps that runs up the body from
 //! the base, over as the handle and down again: 2 × (2 × run + handle).
 
-use super::order::{Phase, Step, in_order};
 use super::draft::{Draft, Finished, Good, GoodKind, Hardware, Notice};
 use super::extras::{Extras, Place};
 use super::field::{Field, Group};
+use super::order::{Phase, Step, in_order};
 use super::pocket::{Pocket, PocketKind, PocketSides};
 use super::problems::Problems;
 use super::sewn::{Edge, Seam, Stretch};
@@ -136,7 +136,8 @@ impl Duffel {
 
     fn steps(&self) -> Vec<Step> {
         let step = |phase, key: &'static str, text: &'static str| Step::new(phase, key, text);
-        let quilt = step(Phase::Backed, "quilt", "Quilt the body from the middle out, then trim it to size.");
+        let quilt =
+            step(Phase::Backed, "quilt-outer-panel", "Quilt the body from the middle out, then trim it to size.");
         let pocket =
             step(Phase::Flat, "pocket", "Fold the pockets, lay them on the body between the lines of webbing.");
         let over = if self.pocket { ", over the pockets’ edges" } else { "" };
@@ -149,7 +150,8 @@ impl Duffel {
         } else {
             "Bind the seams of the ends."
         };
-        let shoulder = "Tack the ring tabs into the end seams before they are sewn; thread the strap through slider and hooks.";
+        let shoulder =
+            "Tack the ring tabs into the end seams before they are sewn; thread the strap through slider and hooks.";
         let all = [
             self.quilted.then_some(quilt),
             self.pocket.then_some(pocket),
@@ -317,15 +319,8 @@ impl Design for Duffel {
         }
         let r = self.height.0 as f64 / 2.0 / Length::CENTIMETRE.0 as f64;
         let ml = PI * r * r * self.width.0 as f64 / Length::CENTIMETRE.0 as f64;
-        let mut draft = Draft {
-            pieces,
-            goods,
-            hardware,
-            steps: self.steps(),
-            notices,
-            millilitres: ml as i64,
-            ..Draft::default()
-        };
+        let mut draft =
+            Draft { pieces, goods, hardware, steps: self.steps(), notices, millilitres: ml as i64, ..Draft::default() };
         let place = Place {
             outer: "outer-panel",
             outer_top: self.seam_top,

@@ -1,9 +1,9 @@
 //! What is added to a bag of any family: a closure at an open mouth, a key loop, ring tabs, a label. Common practice; the
 //! sizes that have no field are our own choice.
 
-use super::order::{Phase, Step};
 use super::draft::{Draft, Hardware};
 use super::field::{Field, Group, choice};
+use super::order::{Phase, Step};
 use super::problems::Problems;
 use super::strap::{Strap, StrapMake};
 use crate::measure::{Length, Ruler, System, default_length};

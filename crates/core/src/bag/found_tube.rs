@@ -4,10 +4,10 @@
 //! Finished width = girth / 2 − depth at the base; cut length = H + D/2 + b, plus the mouth's hem unless it is kept, less
 //! b where the closed end is. The lining is the tube again: half its girth at mouth and base, and two seams.
 
-use super::order::{Phase, Step, in_order};
 use super::Design;
 use super::draft::{Draft, Finished, Notice, millilitres};
 use super::field::{Field, Group, choice};
+use super::order::{Phase, Step, in_order};
 use super::problems::Problems;
 use super::solid::{Solid, ThreadKind};
 use super::strap::{self, Strap, StrapMake};
@@ -82,7 +82,9 @@ impl FoundTube {
             _ => format!("Sew the base, {} from the edge{corners}.", show(self.seam_base)),
         };
         let sides = show(self.seam_side);
-        let lining = format!("Trace the tube for the lining and add its seams; sew its sides, {sides} from the edge, and its base; drop it in.");
+        let lining = format!(
+            "Trace the tube for the lining and add its seams; sew its sides, {sides} from the edge, and its base; drop it in."
+        );
         let mouth = match (self.keeps_mouth(), self.lined) {
             (true, true) => "Catch the lining under the tube’s own hem.".to_owned(),
             (true, false) => "The tube’s own hem is the mouth: nothing is sewn there.".to_owned(),

@@ -6,11 +6,11 @@
 //! full height − f − t + p with t and p the top seam. Facing over a lining of full height: both take t, the facing f + t and
 //! its turned edge, or a seam to a zip.
 
-use super::order::{Phase, Step};
 use super::binding::{self, BindingFold};
 use super::boxing::Named;
 use super::draft::Hardware;
 use super::field::{Choice, Field, Group, choice};
+use super::order::{Phase, Step};
 use super::problems::Problems;
 use super::solid::Solid;
 use super::zip::zip;
@@ -481,7 +481,10 @@ impl MouthFinish {
                 "Turn both edges in and press; drop the lining in, wrong sides together, the strap ends between, and topstitch twice round the mouth.",
             )],
             Mouth::Bound => vec![
-                first("drop-in", "Drop the lining in, wrong sides together, strap ends on the inside; baste the raw edges."),
+                first(
+                    "drop-in",
+                    "Drop the lining in, wrong sides together, strap ends on the inside; baste the raw edges.",
+                ),
                 mouth("Bind the raw edges round the mouth."),
             ],
             Mouth::Band => vec![

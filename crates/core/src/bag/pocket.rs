@@ -1,9 +1,9 @@
 //! Pockets: a pocket is one thing, whatever bag it is sewn on. Common practice.
 
-use super::order::{Phase, Step};
 use super::draft::{Hardware, Notice};
 use super::field::{Field, Group, choice};
 use super::fit::{Holds, Thing, fitted};
+use super::order::{Phase, Step};
 use super::problems::Problems;
 use super::wall::{Looks, Moves, Seen, Side};
 use super::zip::zip;

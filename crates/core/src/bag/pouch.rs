@@ -3,13 +3,13 @@
 //! Flat: two outer and two lining (W + 2s) × (H + b + z), z being the zip's seam. Boxed as any bag. Half-round: faces
 //! with a straight edge at the zip, and a gusset as long as the curve on its seam line.
 
-use super::order::{Phase, Step, in_order};
 use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
 use super::base::BaseJoin;
 use super::boxing::{self, Corner};
 use super::draft::{Draft, Finished, Notice, millilitres};
 use super::extras::{Extras, Place};
 use super::field::{Field, Group, choice};
+use super::order::{Phase, Step, in_order};
 use super::pocket::{PocketChoice, PocketKind};
 use super::problems::Problems;
 use super::seam::SeamKind;
@@ -438,7 +438,9 @@ impl Design for Pouch {
                 }
                 PouchStyle::Flat => seams.push(Seam::like("side seam", "outer", of(Edge::Side, side, base + top))),
                 PouchStyle::Boxed => seams.push(Seam::like("side seam", "outer", of(Edge::Side, side, top))),
-                PouchStyle::AllBoxed => seams.push(Seam::like("side seam", "outer", of(Edge::Side, side, Length::ZERO))),
+                PouchStyle::AllBoxed => {
+                    seams.push(Seam::like("side seam", "outer", of(Edge::Side, side, Length::ZERO)))
+                }
                 PouchStyle::HalfRound => seams.push(Seam::new(
                     "round the curve",
                     round,
@@ -537,7 +539,11 @@ impl Pouch {
                 "Open the zip. Sew outer to outer and lining to lining at the sides, a gap in one side of the lining.";
             add(together, "outer", text);
         } else {
-            add(together, "outer", "Open the zip. Sew outer to outer and lining to lining all round, a gap in the lining’s base.");
+            add(
+                together,
+                "outer",
+                "Open the zip. Sew outer to outer and lining to lining all round, a gap in the lining’s base.",
+            );
         }
         if matches!(self.style, PouchStyle::Boxed | PouchStyle::AllBoxed) {
             add(together, "corners", "Box the corners.");

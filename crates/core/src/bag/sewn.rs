@@ -2,8 +2,9 @@
 //! out from the cut pieces, so that a draft whose edges differ is found.
 
 use super::draft::Draft;
-use crate::measure::Length;
+use crate::measure::{Length, Ruler};
 use crate::piece::{Dimension, Figure, Piece};
+use crate::shape::Point;
 use std::borrow::Cow;
 use std::f64::consts::{FRAC_PI_2, PI};
 
@@ -86,6 +87,29 @@ impl Stretch {
         let piece = draft.piece(&self.piece)?.as_trimmed();
         Some((edge_of(&piece, self.edge, self.seam, size)? - self.ends) * i64::from(self.times))
     }
+}
+
+/// Where `edge` runs on `piece` as it is trimmed: stretches of its outline, counter-clockwise, so that the piece lies at
+/// their left. None of what is laid right across, or where the piece has no such edge.
+pub fn runs(piece: &Piece, edge: Edge) -> Vec<[Point; 2]> {
+    let trimmed = piece.as_trimmed();
+    let ((width, height), corners) = (trimmed.size(), trimmed.outline().corners());
+    let next = corners.iter().skip(1).chain(corners.first());
+    let along = |[a, b]: &[Point; 2]| {
+        let (level, upright) = (a.y == b.y, a.x == b.x);
+        match &trimmed.figure {
+            Figure::Circle => edge == Edge::Round,
+            Figure::HalfRound if level && a.y == height => edge == Edge::Top,
+            Figure::HalfRound => edge == Edge::Round,
+            _ if level && a.y == height => edge == Edge::Top,
+            _ if level && a.y == Length::ZERO => edge == Edge::Base,
+            _ if level => edge == Edge::LegAcross,
+            Figure::Rounded(_) if !upright => edge == Edge::Base,
+            _ if upright && a.x > Length::ZERO && a.x < width => edge == Edge::LegUp,
+            _ => matches!(edge, Edge::Side | Edge::SideToFold),
+        }
+    };
+    corners.iter().zip(next).map(|(a, b)| [*a, *b]).filter(along).collect()
 }
 
 /// From corner to corner of the cut edge; of a curve, on the seam line.
@@ -173,6 +197,53 @@ impl Seam {
         let [one, other] = &self.sides;
         Some([one.exact(draft)? - self.ease, other.exact(draft)?])
     }
+
+    /// The seam in words; nothing where the draft lacks one of its pieces.
+    pub fn told(&self, draft: &Draft, ruler: Ruler) -> Option<Told> {
+        let show = |l: Length| format!("{} {}", ruler.show(l.round_to(ruler.step())).text, ruler.system().symbol());
+        let named = |s: &Stretch| {
+            let piece = draft.piece(&s.piece).map_or(s.piece.as_ref(), |p| p.name.as_ref());
+            format!("{piece}, {}", s.edge.name())
+        };
+        let [one, other] = self.lengths(draft)?;
+        let (longer, by) = if one >= other { (&self.sides[0], one - other) } else { (&self.sides[1], other - one) };
+        let apart = if self.ease > Length::ZERO {
+            Some(format!("{} is {} longer on purpose", named(&self.sides[0]), show(self.ease)))
+        } else {
+            (by >= ruler.step()).then(|| {
+                format!("{} is {} longer, from sizes brought up to the ruler: ease it in", named(longer), show(by))
+            })
+        };
+        Some(Told {
+            name: self.name.to_string(),
+            one: named(&self.sides[0]),
+            other: (self.sides[0] != self.sides[1]).then(|| named(&self.sides[1])),
+            length: show(one),
+            seam: show(self.sides[0].seam),
+            // Sizes, corners and a curve are each brought up to a line.
+            meets: self.exact(draft).is_none_or(|[one, other]| (one - other).0.abs() <= ruler.step().0 * 2),
+            apart,
+        })
+    }
+}
+
+/// A seam in words.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Told {
+    /// `base seam`.
+    pub name: String,
+    /// `Outer panel, base`.
+    pub one: String,
+    /// What it is sewn to; nothing where it is sewn to another of the same.
+    pub other: Option<String>,
+    /// How long it is on the line it is sewn on, with its unit.
+    pub length: String,
+    /// How far from the edge it is sewn, with its unit.
+    pub seam: String,
+    /// Both sides are equally long, but for what bringing sizes to the ruler adds.
+    pub meets: bool,
+    /// That one side is longer than the other by a line of the ruler or more, and what is done about it.
+    pub apart: Option<String>,
 }
 
 /// The seams of panels that are boxed by corners cut out: the legs of a corner meet each other. Sewn at the two `steps`.

@@ -20,7 +20,7 @@ use crate::measure::{Length, Ruler, ShopStep, System};
 use crate::piece::{Dimension, Grain, Part, Piece, PrintRule, Term};
 use crate::shape::Outline;
 use serde::{Deserialize, Serialize};
-use std::collections::{BTreeMap, HashSet};
+use std::collections::{BTreeMap, BTreeSet, HashSet};
 use std::sync::Arc;
 
 /// Which way straps run on the cloth.
@@ -75,6 +75,12 @@ pub struct Project {
     pub lay: LayChoices,
     /// Steps done at the table.
     pub steps_done: u32,
+    /// Keys of the steps of making that are ticked off. What is no step of the bag as it is now is remembered.
+    #[serde(default, skip_serializing_if = "BTreeSet::is_empty")]
+    pub made: BTreeSet<String>,
+    /// What the maker writes down about it.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub notes: String,
     /// The plan that is being cut, from the first cut on; kept beside the document, not in it.
     #[serde(skip)]
     pub cutting: Option<Arc<CutPlan>>,
@@ -147,6 +153,8 @@ impl Project {
             from: BTreeMap::new(),
             lay: LayChoices::default(),
             steps_done: 0,
+            made: BTreeSet::new(),
+            notes: String::new(),
             cutting: None,
             made_up: BTreeMap::new(),
             measured: BTreeMap::new(),

@@ -5,6 +5,7 @@ mod answers;
 mod blocks;
 mod by_formula;
 mod families;
+mod making;
 mod making_up;
 mod mouths;
 mod parts;

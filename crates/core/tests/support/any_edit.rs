@@ -215,10 +215,15 @@ pub fn any_edit(project: &Project, random: &mut Random) -> Edit {
             family: [Family::ALL[random.below(Family::ALL.len())].key(), "hat"][usize::from(random.below(9) == 0)]
                 .to_owned(),
         },
-        17 => match random.below(4) {
+        17 => match random.below(5) {
             0 => Edit::KeepTry { name: pick(WORDS, random).into() },
             1 => Edit::TakeTry { name: pick(WORDS, random).into() },
             2 => Edit::ForgetTry { name: pick(WORDS, random).into() },
+            3 if random.below(2) == 0 => {
+                let step = pick(&["straps", "outer", "mouth", "part-1", "nothing"], random).into();
+                Edit::Made { step, done: random.below(3) > 0 }
+            }
+            3 => Edit::Notes { text: any(random) },
             _ => Edit::Scale { percent: [0, 1, 50, 90, 100, 130, 400, 90_000][random.below(8)] },
         },
         18 => match random.below(4) {

@@ -27,6 +27,6 @@ pub use font::{FONT_FILES, Face, has_sign, text_width};
 pub use lay::{cloth_lay, thumbnail};
 pub use on_print::{PrintBoard, print_board};
 pub use pattern::swatch;
-pub use piece::piece;
+pub use piece::{Shown, piece};
 pub use solid::family;
 pub use table::{at_hand, bolt, on_shelf};

@@ -3,6 +3,7 @@
 use super::canvas::{Canvas, Drawing, Style, ink, num};
 use super::font::Face;
 use super::pattern::paint;
+use bofta_core::bag::sewn::{Edge, runs};
 use bofta_core::measure::{Length, Ruler};
 use bofta_core::piece::{Figure, From, Mark, Patches, Piece, When};
 use bofta_core::project::ProjectCloth;
@@ -10,14 +11,24 @@ use bofta_core::shape::Point;
 
 const MARGIN: f64 = 26.0;
 
-/// Draws `piece` at `scale` pixels a length unit, so that pieces beside each other compare; with its marks, and with a
-/// motif of its print where that falls on it, if it has a place there.
+/// What a drawing of a piece shows beside its outline and sizes.
+#[derive(Clone, Copy, Debug, Default)]
+pub struct Shown<'a> {
+    /// Its marks.
+    pub marks: bool,
+    /// Where a motif of its print falls on it.
+    pub motif: Option<Point>,
+    /// Where it is sewn: its edges, and how far from them.
+    pub sewn: &'a [(Edge, Length)],
+}
+
+/// Draws `piece` at `scale` pixels a length unit, so that pieces beside each other compare.
 pub fn piece(
     piece: &Piece,
     cloth: Option<&ProjectCloth>,
     ruler: Ruler,
     scale: f64,
-    (marks, motif): (bool, Option<Point>),
+    Shown { marks, motif, sewn }: Shown<'_>,
 ) -> Drawing {
     let (width, height) = piece.size();
     let (w, h) = (width.0 as f64 * scale, height.0 as f64 * scale);
@@ -38,6 +49,9 @@ pub fn piece(
         for mark in &piece.marks {
             draw_mark(&mut canvas, mark, (x, y, w, h), scale);
         }
+    }
+    for (edge, seam) in sewn {
+        stitched(&mut canvas, runs(piece, *edge), *seam, at, scale);
     }
     if w > 30.0 && h > 34.0 {
         canvas.arrow(x + w / 2.0, y + h / 2.0 + 10.0, 20.0, 0.0);
@@ -65,6 +79,23 @@ pub fn piece(
         }
     }
     canvas.finish(w + MARGIN * 2.0 + 10.0, h + 8.0 + 32.0)
+}
+
+/// The seam line along `runs` of an outline that goes counter-clockwise: `seam` to its left, dotted as all that is sewn,
+/// and not so near the edge that it cannot be told from it.
+fn stitched(canvas: &mut Canvas, runs: Vec<[Point; 2]>, seam: Length, at: impl Fn(Point) -> (f64, f64), scale: f64) {
+    let inwards = (seam.0 as f64 * scale).max(3.0);
+    for [from, to] in runs {
+        let ((x1, y1), (x2, y2)) = (at(from), at(to));
+        let long = (x2 - x1).hypot(y2 - y1);
+        if long <= 0.0 {
+            continue;
+        }
+        // On the screen, where y goes down, left of the way is (dy, −dx).
+        let (dx, dy) = ((y2 - y1) / long * inwards, -(x2 - x1) / long * inwards);
+        canvas.line(x1 + dx, y1 + dy, x2 + dx, y2 + dy, &Style::line(ink::PAPER, 4.2));
+        canvas.line(x1 + dx, y1 + dy, x2 + dx, y2 + dy, &Style::line(ink::MADDER, 2.2).dash("2.5 3"));
+    }
 }
 
 /// The seams between patches, dotted as all that is sewn, within the outline.

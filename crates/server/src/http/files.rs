@@ -15,6 +15,7 @@ use bofta_formats::{csv, draw, outlines, write_job, write_lay};
 pub(super) fn routes() -> Router<App> {
     Router::new()
         .route("/api/projects/{id}/cut-sheet.pdf", get(cut_sheet))
+        .route("/api/projects/{id}/making-sheet.pdf", get(making_sheet))
         .route("/api/projects/{id}/cut-list.csv", get(cut_list))
         .route("/api/projects/{id}/outlines.dxf", get(outlines_dxf))
         .route("/api/projects/{id}/outlines.svg", get(outlines_svg))
@@ -40,14 +41,28 @@ async fn cut_sheet(State(app): State<App>, At(id): At<String>) -> Result<Respons
     app.blocking(A_SHEET, move |work| {
         let (kept, planned, laid) = planned_and_laid(work, &id)?;
         let _turn = work.turn()?;
-        let pdf =
-            sheet::cut_sheet(&kept.project, &planned, &laid.job, &laid.lay, work.stop()).map_err(|e| match e {
-                e @ SheetError::OutOfTime { .. } => ApiError::field("cut-sheet.pdf", "", format!("{e}.")),
-                fault => ApiError::internal(fault),
-            })?;
-        Ok(file("application/pdf", "cut-sheet.pdf", pdf))
+        let pdf = sheet::cut_sheet(&kept.project, &planned, &laid.job, &laid.lay, work.stop());
+        on_paper("cut-sheet.pdf", pdf)
     })
     .await
+}
+
+async fn making_sheet(State(app): State<App>, At(id): At<String>) -> Result<Response, ApiError> {
+    app.blocking(A_SHEET, move |work| {
+        let kept = work.project(&id)?;
+        let planned = kept.project.plan().map_err(ApiError::fields)?;
+        let _turn = work.turn()?;
+        on_paper("making-sheet.pdf", sheet::making_sheet(&kept.project, &planned, work.stop()))
+    })
+    .await
+}
+
+fn on_paper(name: &str, pdf: Result<Vec<u8>, SheetError>) -> Result<Response, ApiError> {
+    let pdf = pdf.map_err(|e| match e {
+        e @ SheetError::OutOfTime { .. } => ApiError::field(name, "", format!("{e}.")),
+        fault => ApiError::internal(fault),
+    })?;
+    Ok(file("application/pdf", name, pdf))
 }
 
 async fn cut_list(State(app): State<App>, At(id): At<String>) -> Result<Response, ApiError> {

@@ -69,6 +69,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(projects::undo))
         .routes(routes!(projects::redo))
         .routes(routes!(projects::step))
+        .routes(routes!(projects::making))
         .routes(routes!(projects::alternatives))
         .routes(routes!(projects::turns))
         .routes(routes!(on_print::board))

@@ -7,6 +7,7 @@ use crate::laying::{FIRST, Keep, Laid, Laying, first_answer, job_key, laid, must
 use crate::view::{
     Card, Change, Context, DrawingView, PROGRAM, ProjectView, StepView, card, plain_card, project_view, step_view,
 };
+use crate::view::{MakingView, making_view};
 use crate::work::{A_REQUEST, SEVERAL_LAYS, Work};
 use axum::Json;
 use axum::extract::State;
@@ -323,6 +324,18 @@ pub async fn step(State(app): State<App>, At((id, number)): At<(String, usize)>)
         step_view(&kept.project, &laid, &planned, &steps, number).map(Json).ok_or_else(|| {
             ApiError::new(StatusCode::NOT_FOUND, format!("There is no step {number}: this plan has {}.", steps.len()))
         })
+    })
+    .await
+}
+
+/// How the bag is made, step by step.
+#[utoipa::path(get, path = "/api/projects/{id}/making", params(("id" = String, Path)),
+    responses((status = 200, body = MakingView), (status = 404, body = ApiErrorBody), (status = 422, body = ApiErrorBody)))]
+pub async fn making(State(app): State<App>, At(id): At<String>) -> Result<Json<MakingView>, ApiError> {
+    app.blocking(A_REQUEST, move |work| {
+        let kept = work.project(&id)?;
+        let planned = kept.project.plan().map_err(ApiError::fields)?;
+        Ok(Json(making_view(&kept.project, &planned)))
     })
     .await
 }

@@ -3,6 +3,7 @@
 mod bag;
 mod cloth;
 mod lay;
+mod making;
 mod measure;
 mod notice;
 mod part;
@@ -16,6 +17,7 @@ use serde::Serialize;
 
 pub use bag::{FamilyView, bought_text, family_views};
 pub use lay::{LayView, lay_view};
+pub use making::{MakingView, making_view};
 pub use measure::{DimensionView, DrawingView, Measure};
 pub use notice::ProblemView;
 pub use project::{Change, Context, ProjectView, project_view};

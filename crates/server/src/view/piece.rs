@@ -7,7 +7,7 @@ use bofta_core::bag::{Group, MadeUp};
 use bofta_core::measure::Length;
 use bofta_core::piece::{Figure, Grain, Part, Piece, PrintRule, When};
 use bofta_core::project::{Lies, MotifAt, Planned, Project, is_measured_later};
-use bofta_formats::draw::piece;
+use bofta_formats::draw::{Shown, piece};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -136,7 +136,7 @@ fn piece_view(project: &Project, p: &Piece, scale: f64) -> PieceView {
         measured: measured_view(project, p),
         made_up: made_up_view(project, p),
         cloth: cloth.map(|c| c.id.clone()),
-        drawing: piece(p, cloth, ruler, scale, (true, motif)).into(),
+        drawing: piece(p, cloth, ruler, scale, Shown { marks: true, motif, sewn: &[] }).into(),
     }
 }
 

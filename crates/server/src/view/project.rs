@@ -86,6 +86,11 @@ pub struct ProjectView {
     pub shopping_list: Option<String>,
     pub steps: u32,
     pub steps_done: u32,
+    /// Steps of making it, and how many are done.
+    pub steps_of_making: usize,
+    pub steps_made: usize,
+    /// Something is written down about it.
+    pub has_notes: bool,
     /// How many ways of dressing it are kept.
     pub tries: usize,
     pub tally: TallyView,
@@ -170,6 +175,9 @@ pub fn project_view(context: &Context<'_>) -> Result<ProjectView, StoreError> {
         purchases: laid.as_ref().map(|l| purchase_views(project, l)).unwrap_or_default(),
         steps: steps.len() as u32,
         steps_done: project.steps_done,
+        steps_of_making: planned.draft.steps.len(),
+        steps_made: project.steps_made(&planned.draft),
+        has_notes: !project.notes.is_empty(),
         tries: project.tries.len(),
         tally,
         notices: notices(project, &planned, laid.as_ref(), missing.as_ref(), failed.as_deref()),

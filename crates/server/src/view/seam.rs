@@ -1,7 +1,6 @@
 //! What is sewn to what, and how long it is on the seam line.
 
-use bofta_core::bag::sewn::Stretch;
-use bofta_core::measure::Length;
+use bofta_core::bag::sewn::Told;
 use bofta_core::project::{Planned, Project};
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -25,34 +24,14 @@ pub struct SeamView {
     pub apart: Option<String>,
 }
 
+impl From<Told> for SeamView {
+    fn from(told: Told) -> Self {
+        let Told { name, one, other, length, seam, meets, apart } = told;
+        Self { name, one, other, length, seam, meets, apart }
+    }
+}
+
 pub(super) fn seams(project: &Project, planned: &Planned) -> Vec<SeamView> {
-    let (draft, ruler) = (&planned.draft, project.ruler);
-    let show = |l: Length| format!("{} {}", ruler.show(l.round_to(ruler.step())).text, project.system.symbol());
-    let named = |s: &Stretch| {
-        let piece = draft.piece(&s.piece).map_or(s.piece.as_ref(), |p| p.name.as_ref());
-        format!("{piece}, {}", s.edge.name())
-    };
-    let view = |seam: bofta_core::bag::sewn::Seam| {
-        let [one, other] = seam.lengths(draft)?;
-        let (longer, by) = if one >= other { (&seam.sides[0], one - other) } else { (&seam.sides[1], other - one) };
-        let apart = if seam.ease > Length::ZERO {
-            Some(format!("{} is {} longer on purpose", named(&seam.sides[0]), show(seam.ease)))
-        } else {
-            (by >= ruler.step()).then(|| {
-                format!("{} is {} longer, from sizes brought up to the ruler: ease it in", named(longer), show(by))
-            })
-        };
-        // Sizes, corners and a curve are each brought up to a line.
-        let meets = seam.exact(draft).is_none_or(|[one, other]| (one - other).0.abs() <= ruler.step().0 * 2);
-        Some(SeamView {
-            meets,
-            name: seam.name.to_string(),
-            one: named(&seam.sides[0]),
-            other: (seam.sides[0] != seam.sides[1]).then(|| named(&seam.sides[1])),
-            length: show(one),
-            seam: show(seam.sides[0].seam),
-            apart,
-        })
-    };
-    project.bag.seams(ruler).into_iter().filter_map(view).collect()
+    let seams = project.bag.seams(project.ruler);
+    seams.iter().filter_map(|s| s.told(&planned.draft, project.ruler)).map(SeamView::from).collect()
 }

@@ -397,6 +397,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/making": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the bag is made, step by step. */
+        get: operations["making"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/other-widths": {
         parameters: {
             query?: never;
@@ -1283,6 +1300,18 @@ export interface components {
             lengths: string;
             width?: components["schemas"]["Length"] | null;
         } | {
+            /** @description Whether it is done. */
+            done: boolean;
+            /** @enum {string} */
+            edit: "made";
+            /** @description Its key. */
+            step: string;
+        } | {
+            /** @enum {string} */
+            edit: "notes";
+            /** @description As written, line by line. */
+            text: string;
+        } | {
             /**
              * Format: int32
              * @description How many.
@@ -1423,6 +1452,14 @@ export interface components {
              */
             taken: number;
         };
+        /** @description A piece that a step has in hand. */
+        InHandView: {
+            /** Format: int32 */
+            count: number;
+            drawing: components["schemas"]["DrawingView"];
+            id: string;
+            name: string;
+        };
         /**
          * @description How strips are joined end to end.
          * @enum {string}
@@ -1535,6 +1572,29 @@ export interface components {
             not: string[];
             /** @description The names of those that were not tried to the end. */
             untried: string[];
+        };
+        /** @description A step of making the bag. */
+        MakingStepView: {
+            done: boolean;
+            /** @description By which it is ticked off. */
+            key: string;
+            phase: components["schemas"]["Phase"];
+            /** @description As a heading. */
+            phase_name: string;
+            /** @description The pieces in hand, to one scale, dotted where they are sewn. */
+            pieces: components["schemas"]["InHandView"][];
+            /** @description What is sewn at it. */
+            seams: components["schemas"]["SeamView"][];
+            text: string;
+        };
+        /** @description The making of a bag. */
+        MakingView: {
+            /** @description How many are done. */
+            done: number;
+            /** @description What the maker wrote down. */
+            notes: string;
+            /** @description Its steps in order; none of a cut list of one's own. */
+            steps: components["schemas"]["MakingStepView"][];
         };
         /** @description A length as it is shown. */
         Measure: {
@@ -1653,6 +1713,11 @@ export interface components {
          * @enum {string}
          */
         Pattern: "plain" | "seeds" | "ticking" | "check" | "sprig" | "cans" | "flower" | "fleece";
+        /**
+         * @description The state the work is in; steps of an earlier one come first.
+         * @enum {string}
+         */
+        Phase: "bare" | "backed" | "small" | "flat" | "outer" | "lining" | "together" | "last";
         /** @description A place on a picture, in pixels from its upper left. */
         PictureMark: {
             /** Format: double */
@@ -1774,6 +1839,8 @@ export interface components {
             cloths: components["schemas"]["ClothView"][];
             /** @description The sign prices are shown with; may be empty. */
             currency: string;
+            /** @description Something is written down about it. */
+            has_notes: boolean;
             id: string;
             lay?: components["schemas"]["LayView"] | null;
             /** @description Why there is no lay, although every part has a cloth. */
@@ -1798,6 +1865,9 @@ export interface components {
             steps: number;
             /** Format: int32 */
             steps_done: number;
+            steps_made: number;
+            /** @description Steps of making it, and how many are done. */
+            steps_of_making: number;
             /** @description `in` or `cm`. */
             system: string;
             tally: components["schemas"]["TallyView"];
@@ -5381,6 +5451,118 @@ export interface operations {
                 };
             };
             /** @description What is kept cannot be read, or a field cannot stand. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The database or a turn at computing cannot be had just now: try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The disk is full: nothing more can be kept. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+        };
+    };
+    making: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MakingView"];
+                };
+            };
+            /** @description The path, the query or the body cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A page of another site asked. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description This address does not take that method. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description It stands against how things are now. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The server was asked under a name that is not its own. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;

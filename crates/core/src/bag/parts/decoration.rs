@@ -3,9 +3,9 @@
 
 use super::cloth::ClothOf;
 use super::{Ground, PartOn, refuse_beyond};
-use crate::bag::order::Phase;
 use crate::bag::draft::{Draft, Notice, Stage};
 use crate::bag::field::{Choice, Field, Group, choice};
+use crate::bag::order::Phase;
 use crate::bag::problems::Problems;
 use crate::bag::quilting::cut_over;
 use crate::bag::wall::{At, Looks, Moves, Seen, Side, Wall};
@@ -230,13 +230,14 @@ impl PartOn for AddedDecoration {
         let place = wall.side.answer().name.to_lowercase();
         let early = if self.moment == Moment::AfterBacking { Phase::Backed } else { Phase::Bare };
         let (phase, text) = match self.technique {
-            Technique::Embroidery => {
-                (early, format!("{}: embroider it{cut}{when}, its centre on the mark; try a paper print first.", on.name))
+            Technique::Embroidery => (
+                early,
+                format!("{}: embroider it{cut}{when}, its centre on the mark; try a paper print first.", on.name),
+            ),
+            Technique::Applique => {
+                (early, format!("{}: turn its edges and sew it on the {place}{cut}{when}.", on.name))
             }
-            Technique::Applique => (early, format!("{}: turn its edges and sew it on the {place}{cut}{when}.", on.name)),
-            Technique::Paint => {
-                (Phase::Last, format!("{}: paint the {place} last, card between the layers.", on.name))
-            }
+            Technique::Paint => (Phase::Last, format!("{}: paint the {place} last, card between the layers.", on.name)),
         };
         draft.add_step(on.step(phase, text));
     }

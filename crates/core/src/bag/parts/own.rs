@@ -2,9 +2,9 @@
 
 use super::cloth::ClothOf;
 use super::{Ground, PartOn, refuse_beyond};
-use crate::bag::order::Phase;
 use crate::bag::draft::Draft;
 use crate::bag::field::{Choice, Field, Group, choice};
+use crate::bag::order::Phase;
 use crate::bag::problems::Problems;
 use crate::bag::wall::Side;
 use crate::measure::{Length, Ruler, System, default_length};

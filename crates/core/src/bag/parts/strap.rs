@@ -6,9 +6,9 @@
 
 use super::cloth::{Behind, ClothOf};
 use super::{Ground, PartOn, refuse_beyond, relabel};
-use crate::bag::order::Phase;
 use crate::bag::draft::{Draft, Hardware};
 use crate::bag::field::{Choice, Field, Group, choice};
+use crate::bag::order::Phase;
 use crate::bag::problems::Problems;
 use crate::bag::strap::{self, Strap, StrapMake};
 use crate::bag::wall::{At, Looks, Moves, Seen, Side, Wall};

@@ -78,10 +78,14 @@ impl Tote {
         let mut steps: Vec<Step> = Vec::new();
         let mut add = |phase, key: &'static str, text: Cow<'static, str>| steps.push(Step::new(phase, key, text));
         if self.front.piecing != Piecing::Whole {
-            add(Phase::Bare, "piece-front", "Piece the front and trim it to the panel’s size.".into());
+            add(Phase::Bare, "piece-front-panel", "Piece the front and trim it to the panel’s size.".into());
         }
         if self.quilted {
-            add(Phase::Backed, "quilt", "Quilt the outer from the middle out, then trim it to size.".into());
+            add(
+                Phase::Backed,
+                "quilt-outer-panel",
+                "Quilt the outer from the middle out, then trim it to size.".into(),
+            );
         }
         if self.straps {
             add(Phase::Small, "straps", "Make the straps.".into());
@@ -110,11 +114,7 @@ impl Tote {
         let own = self.backing.step().into_iter().chain(self.pocket().step());
         let mouth = if self.lining == LiningFit::Reversible && self.mouth.needs_gap() {
             vec![
-                Step::new(
-                    Phase::Lining,
-                    "lining",
-                    "Sew the lining the same way, all round: there is no gap in it.",
-                ),
+                Step::new(Phase::Lining, "lining", "Sew the lining the same way, all round: there is no gap in it."),
                 Step::new(
                     Phase::Together,
                     "mouth",

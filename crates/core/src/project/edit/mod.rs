@@ -408,6 +408,18 @@ pub enum Edit {
         /// Each length as typed, commas between them; empty when there is none.
         lengths: String,
     },
+    /// A step of making the bag is done, or is not.
+    Made {
+        /// Its key.
+        step: String,
+        /// Whether it is done.
+        done: bool,
+    },
+    /// What the maker writes down.
+    Notes {
+        /// As written, line by line.
+        text: String,
+    },
     /// So many steps are done at the table.
     StepsDone {
         /// How many.
@@ -421,6 +433,8 @@ impl Edit {
         !matches!(
             self,
             Self::StepsDone { .. }
+                | Self::Made { .. }
+                | Self::Notes { .. }
                 | Self::ClothLook { .. }
                 | Self::LengthsAtHand { .. }
                 | Self::PiecesAtHand { .. }
@@ -501,6 +515,8 @@ impl Project {
             Edit::Project { field, value } => self.edit_project(*field, value),
             Edit::LengthsAtHand { kind, width, lengths } => self.edit_lengths(*kind, *width, lengths),
             Edit::PiecesAtHand { name, size, count } => self.edit_pieces_at_hand(name, *size, count),
+            Edit::Made { step, done } => self.tick(step, *done),
+            Edit::Notes { text } => self.write_down(text),
             Edit::StepsDone { count } => self.edit_steps_done(*count),
         }
     }

@@ -546,7 +546,10 @@ impl PartOn for AddedPocket {
         if self.flap && self.make != PocketMake::Sleeve && !self.full_width() && !self.make.is_window() {
             let flap = stretch("flap", Edge::Top, self.turn, self.turn * 2);
             let pocket = stretch("pocket", Edge::Top, self.turn, self.turn * 2);
-            seams.push(Seam::new(format!("{}, flap over its top", on.name), on.prefix.to_owned(), pocket, flap).easing(self.fullness(wall)));
+            seams.push(
+                Seam::new(format!("{}, flap over its top", on.name), on.prefix.to_owned(), pocket, flap)
+                    .easing(self.fullness(wall)),
+            );
         }
         seams
     }

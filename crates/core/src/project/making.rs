@@ -1,0 +1,106 @@
+//! How far the making has come: the steps of the bag with their seams, what is ticked off, and what the maker writes down.
+
+use super::Project;
+use crate::FieldProblem;
+use crate::bag::backing::FUSING;
+use crate::bag::sewn::{Edge, Seam};
+use crate::bag::{Draft, Step};
+use crate::measure::Length;
+use crate::name;
+use crate::piece::{Part, Piece};
+use std::collections::BTreeMap;
+
+/// The most letters of what a maker writes down about a project.
+pub const MOST_LETTERS: usize = 4000;
+
+/// A step of making the bag, as it stands.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Making {
+    /// What is done.
+    pub step: Step,
+    /// It is ticked off.
+    pub done: bool,
+    /// What is sewn at it.
+    pub seams: Vec<Seam>,
+    /// The pieces that are in hand, by their ids, and where each is sewn: its edges, and how far from them.
+    pub pieces: Vec<(String, Vec<(Edge, Length)>)>,
+}
+
+impl Project {
+    /// The steps of making what is drafted, in order.
+    pub fn making(&self, draft: &Draft) -> Vec<Making> {
+        let seams: Vec<Seam> = self.bag.seams(self.ruler).into_iter().filter(|s| s.lengths(draft).is_some()).collect();
+        let of = |step: &Step| {
+            let sewn: Vec<Seam> = seams.iter().filter(|s| s.step == step.key).cloned().collect();
+            Making {
+                done: self.made.contains(step.key.as_ref()),
+                pieces: in_hand(step, &sewn, draft),
+                seams: sewn,
+                step: step.clone(),
+            }
+        };
+        draft.steps.iter().map(of).collect()
+    }
+
+    /// How many steps of what is drafted are ticked off.
+    pub fn steps_made(&self, draft: &Draft) -> usize {
+        draft.steps.iter().filter(|s| self.made.contains(s.key.as_ref())).count()
+    }
+
+    /// Ticks the step `key` off, or takes the tick away.
+    pub(super) fn tick(&mut self, key: &str, done: bool) -> Result<String, FieldProblem> {
+        let draft = match &self.cutting {
+            Some(plan) => plan.planned().draft,
+            None => self.drafted().map_err(|p| p.into_iter().next().unwrap_or_else(|| unknown(key)))?.0,
+        };
+        let step = draft.steps.iter().find(|s| s.key == key).ok_or_else(|| unknown(key))?;
+        let short: String = step.text.split([':', '.', ';']).next().unwrap_or_default().to_owned();
+        if done {
+            self.made.insert(key.to_owned());
+        } else {
+            self.made.remove(key);
+        }
+        Ok(format!("{short}, {}", if done { "done" } else { "not done" }))
+    }
+
+    /// Keeps what the maker writes down, line by line as it is written.
+    pub(super) fn write_down(&mut self, text: &str) -> Result<String, FieldProblem> {
+        let kept: String = text.chars().filter(|c| *c == '\n' || !name::is_unwritable(*c)).collect();
+        let letters = kept.chars().count();
+        if letters > MOST_LETTERS {
+            let message = format!("The notes have {letters} letters: at most {MOST_LETTERS} are kept.");
+            return Err(FieldProblem::new("notes", letters, message));
+        }
+        self.notes = kept.trim_end().to_owned();
+        Ok("Notes".to_owned())
+    }
+}
+
+fn unknown(key: &str) -> FieldProblem {
+    FieldProblem::new("step", key, format!("There is no step “{key}” in making this bag."))
+}
+
+/// The pieces a step has in hand: those of its seams, of its part, of the panel it makes up, what is fused to what; else
+/// those that it is named after: `zip-tab` of `zip-tabs`.
+fn in_hand(step: &Step, seams: &[Seam], draft: &Draft) -> Vec<(String, Vec<(Edge, Length)>)> {
+    let mut edges: BTreeMap<&str, Vec<(Edge, Length)>> = BTreeMap::new();
+    for side in seams.iter().flat_map(|s| &s.sides) {
+        let of_piece = edges.entry(side.piece.as_ref()).or_default();
+        if !of_piece.contains(&(side.edge, side.seam)) {
+            of_piece.push((side.edge, side.seam));
+        }
+    }
+    let panel = step.key.strip_prefix("piece-").or_else(|| step.key.strip_prefix("quilt-"));
+    let stem = step.key.trim_end_matches('s');
+    let named = |id: &str| id == stem || id.strip_prefix(stem).is_some_and(|rest| rest.starts_with('-'));
+    let is_backed = |id: &str| draft.pieces.iter().any(|p| p.backs.as_deref() == Some(id));
+    let concerns = |p: &Piece| match step.key.as_ref() {
+        _ if !seams.is_empty() => edges.contains_key(p.id.as_ref()) || (step.key.starts_with("part-") && named(&p.id)),
+        _ if panel.is_some() => panel == Some(p.id.as_ref()) || panel == p.patch_of.as_deref(),
+        FUSING => p.backs.is_some() || is_backed(&p.id) || !p.block_of.is_empty(),
+        "straps" => p.part == Part::Straps && !p.id.starts_with("part-"),
+        _ => named(&p.id),
+    };
+    let pieces = draft.pieces.iter().filter(|p| concerns(p));
+    pieces.map(|p| (p.id.to_string(), edges.get(p.id.as_ref()).cloned().unwrap_or_default())).collect()
+}
