@@ -17,7 +17,7 @@ use super::sewn::{Edge, Seam, Stretch, boxed};
 use super::solid::{Solid, ThreadKind};
 use super::strap::{Strap, StrapMake};
 use super::wall::{Seen, Side, Wall};
-use super::zip::zip;
+use super::zip::{sliders_field, with_sliders, zip};
 use crate::FieldProblem;
 use crate::measure::{Length, Ruler, System, default_length};
 use crate::piece::{Dimension, Figure, Part, Piece, Term};
@@ -35,6 +35,8 @@ pub struct CrossBody {
     pub base_height: Length,
     /// How the upper is made up.
     pub front: Patchwork,
+    /// How many sliders the zip has.
+    pub zip_sliders: u32,
     /// How the strap is made.
     pub strap_make: StrapMake,
     /// Its finished width.
@@ -183,6 +185,7 @@ impl Design for CrossBody {
             depth: size(16, 50),
             base_height: size(24, 80),
             front: Patchwork { piecing: Piecing::Grid, columns: 4, rows: 3, seam: size(2, 7) },
+            zip_sliders: 1,
             strap_make: StrapMake::EdgesToMiddle,
             strap_width: size(8, 25),
             strap_length: size(416, 1300),
@@ -203,6 +206,7 @@ impl Design for CrossBody {
             Field::size("base_height", "Base cloth, up the front", Group::Base, &mut self.base_height).scaling(),
         ];
         all.extend(self.front.fields("How the upper is made up"));
+        all.push(sliders_field(Group::Closure, &mut self.zip_sliders));
         all.extend([
             Field::choice("strap_make", "How the strap is made", Group::Straps, &mut self.strap_make),
             Field::size("strap_width", "Finished width", Group::Straps, &mut self.strap_width),
@@ -253,7 +257,7 @@ impl Design for CrossBody {
         let teeth = self.width + self.depth - default_length(ruler.system(), 4, 10) * 2;
         let ring = |name, count| Hardware { name, count, size: Some(self.strap_width), note: "inside width".into() };
         let mut hardware = vec![
-            zip("Zip", teeth, "the mouth less ½ in (1 cm) at both ends", ruler),
+            with_sliders(zip("Zip", teeth, "the mouth less ½ in (1 cm) at both ends", ruler), self.zip_sliders),
             ring("D-ring".into(), 2),
             ring("Swivel hook".into(), 2),
             ring("Slider".into(), 1),

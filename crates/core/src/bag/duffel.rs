@@ -12,7 +12,7 @@ use super::problems::Problems;
 use super::sewn::{Edge, Seam, Stretch};
 use super::solid::{Solid, ThreadKind};
 use super::wall::{Side, Wall};
-use super::zip::zip;
+use super::zip::{sliders_field, with_sliders, zip};
 use super::{Design, quilting, round};
 use crate::FieldProblem;
 use crate::measure::{Length, Ruler, System, default_length};
@@ -28,6 +28,8 @@ pub struct Duffel {
     pub height: Length,
     /// How much of the zip's tape shows.
     pub zip_shows: Length,
+    /// How many sliders the zip has.
+    pub zip_sliders: u32,
     /// Whether it is lined.
     pub lined: bool,
     /// Quilted before it is trimmed.
@@ -215,6 +217,7 @@ impl Design for Duffel {
             width: size(160, 500),
             height: size(80, 260),
             zip_shows: size(6, 15),
+            zip_sliders: 1,
             lined: true,
             quilted: false,
             pocket: true,
@@ -235,6 +238,7 @@ impl Design for Duffel {
             Field::size("width", "From end to end", Group::Size, &mut self.width).scaling(),
             Field::size("height", "Across the ends", Group::Size, &mut self.height).scaling(),
             Field::size("zip_shows", "How much of the zip shows", Group::Closure, &mut self.zip_shows),
+            sliders_field(Group::Closure, &mut self.zip_sliders),
             Field::toggle("quilted", "Body quilted before it is trimmed", Group::Front, &mut self.quilted),
             Field::toggle("lined", "Lined", Group::Lining, &mut self.lined),
             Field::toggle("pocket", "Pockets under the webbing", Group::Pocket, &mut self.pocket),
@@ -309,7 +313,7 @@ impl Design for Duffel {
             length: loops,
             width: Some(self.strap_width),
         }];
-        let mut hardware = vec![zip("Zip", self.width, "the body’s length, a double slider if it can be had", ruler)];
+        let mut hardware = vec![with_sliders(zip("Zip", self.width, "the body’s length", ruler), self.zip_sliders)];
         let mut notices = vec![Notice::note(
             "strap_width",
             "No strength is promised for any strap: load the bag beyond what it will carry before trusting it.",

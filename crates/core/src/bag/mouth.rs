@@ -13,10 +13,11 @@ use super::field::{Choice, Field, Group, choice};
 use super::order::{Phase, Step};
 use super::problems::Problems;
 use super::solid::Solid;
-use super::zip::zip;
+use super::zip::{sliders_field, with_sliders, zip};
 use crate::FieldProblem;
 use crate::measure::{Length, Ruler, System, default_length};
-use crate::piece::{Dimension, Part, Piece, Term};
+use crate::piece::{Dimension, Grain, Part, Piece, Term};
+use std::borrow::Cow;
 
 choice! {
     /// How the mouth is finished.
@@ -68,6 +69,10 @@ pub struct MouthFinish {
     pub zip_short: Length,
     /// How wide each half of a recessed zip panel shows; nothing for half the depth.
     pub zip_panel: Length,
+    /// How many sliders the zip has.
+    pub zip_sliders: u32,
+    /// How far the zip hangs out past one end, its end covered; nothing for not at all.
+    pub zip_tail: Length,
 }
 
 /// The walls a mouth goes round.
@@ -98,6 +103,8 @@ impl MouthFinish {
             binding_fold: BindingFold::Double,
             zip_short: size(16, 50),
             zip_panel: Length::ZERO,
+            zip_sliders: 1,
+            zip_tail: Length::ZERO,
         }
     }
 
@@ -147,6 +154,9 @@ impl MouthFinish {
                 &mut self.zip_panel,
             )
             .only_if(kind == Mouth::FacingZip),
+            sliders_field(Group::Mouth, &mut self.zip_sliders).only_if(zipped),
+            Field::size("zip_tail", "The zip hangs out past one end; 0 for not", Group::Mouth, &mut self.zip_tail)
+                .only_if(zipped),
             Field::size(
                 "turned_in",
                 if kind == Mouth::FacingOver {
@@ -320,6 +330,7 @@ impl MouthFinish {
             );
             problems.refuse("zip_short", self.zip_short, message);
         }
+        problems.between("zip_tail", "the zip’s tail", self.zip_tail, Length::ZERO, mouth);
         if self.kind == Mouth::FacingZip && self.zip_panel != Length::ZERO {
             problems.between("zip_panel", "zip panel", self.zip_panel, Length::CENTIMETRE, mouth);
         }
@@ -346,15 +357,32 @@ impl MouthFinish {
             "turned in over the lining, its free edge stitched"
         };
         let pieces = on_each_wall(around, "facing", "Facing", Part::Outer, &deep, note);
+        if !zipped {
+            return (pieces, vec![]);
+        }
         let teeth = self.teeth(around.width.0, around.depth);
-        (
-            pieces,
-            if zipped {
-                vec![zip("Zip", teeth, "in the middle of the mouth, shorter at both ends", ruler)]
-            } else {
-                vec![]
-            },
-        )
+        let (end, zip) = self.zip(teeth, "in the middle of the mouth, shorter at both ends", ruler);
+        (pieces.into_iter().chain(end).collect(), vec![zip])
+    }
+
+    /// The zip with its sliders and its tail, and what covers the end that hangs out.
+    fn zip(&self, teeth: Length, why: &str, ruler: Ruler) -> (Option<Piece>, Hardware) {
+        let show = |l: Length| format!("{} {}", ruler.show(l).text, ruler.system().symbol());
+        let hangs = self.zip_tail > Length::ZERO;
+        let why = if hangs { format!("{why}, {} past one end", show(self.zip_tail)) } else { why.to_owned() };
+        let bought = with_sliders(zip("Zip", teeth + self.zip_tail, &why, ruler), self.zip_sliders);
+        let side = |name, times, field| {
+            let inch = default_length(ruler.system(), 8, 25);
+            let turned = Term::times("turned in", 2, self.seam, "seam_top");
+            Dimension::sum(vec![Term::times(name, times, inch, field), turned], ruler)
+        };
+        let cover = hangs.then(|| {
+            let (wide, tall) =
+                (side("as the zip is wide", 1, "zip_tail"), side("both sides of its end", 2, "zip_tail"));
+            let note = "folded over the end of the zip, its edges turned in, and stitched round";
+            Piece::new("zip-end", "Zip end", Part::Outer, wide, tall).lying(Grain::Any).noted(note)
+        });
+        (cover, bought)
     }
 
     /// Facing f deep: cut f + t + p; the zip panel between it and the lining, shorter than the mouth.
@@ -392,7 +420,9 @@ impl MouthFinish {
         };
         pieces.push(panel("zip-panel", "Zip panel", Part::Outer));
         pieces.push(panel("zip-panel-lining", "Zip panel lining", Part::Lining));
-        (pieces, vec![zip("Zip", teeth, "shorter than the mouth", ruler)])
+        let (end, zip) = self.zip(teeth, "shorter than the mouth", ruler);
+        pieces.extend(end);
+        (pieces, vec![zip])
     }
 
     /// The layers where it is stitched all round.
@@ -428,10 +458,14 @@ impl MouthFinish {
         }
     }
 
+    fn zip_step(&self, text: &'static str) -> Cow<'static, str> {
+        if self.zip_tail > Length::ZERO { format!("{text} Cover its end.").into() } else { text.into() }
+    }
+
     /// How it is sewn, once the outer is made up: the lining first, the mouth itself at the step `mouth`.
     pub(super) fn steps(&self, lined: bool) -> Vec<Step> {
         let mouth = |text: &'static str| Step::new(Phase::Together, "mouth", text);
-        let first = |key, text: &'static str| Step::new(Phase::Together, key, text);
+        let first = |key, text: Cow<'static, str>| Step::new(Phase::Together, key, text);
         if !lined {
             return vec![mouth(match self.kind {
                 Mouth::Bound => "Baste the strap ends to the inside of the raw edge and bind it.",
@@ -454,25 +488,28 @@ impl MouthFinish {
                 "Outer into lining, right sides together: sew round the mouth with the straps between, turn, close the gap.",
             )],
             Mouth::DoubleHem => vec![
-                first("drop-in", "Drop the lining in, wrong sides together."),
+                first("drop-in", "Drop the lining in, wrong sides together.".into()),
                 mouth("Turn the hem twice, the lining’s edge and the strap ends under it, and stitch."),
             ],
             Mouth::FacingZip => vec![
-                first("zip", "Sew the zip between its panels; catch them in the seam of facing and lining."),
+                first("zip", self.zip_step("Sew the zip between its panels; catch them in the seam of facing and lining.")),
                 mouth("Facing to outer round the mouth, straps between; turn through the lining, close the gap."),
             ],
             Mouth::FacingOver => vec![
                 first(
                     "drop-in",
-                    "Drop the lining in, wrong sides together, strap ends between it and the outer; tack the raw edges.",
+                    "Drop the lining in, wrong sides together, strap ends between it and the outer; tack the raw edges.".into(),
                 ),
                 mouth(
                     "Join the facings at the sides, turn the free edge under; slip the ring over the bag, right sides together, sew round the mouth, turn it in and stitch.",
                 ),
             ],
             Mouth::ZipBand => vec![
-                first("drop-in", "Drop the lining in, wrong sides together; tack the raw edges."),
-                first("zip", "Sew the facings’ free edges to the zip, and to each other past its ends; open the zip."),
+                first("drop-in", "Drop the lining in, wrong sides together; tack the raw edges.".into()),
+                first(
+                    "zip",
+                    self.zip_step("Sew the facings’ free edges to the zip, and to each other past its ends; open the zip."),
+                ),
                 mouth(
                     "Join the facings at the sides; slip the ring over the bag, right sides together, sew round the mouth, turn it in and stitch.",
                 ),
@@ -483,12 +520,12 @@ impl MouthFinish {
             Mouth::Bound => vec![
                 first(
                     "drop-in",
-                    "Drop the lining in, wrong sides together, strap ends on the inside; baste the raw edges.",
+                    "Drop the lining in, wrong sides together, strap ends on the inside; baste the raw edges.".into(),
                 ),
                 mouth("Bind the raw edges round the mouth."),
             ],
             Mouth::Band => vec![
-                first("drop-in", "Drop the lining in, wrong sides together."),
+                first("drop-in", "Drop the lining in, wrong sides together.".into()),
                 mouth(
                     "Join the bands at the sides; sew one edge to the outside, strap ends between, fold it over the raw edges and stitch it down inside.",
                 ),

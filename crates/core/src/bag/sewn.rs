@@ -25,7 +25,8 @@ pub enum Edge {
     LegUp,
     /// From one raw side edge to the other, where it is widest: what is laid on it reaches as far.
     Across,
-    /// All round a circle; of a half-round face, round its curve and up both sides.
+    /// All round a circle; of a half-round face, round its curve and its straight sides; of one that stands, also along
+    /// the base.
     Round,
 }
 
@@ -37,8 +38,8 @@ impl Edge {
             Self::Base => "base",
             Self::Side => "side",
             Self::SideToFold => "side, down to the fold",
-            Self::LegAcross => "cut-out corner, across",
-            Self::LegUp => "cut-out corner, up",
+            Self::LegAcross => "the corner’s leg across",
+            Self::LegUp => "the corner’s leg up",
             Self::Across => "right across",
             Self::Round => "all round",
         }
@@ -59,12 +60,25 @@ pub struct Stretch {
     /// What is taken off at its two ends together, where it runs into other seams; less than nothing where a cut-out
     /// corner opens.
     pub ends: Length,
+    /// Where the seam goes on to, on the next piece.
+    pub then: Option<Box<Stretch>>,
 }
 
 impl Stretch {
     /// One `edge` of `piece`, sewn `seam` from it, `ends` less at both ends together.
     pub fn new(piece: &'static str, edge: Edge, seam: Length, ends: Length) -> Self {
-        Self { piece: piece.into(), edge, times: 1, seam, ends }
+        Self { piece: piece.into(), edge, times: 1, seam, ends, then: None }
+    }
+
+    /// Going on along `next`.
+    #[must_use]
+    pub fn then(self, next: Self) -> Self {
+        Self { then: Some(Box::new(next)), ..self }
+    }
+
+    /// It and what it goes on to.
+    pub fn all(&self) -> impl Iterator<Item = &Self> {
+        std::iter::successors(Some(self), |s| s.then.as_deref())
     }
 
     /// `times` of it.
@@ -85,7 +99,11 @@ impl Stretch {
 
     fn by(&self, draft: &Draft, size: fn(&Dimension) -> Length) -> Option<Length> {
         let piece = draft.piece(&self.piece)?.as_trimmed();
-        Some((edge_of(&piece, self.edge, self.seam, size)? - self.ends) * i64::from(self.times))
+        let own = (edge_of(&piece, self.edge, self.seam, size)? - self.ends) * i64::from(self.times);
+        match &self.then {
+            Some(next) => Some(own + next.by(draft, size)?),
+            None => Some(own),
+        }
     }
 }
 
@@ -98,7 +116,7 @@ pub fn runs(piece: &Piece, edge: Edge) -> Vec<[Point; 2]> {
     let along = |[a, b]: &[Point; 2]| {
         let (level, upright) = (a.y == b.y, a.x == b.x);
         match &trimmed.figure {
-            Figure::Circle => edge == Edge::Round,
+            Figure::Circle | Figure::Arched => edge == Edge::Round,
             Figure::HalfRound if level && a.y == height => edge == Edge::Top,
             Figure::HalfRound => edge == Edge::Round,
             _ if level && a.y == height => edge == Edge::Top,
@@ -119,6 +137,11 @@ fn edge_of(piece: &Piece, edge: Edge, seam: Length, size: fn(&Dimension) -> Leng
     Some(match (edge, &piece.figure) {
         (Edge::Round, Figure::Circle) => round((width - seam * 2).0 as f64 * PI),
         (Edge::Round, Figure::HalfRound) => round((width - seam * 2).0 as f64 * FRAC_PI_2) + (height - width / 2) * 2,
+        (Edge::Round, Figure::Arched) => {
+            let curve = round((width - seam * 2).0 as f64 * FRAC_PI_2) + (height - width / 2) * 2;
+            // Both straight sides end a seam above the raw edge of the base.
+            curve - seam * 2 + (width - seam * 2)
+        }
         (Edge::Round, _) => return None,
         (Edge::LegAcross, Figure::CutOut { across, .. } | Figure::CutAtFold { across, .. }) => size(across),
         (Edge::LegUp, Figure::CutOut { up, .. } | Figure::CutAtFold { up, .. }) => size(up),
@@ -201,9 +224,13 @@ impl Seam {
     /// The seam in words; nothing where the draft lacks one of its pieces.
     pub fn told(&self, draft: &Draft, ruler: Ruler) -> Option<Told> {
         let show = |l: Length| format!("{} {}", ruler.show(l.round_to(ruler.step())).text, ruler.system().symbol());
+        let name_of = |s: &Stretch| draft.piece(&s.piece).map_or(s.piece.as_ref(), |p| p.name.as_ref()).to_owned();
         let named = |s: &Stretch| {
-            let piece = draft.piece(&s.piece).map_or(s.piece.as_ref(), |p| p.name.as_ref());
-            format!("{piece}, {}", s.edge.name())
+            s.all().map(|s| format!("{}, {}", name_of(s), s.edge.name())).collect::<Vec<_>>().join(" and ")
+        };
+        let named_other = |s: &Stretch| match &self.sides[0] {
+            first if first.piece == s.piece && s.then.is_none() => s.edge.name().to_owned(),
+            _ => named(s),
         };
         let [one, other] = self.lengths(draft)?;
         let (longer, by) = if one >= other { (&self.sides[0], one - other) } else { (&self.sides[1], other - one) };
@@ -217,7 +244,7 @@ impl Seam {
         Some(Told {
             name: self.name.to_string(),
             one: named(&self.sides[0]),
-            other: (self.sides[0] != self.sides[1]).then(|| named(&self.sides[1])),
+            other: (self.sides[0] != self.sides[1]).then(|| named_other(&self.sides[1])),
             length: show(one),
             seam: show(self.sides[0].seam),
             // Sizes, corners and a curve are each brought up to a line.

@@ -225,7 +225,7 @@ pub struct Seen {
 
 impl Seen {
     /// What of its wall it takes: the bag behind a window hangs over more than the window. Nothing of what rises above it.
-    fn takes(&self) -> Option<[Length; 4]> {
+    pub(super) fn takes(&self) -> Option<[Length; 4]> {
         let hangs = match &self.looks {
             Looks::Patch { .. } | Looks::Work => Length::ZERO,
             Looks::Zip { hangs } | Looks::Welt { hangs, .. } => *hangs,

@@ -10,7 +10,8 @@ use super::wall::{Seen, Wall};
 use super::{Body, Draft, Family, Finished, Notice, Solid};
 use crate::FieldProblem;
 use crate::measure::{Length, Ruler, System};
-use crate::piece::{From as Measured, Mark, Piece};
+use crate::piece::{Figure, From as Measured, Mark, Piece};
+use crate::shape::{Point, outset};
 use serde_json::{Map, Value};
 use std::collections::BTreeSet;
 
@@ -180,6 +181,7 @@ impl Bag {
             return Err(vec![problem]);
         }
         draft.notices.extend(self.lying_over_each_other(ruler));
+        draft.notices.extend(self.beyond_a_curve(&draft, &walls, ruler));
         backing::fuse_blocks(&mut draft, ruler);
         let show = |l: Length| format!("{} {}", ruler.show(l).text, ruler.system().symbol());
         // Cuts are brought to a line of the ruler: what that changes on the made bag is said.
@@ -219,6 +221,37 @@ impl Bag {
             Some(Notice::attention(format!("part-{id}.below"), text))
         };
         self.parts.iter().filter_map(over).collect()
+    }
+
+    /// Parts on a face with a curve that reach beyond it: a corner of what they take lies past the seam.
+    fn beyond_a_curve(&self, draft: &Draft, walls: &[Wall], ruler: Ruler) -> Vec<Notice> {
+        let past = |wall: &Wall, seen: &Seen| -> Option<bool> {
+            let piece = draft.piece(wall.piece?)?.as_trimmed();
+            if !matches!(piece.figure, Figure::HalfRound | Figure::Arched | Figure::Rounded(_)) || wall.upside_down {
+                return None;
+            }
+            let face = outset(&piece.outline().corners(), -wall.beside)?;
+            let [left, right, down, foot] = seen.takes()?;
+            // A seam is inset from its outline: half a line of the ruler is no reach.
+            let slack = ruler.step().0 as f64 / 2.0;
+            // The face is drawn from its own corner.
+            let tall = piece.height.size - wall.top - wall.beside;
+            let corner = |x: Length, y: Length| Point::new(x, tall - y);
+            let all = [corner(left, down), corner(right, down), corner(left, foot), corner(right, foot)];
+            Some(all.iter().any(|p| beyond(&face, *p) > slack))
+        };
+        let over = |(id, seen): &(u32, Seen)| {
+            let wall = walls.iter().find(|w| w.side == seen.side)?;
+            past(wall, seen)?.then(|| {
+                let name = self.part(*id).map(|p| self.part_name(p)).unwrap_or_default();
+                let text = format!(
+                    "{name} reaches past the curve {}: make it smaller, or move it to where the face is wide enough.",
+                    seen.side.on()
+                );
+                Notice::attention(format!("part-{id}.width"), text)
+            })
+        };
+        self.seen(ruler).iter().filter_map(over).collect()
     }
 
     /// Parts in the order they are made: what splits a panel off its pair comes last, so that it takes marks along.
@@ -346,6 +379,17 @@ impl Bag {
     pub(super) fn values(&self) -> Map<String, Value> {
         values_of(self.clone().fields())
     }
+}
+
+/// How far `point` lies outside of a convex outline that goes counter-clockwise; less than nothing inside.
+fn beyond(outline: &[Point], point: Point) -> f64 {
+    let next = outline.iter().skip(1).chain(outline.first());
+    let out = outline.iter().zip(next).map(|(a, b)| {
+        let (dx, dy) = ((b.x - a.x).0 as f64, (b.y - a.y).0 as f64);
+        let (px, py) = ((point.x - a.x).0 as f64, (point.y - a.y).0 as f64);
+        (px * dy - py * dx) / dx.hypot(dy).max(1.0)
+    });
+    out.fold(f64::NEG_INFINITY, f64::max)
 }
 
 /// A mark that would be drawn beside its piece: a snap an inch below a mouth on a bag half an inch tall.

@@ -1,6 +1,7 @@
 //! Zips: what to ask for in the shop, and how it is brought to length. Common practice.
 
 use super::draft::Hardware;
+use super::field::{Field, Group};
 use crate::measure::{Length, Ruler, System};
 
 /// Lengths of closed zips that shops keep, by their teeth: whole inches, or whole centimetres. Common practice; named
@@ -15,6 +16,20 @@ pub fn sold_for(teeth: Length, system: System) -> Option<Length> {
         System::Centimetres => (Length::CENTIMETRE, &SOLD_CENTIMETRES),
     };
     sold.iter().map(|n| unit * *n).find(|length| *length >= teeth)
+}
+
+/// How many sliders the zip has.
+pub(super) fn sliders_field(group: Group, sliders: &mut u32) -> Field<'_> {
+    Field::count("zip_sliders", "Sliders on the zip", group, sliders, 1..=2)
+}
+
+/// The same with so many `sliders`: two are asked for by name.
+pub(super) fn with_sliders(zip: Hardware, sliders: u32) -> Hardware {
+    if sliders < 2 {
+        return zip;
+    }
+    let note = format!("{}; two sliders whose heads meet, so that it opens from either end or in the middle", zip.note);
+    Hardware { name: format!("{} with two sliders", zip.name).into(), note: note.into(), ..zip }
 }
 
 /// A zip with so much of teeth, `why` it is that long.

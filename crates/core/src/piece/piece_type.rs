@@ -114,6 +114,8 @@ pub enum Figure {
     Circle,
     /// A straight edge at the top, the rest half a circle; deeper than half the width, the sides run straight first.
     HalfRound,
+    /// The same the other way up: it stands on its straight edge.
+    Arched,
     /// Both lower corners rounded.
     Rounded(Length),
     /// Narrower at the top by so much on each side; where it is less than nothing, at the base.
@@ -321,7 +323,7 @@ impl Piece {
             Figure::CutAtFold { across, up } => across.size * 2 < width && up.size * 2 < height,
             Figure::Tapered(by) => Length(by.0.abs()) * 2 < width,
             Figure::Rounded(radius) => *radius * 2 <= width && *radius <= height,
-            Figure::HalfRound => height * 2 >= width,
+            Figure::HalfRound | Figure::Arched => height * 2 >= width,
             Figure::Rectangle | Figure::Circle | Figure::Free(_) => true,
         };
         width > Length::ZERO
@@ -349,6 +351,7 @@ impl Piece {
             Figure::CutAtFold { across, up } => Outline::notched_at_sides(width, height, across.size, up.size),
             Figure::Circle => Outline::Circle(width),
             Figure::HalfRound => Outline::half_round(width, height),
+            Figure::Arched => Outline::arched(width, height),
             Figure::Rounded(radius) => Outline::rounded(width, height, *radius),
             Figure::Tapered(by) => {
                 let (top, base) = ((*by).max(Length::ZERO), (-*by).max(Length::ZERO));

@@ -84,7 +84,7 @@ fn unknown(key: &str) -> FieldProblem {
 /// those that it is named after: `zip-tab` of `zip-tabs`.
 fn in_hand(step: &Step, seams: &[Seam], draft: &Draft) -> Vec<(String, Vec<(Edge, Length)>)> {
     let mut edges: BTreeMap<&str, Vec<(Edge, Length)>> = BTreeMap::new();
-    for side in seams.iter().flat_map(|s| &s.sides) {
+    for side in seams.iter().flat_map(|s| &s.sides).flat_map(|s| s.all()) {
         let of_piece = edges.entry(side.piece.as_ref()).or_default();
         if !of_piece.contains(&(side.edge, side.seam)) {
             of_piece.push((side.edge, side.seam));

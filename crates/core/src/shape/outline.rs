@@ -218,6 +218,17 @@ impl Outline {
         Self::rounded(width, height, width / 2)
     }
 
+    /// The same, standing on its straight edge.
+    pub fn arched(width: Length, height: Length) -> Self {
+        match Self::half_round(width, height) {
+            // Turned half round, so that the corners still go counter-clockwise.
+            Self::Polygon(corners) => {
+                Self::Polygon(corners.into_iter().map(|p| Point::new(width - p.x, height - p.y)).collect())
+            }
+            other => other,
+        }
+    }
+
     /// The corners; a circle as 64 points on it, for drawing and checking.
     pub fn corners(&self) -> Vec<Point> {
         match self {

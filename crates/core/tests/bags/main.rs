@@ -11,6 +11,7 @@ mod mouths;
 mod parts;
 mod rise;
 mod seams;
+mod standing;
 #[path = "../support/mod.rs"]
 mod support;
 mod tote;

@@ -85,8 +85,9 @@ fn any_bag(family: Family, system: System, random: &mut Random) -> Bag {
 /// Equal before rounding, but for a unit or two of π; where a shape is kept by its corners or its slant, to a line of the ruler at each.
 fn unequal(seam: &Seam, draft: &Draft, ruler: Ruler) -> Option<String> {
     let [one, other] = seam.exact(draft)?;
-    let by_corners =
-        |s: &Stretch| draft.piece(&s.piece).is_some_and(|p| matches!(p.figure, Figure::Free(_) | Figure::Tapered(_)));
+    let by_corners = |s: &Stretch| {
+        draft.piece(&s.piece).is_some_and(|p| matches!(p.as_trimmed().figure, Figure::Free(_) | Figure::Tapered(_)))
+    };
     let allowed = if seam.sides.iter().any(by_corners) { ruler.step() * 2 } else { Length(4) };
     let apart = Length((one - other).0.abs());
     (apart > allowed).then(|| format!("{}: {one:?} is sewn to {other:?}", seam.name))

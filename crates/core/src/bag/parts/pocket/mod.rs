@@ -524,8 +524,14 @@ impl PartOn for AddedPocket {
         let Some(wall) = on.wall(self.wall) else { return vec![] };
         let side = wall.sides.filter(|_| self.full_width()).map_or(self.turn, |(seam, _)| seam);
         let mut seams = vec![];
-        let stretch =
-            |piece: &str, edge, seam, ends| Stretch { piece: on.id(piece).into(), edge, times: 1, seam, ends };
+        let stretch = |piece: &str, edge, seam, ends| Stretch {
+            piece: on.id(piece).into(),
+            edge,
+            times: 1,
+            seam,
+            ends,
+            then: None,
+        };
         if self.make.has_inner() {
             let seam = if self.make == PocketMake::Lined { self.turn } else { Length::ZERO };
             seams.push(Seam::new(

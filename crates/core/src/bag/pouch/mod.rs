@@ -1,24 +1,27 @@
 //! Zip pouches: flat, boxed at the base or all four corners, or half-round on a gusset.
 //!
 //! Flat: two outer and two lining (W + 2s) × (H + b + z), z being the zip's seam. Boxed as any bag. Half-round: faces
-//! with a straight edge at the zip, and a gusset as long as the curve on its seam line.
+//! with a straight edge at the zip, and a gusset as long as the curve on its seam line. Standing half-round, in
+//! `standing`: the zip goes round the curve instead.
 
-use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
-use super::base::BaseJoin;
-use super::boxing::{self, Corner};
-use super::draft::{Draft, Finished, Notice, millilitres};
-use super::extras::{Extras, Place};
-use super::field::{Field, Group, choice};
-use super::order::{Phase, Step, in_order};
-use super::pocket::{PocketChoice, PocketKind};
-use super::problems::Problems;
-use super::seam::SeamKind;
-use super::sewn::{Edge, Seam, Stretch, boxed};
-use super::solid::{Solid, ThreadKind};
-use super::wall::{Seen, Side, Wall};
-use super::zip::zip;
-use super::{Design, round};
+mod standing;
+
 use crate::FieldProblem;
+use crate::bag::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
+use crate::bag::base::BaseJoin;
+use crate::bag::boxing::{self, Corner};
+use crate::bag::draft::{Draft, Finished, Notice, millilitres};
+use crate::bag::extras::{Extras, Place};
+use crate::bag::field::{Field, Group, choice};
+use crate::bag::order::{Phase, Step, in_order};
+use crate::bag::pocket::{PocketChoice, PocketKind};
+use crate::bag::problems::Problems;
+use crate::bag::seam::SeamKind;
+use crate::bag::sewn::{Edge, Seam, Stretch, boxed};
+use crate::bag::solid::{Solid, ThreadKind};
+use crate::bag::wall::{Seen, Side, Wall};
+use crate::bag::zip::{sliders_field, with_sliders, zip};
+use crate::bag::{Design, round};
 use crate::measure::{Length, Ruler, System, default_length};
 use crate::piece::{Dimension, Figure, From, Mark, Part, Piece, Term};
 use crate::shape::Point;
@@ -34,6 +37,8 @@ choice! {
         AllBoxed = "all-boxed", "Boxed all round", "a small box with the zip in its lid";
         /// Two half-round faces and a gusset.
         HalfRound = "half-round", "Half-round", "two faces and a gusset round the curve";
+        /// Two half-round faces on a flat base, the zip round their curve.
+        Standing = "standing", "Half-round on a flat base", "stands; the zip goes round the curve";
     }
 }
 
@@ -52,6 +57,12 @@ pub struct Pouch {
     pub base: BaseJoin,
     /// Cloth tabs at the ends of the zip, so that the teeth stop short of the side seams.
     pub zip_tabs: bool,
+    /// How many sliders the zip has.
+    pub zip_sliders: u32,
+    /// Standing half-round: how far round the curve the zip goes.
+    pub zip_round: Length,
+    /// Standing half-round: how much of the zip shows between its strips.
+    pub zip_shows: Length,
     /// Whether it is lined.
     pub lined: bool,
     /// The pocket on the lining.
@@ -77,7 +88,7 @@ impl Pouch {
         problems.size("width", "width", self.width);
         problems.size("height", "height", self.height);
         problems.seam("seam_side", "side seam", self.seam_side, self.width / 2, "half the width");
-        if !self.half_round() && !self.folded() {
+        if !self.is_curved() && !self.folded() {
             problems.seam("seam_base", "base seam", self.seam_base, self.height, "the height");
         }
         problems.seam("seam_top", "zip seam", self.seam_top, self.height, "the height");
@@ -87,9 +98,12 @@ impl Pouch {
         if matches!(self.style, PouchStyle::Boxed | PouchStyle::AllBoxed) {
             self.corner().problems(&mut problems);
         }
-        if self.half_round() && self.height < self.width / 2 {
+        if self.is_curved() && self.height < self.width / 2 {
             let message = "A half-round face is at least half as tall as it is wide: make it taller or narrower.";
             problems.refuse("height", self.height, message);
+        }
+        if self.is_standing() {
+            self.standing_problems(&mut problems);
         }
         if self.lined {
             self.pocket.problems(self.width, self.height, &mut problems);
@@ -103,6 +117,15 @@ impl Pouch {
         self.style == PouchStyle::HalfRound
     }
 
+    fn is_standing(&self) -> bool {
+        self.style == PouchStyle::Standing
+    }
+
+    /// Faces with a curve, whichever way up.
+    fn is_curved(&self) -> bool {
+        self.half_round() || self.is_standing()
+    }
+
     /// Front and back in one over the base. What is boxed all round is seamed there, what is half-round has no base.
     fn folded(&self) -> bool {
         self.base == BaseJoin::Fold && matches!(self.style, PouchStyle::Flat | PouchStyle::Boxed)
@@ -110,7 +133,7 @@ impl Pouch {
 
     /// The seam along the base; of a half-round face the one round its curve; none over a fold.
     fn base_seam(&self) -> Length {
-        match (self.half_round(), self.folded()) {
+        match (self.is_curved(), self.folded()) {
             (true, _) => self.seam_side,
             (_, true) => Length::ZERO,
             _ => self.seam_base,
@@ -159,6 +182,9 @@ impl Pouch {
             PouchStyle::HalfRound => {
                 (vec![wide, seams], vec![tall, Term::once("seam round the curve", self.seam_side, "seam_side"), zip])
             }
+            PouchStyle::Standing => {
+                (vec![wide, seams], vec![tall, Term::times("seams, curve and base", 2, self.seam_side, "seam_side")])
+            }
         };
         let (width, height) = (Dimension::sum(width, ruler), Dimension::sum(height, ruler));
         let figure = match self.style {
@@ -171,6 +197,7 @@ impl Pouch {
                 all_corners(width.size, height.size, across, up, zip.up(ruler).size)
             }
             PouchStyle::HalfRound => Figure::HalfRound,
+            PouchStyle::Standing => Figure::Arched,
         };
         Piece::new(id, name, part, width, height).times(if self.folded() { 1 } else { 2 }).shaped(figure)
     }
@@ -197,6 +224,9 @@ impl Pouch {
     /// Teeth: the edge the zip is sewn to, less a tab at both ends. Boxed all round, its corners are cut out of that
     /// edge too, and what is left is as wide as the pouch.
     fn teeth(&self, system: System) -> Length {
+        if self.is_standing() {
+            return self.zip_round;
+        }
         let mouth = self.width + if self.style == PouchStyle::Boxed { self.depth } else { Length::ZERO };
         if self.zip_tabs { mouth - default_length(system, 4, 10) * 2 } else { mouth }
     }
@@ -232,6 +262,9 @@ impl Design for Pouch {
             style: PouchStyle::Flat,
             base: BaseJoin::Seam,
             zip_tabs: true,
+            zip_sliders: 1,
+            zip_round: size(80, 260),
+            zip_shows: size(3, 10),
             lined: true,
             pocket: PocketChoice::default_for(PocketKind::None, system),
             backing: BackingChoice { school: BackingSchool::None, cloth: BackingCloth::Interfacing },
@@ -245,7 +278,7 @@ impl Design for Pouch {
 
     fn fields(&mut self) -> Vec<Field<'_>> {
         let deep = self.style != PouchStyle::Flat;
-        let (lined, half_round, folded) = (self.lined, self.half_round(), self.folded());
+        let (lined, curved, folded, standing) = (self.lined, self.is_curved(), self.folded(), self.is_standing());
         let may_fold = matches!(self.style, PouchStyle::Flat | PouchStyle::Boxed);
         let mut all = vec![
             Field::size("width", "Wide", Group::Size, &mut self.width).scaling(),
@@ -253,7 +286,14 @@ impl Design for Pouch {
             Field::size("depth", "Deep", Group::Size, &mut self.depth).scaling().only_if(deep),
             Field::choice("style", "What it is like", Group::Base, &mut self.style),
             Field::choice("base", "How front and back meet", Group::Base, &mut self.base).only_if(may_fold),
-            Field::toggle("zip_tabs", "Tabs at the ends of the zip", Group::Closure, &mut self.zip_tabs),
+            Field::toggle("zip_tabs", "Tabs at the ends of the zip", Group::Closure, &mut self.zip_tabs)
+                .only_if(!standing),
+            Field::size("zip_round", "How far the zip goes round", Group::Closure, &mut self.zip_round)
+                .scaling()
+                .only_if(standing),
+            Field::size("zip_shows", "How much of the zip shows", Group::Closure, &mut self.zip_shows)
+                .only_if(standing),
+            sliders_field(Group::Closure, &mut self.zip_sliders),
             Field::toggle("lined", "Lined", Group::Lining, &mut self.lined),
         ];
         all.extend(self.pocket.fields(lined));
@@ -262,10 +302,16 @@ impl Design for Pouch {
             self.seam_kind.field(!lined),
             Field::seam(
                 "seam_side",
-                if half_round { "Seam round the curve" } else { "Side seams" },
+                if standing {
+                    "Seam round the faces"
+                } else if curved {
+                    "Seam round the curve"
+                } else {
+                    "Side seams"
+                },
                 &mut self.seam_side,
             ),
-            Field::seam("seam_base", "Base seam", &mut self.seam_base).only_if(!half_round && !folded),
+            Field::seam("seam_base", "Base seam", &mut self.seam_base).only_if(!curved && !folded),
             Field::seam("seam_top", "Zip seam", &mut self.seam_top),
         ]);
         all.extend(self.extras.fields(false));
@@ -290,11 +336,13 @@ impl Design for Pouch {
             PouchStyle::Flat => (Length::ZERO, Length::ZERO, Length::ZERO),
             PouchStyle::Boxed => (half, Length::ZERO, half),
             PouchStyle::AllBoxed => (half, half, half),
-            PouchStyle::HalfRound => (Length::ZERO, Length::ZERO, Length::ZERO),
+            PouchStyle::HalfRound | PouchStyle::Standing => (Length::ZERO, Length::ZERO, Length::ZERO),
         };
-        let front = Wall::new(Side::Front, "outer-panel", face, self.seam_side + beside, self.seam_top + top);
+        let seam = if self.is_standing() { self.seam_side } else { self.seam_top };
+        let front = Wall::new(Side::Front, "outer-panel", face, self.seam_side + beside, seam + top);
         // Round a curve no straight edge can be caught.
-        let front = match (self.half_round(), self.folded()) {
+        let front = match (self.is_curved(), self.folded()) {
+            (true, _) if self.is_standing() => front.based(Length::ZERO, side),
             (true, _) => front,
             (_, true) => front.between(side),
             _ => front.between(side).based(below, (self.seam_base, "seam_base")),
@@ -314,28 +362,40 @@ impl Design for Pouch {
         let outer = self.body("outer-panel", "Outer panel", Part::Outer, ruler);
         let allowances = Allowances {
             side: self.seam_side,
-            top: if self.folded() { self.seam_top * 2 } else { self.seam_top },
+            top: if self.is_standing() {
+                self.seam_side
+            } else if self.folded() {
+                self.seam_top * 2
+            } else {
+                self.seam_top
+            },
             base: self.base_seam(),
             corner: self.corner().boxing.0,
         };
         let mut backed = self.backing.behind(&outer, allowances, ruler);
         let mut pieces = vec![outer];
-        if self.half_round() {
-            pieces.push(self.gusset("gusset", "Gusset", Part::Outer, ruler));
+        match self.style {
+            PouchStyle::HalfRound => pieces.push(self.gusset("gusset", "Gusset", Part::Outer, ruler)),
+            PouchStyle::Standing => pieces.extend(self.ring(["zip-strip", "base-strip"], Part::Outer, ruler)),
+            _ => {}
         }
         if self.lined {
             let base = if self.folded() { BaseJoin::Fold } else { BaseJoin::Seam };
             let most = (self.base_seam(), Length::INCH * 3 / 2);
             let gap = base.turning_gap((self.width, self.height), self.seam_top, most, ruler);
             pieces.push(self.body("lining-panel", "Lining panel", Part::Lining, ruler).marked([gap]));
-            if self.half_round() {
-                pieces.push(
+            match self.style {
+                PouchStyle::HalfRound => pieces.push(
                     self.gusset("lining-gusset", "Lining gusset", Part::Lining, ruler)
                         .cut(crate::piece::When::Measured),
-                );
+                ),
+                PouchStyle::Standing => {
+                    pieces.extend(self.ring(["lining-zip-strip", "lining-base-strip"], Part::Lining, ruler));
+                }
+                _ => {}
             }
         }
-        if self.zip_tabs {
+        if self.zip_tabs && !self.is_standing() {
             let square = |name, each, field| {
                 Dimension::sum(
                     vec![Term::once(name, each, field), Term::times("turned in", 2, self.seam_side, "seam_side")],
@@ -366,16 +426,20 @@ impl Design for Pouch {
                 format!("A zip of {} hardly opens: widen the pouch or leave the tabs off.", show(teeth)),
             ));
         }
-        if !self.zip_tabs {
+        if !self.zip_tabs && !self.is_standing() {
             notices.push(Notice::note(
                 "zip_tabs",
                 "Without tabs the teeth run into the side seams: sew across them slowly, by hand if need be.",
             ));
         }
-        let why = if self.zip_tabs { "the mouth less a tab at both ends" } else { "from side seam to side seam" };
-        let mut hardware = vec![zip("Zip", teeth, why, ruler)];
+        let why = match (self.is_standing(), self.zip_tabs) {
+            (true, _) => "as far as it goes round the curve",
+            (_, true) => "the mouth less a tab at both ends",
+            (_, false) => "from side seam to side seam",
+        };
+        let mut hardware = vec![with_sliders(zip("Zip", teeth, why, ruler), self.zip_sliders)];
         hardware.extend(pocket.hardware(ruler));
-        let round_less = if self.half_round() { 0.85 } else { 1.0 };
+        let round_less = if self.is_curved() { 0.85 } else { 1.0 };
         let mut draft = Draft {
             pieces,
             hardware,
@@ -384,10 +448,11 @@ impl Design for Pouch {
             millilitres: (millilitres(self.width, self.height, self.depth()) as f64 * round_less) as i64,
             ..Draft::default()
         };
+        let top = if self.is_standing() { self.seam_side } else { self.seam_top };
         let place = Place {
             outer: "outer-panel",
-            outer_top: self.seam_top,
-            lining_top: self.lined.then_some(self.seam_top),
+            outer_top: top,
+            lining_top: self.lined.then_some(top),
             face: self.height,
             seam: self.seam_side,
         };
@@ -405,13 +470,15 @@ impl Design for Pouch {
         };
         let deep =
             boxing::depth_of_square(square, boxing::Square::CutFromRawEdges, self.seam_side, self.corner().boxing.0);
-        let tall = if self.folded() { cut_height / 2 } else { cut_height } - self.base_seam() - self.seam_top;
+        let top = if self.is_standing() { self.seam_side } else { self.seam_top };
+        let tall = if self.folded() { cut_height / 2 } else { cut_height } - self.base_seam() - top;
         let (wide, tall, deep) = match self.style {
             PouchStyle::Flat => (cut_width - self.seam_side * 2, tall, Length::ZERO),
             PouchStyle::Boxed => (cut_width - self.seam_side * 2 - deep, tall - deep / 2, deep),
             PouchStyle::AllBoxed => (cut_width - self.seam_side * 2 - deep, tall - deep, deep),
-            PouchStyle::HalfRound => {
-                let gusset = draft.piece("gusset").map_or(Length::ZERO, |g| g.width.size - self.seam_side * 2);
+            PouchStyle::HalfRound | PouchStyle::Standing => {
+                let gusset = draft.piece("gusset").or_else(|| draft.piece("base-strip"));
+                let gusset = gusset.map_or(Length::ZERO, |g| g.width.size - self.seam_side * 2);
                 (cut_width - self.seam_side * 2, tall, gusset)
             }
         };
@@ -426,6 +493,9 @@ impl Design for Pouch {
     }
 
     fn seams(&self, _: Ruler) -> Vec<Seam> {
+        if self.is_standing() {
+            return self.standing_seams();
+        }
         let (side, base, top) = (self.seam_side, self.seam_base, self.seam_top);
         let lining = ("lining-panel", "lining-gusset", "lining");
         let bodies = [("outer-panel", "gusset", "outer")].into_iter().chain(self.lined.then_some(lining));
@@ -441,7 +511,7 @@ impl Design for Pouch {
                 PouchStyle::AllBoxed => {
                     seams.push(Seam::like("side seam", "outer", of(Edge::Side, side, Length::ZERO)))
                 }
-                PouchStyle::HalfRound => seams.push(Seam::new(
+                PouchStyle::HalfRound | PouchStyle::Standing => seams.push(Seam::new(
                     "round the curve",
                     round,
                     of(Edge::Round, side, top * 2),
@@ -459,7 +529,7 @@ impl Design for Pouch {
                 PouchStyle::Boxed | PouchStyle::AllBoxed => {
                     seams.extend(boxed(body, ["outer", "corners"], side, base, base));
                 }
-                PouchStyle::Flat | PouchStyle::HalfRound => {}
+                PouchStyle::Flat | PouchStyle::HalfRound | PouchStyle::Standing => {}
             }
         }
         let ends = if self.style == PouchStyle::AllBoxed { base } else { side } * 2;
@@ -487,6 +557,7 @@ impl Design for Pouch {
             PouchStyle::AllBoxed => Solid::closed_box(w, h, d, Part::Outer)
                 .thread(ThreadKind::Zip, [[w * 0.04, h, d / 2.0], [w * 0.96, h, d / 2.0]])
                 .sizes(w, h, d),
+            PouchStyle::Standing => self.standing_solid(w, h, d),
             PouchStyle::HalfRound => {
                 let curve = |z: f64| -> Vec<[f64; 3]> {
                     let r = w / 2.0;
@@ -513,6 +584,10 @@ impl Design for Pouch {
 
 impl Pouch {
     fn steps(&self, ruler: Ruler) -> Vec<Step> {
+        if self.is_standing() {
+            let pocket = self.pocket.pocket(self.lined, self.seam_side).step();
+            return in_order(self.backing.step().into_iter().chain(pocket).chain(self.standing_steps()));
+        }
         let mut steps = vec![];
         let mut add = |phase, key: &'static str, text: &str| steps.push(Step::new(phase, key, text.to_owned()));
         if self.zip_tabs {
