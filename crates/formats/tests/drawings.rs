@@ -470,7 +470,7 @@ fn a_motif_is_drawn_where_it_falls() {
         Some(&project.cloths[0]),
         Ruler::Eighth,
         10.0 / inch,
-        draw::Shown { marks: true, motif: project.motif_on(panel), sewn: &[] },
+        draw::Shown { marks: true, motif: project.motif_on(panel), ..draw::Shown::default() },
     );
     let (x, y) = moved(&piece, "piece-");
     assert!((x - (36.0 + 60.0)).abs() < 0.1 && (y - (8.0 + height.0 as f64 / inch * 5.0)).abs() < 0.1, "{x} {y}");

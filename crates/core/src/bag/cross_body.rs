@@ -152,6 +152,7 @@ impl CrossBody {
                 "an eighth of the width",
             );
         }
+        problems.with(self.front.problem(ruler));
         self.pocket.problems(self.width, self.height, &mut problems);
         problems.between("strap_width", "strap", self.strap_width, Length::MILLIMETRE * 5, self.width / 2);
         problems.between("strap_length", "strap's length", self.strap_length, self.width, Length::METRE * 3);
@@ -184,7 +185,7 @@ impl Design for CrossBody {
             height: size(68, 220),
             depth: size(16, 50),
             base_height: size(24, 80),
-            front: Patchwork { piecing: Piecing::Grid, columns: 4, rows: 3, seam: size(2, 7) },
+            front: Patchwork::by_turns(Piecing::Grid, (4, 3), size(2, 7)),
             zip_sliders: 1,
             strap_make: StrapMake::EdgesToMiddle,
             strap_width: size(8, 25),
@@ -225,6 +226,10 @@ impl Design for CrossBody {
 
     fn update_dependents(&mut self, key: &str, system: System) {
         self.pocket.update_dependents(key, system);
+    }
+
+    fn patchwork_mut(&mut self) -> Option<(&'static str, &mut Patchwork)> {
+        Some(("upper", &mut self.front))
     }
 
     fn seen(&self) -> Vec<Seen> {

@@ -156,6 +156,9 @@ pub enum Slot<'a> {
 /// More lengths in one field than these are a slip of the finger.
 const MOST_LENGTHS: usize = 24;
 
+/// More patches than these are no panel: twenty by twenty.
+const MOST_CLOTHS: usize = 400;
+
 /// One field of a bag.
 pub struct Field<'a> {
     /// The key it is kept and edited by.
@@ -272,8 +275,8 @@ impl<'a> Field<'a> {
                     }
                     found.push(cloth);
                 }
-                if found.len() > MOST_LENGTHS {
-                    return refuse(format!("{} cloths will not do: at most {MOST_LENGTHS} are allowed.", found.len()));
+                if found.len() > MOST_CLOTHS {
+                    return refuse(format!("{} cloths will not do: at most {MOST_CLOTHS} are allowed.", found.len()));
                 }
                 **cloths = found;
             }

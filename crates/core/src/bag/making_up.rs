@@ -13,7 +13,7 @@ use super::quilting;
 use super::wall::{Looks, Moves, Seen, Wall};
 use crate::FieldProblem;
 use crate::measure::{Length, Ruler, System, default_length};
-use crate::piece::{Grain, Part, Piece, When};
+use crate::piece::{Dimension, Grain, Part, Piece, Term, When};
 use serde::de::Error;
 use serde::{Deserialize, Deserializer, Serialize, Serializer};
 use serde_json::{Map, Value};
@@ -29,13 +29,21 @@ pub struct MadeUp {
     pub backing: PieceBacking,
     /// Quilted: cut over, quilted, trimmed. Not where it is pieced: the patches are.
     pub quilted: bool,
+    /// In patches: joined to more than the panel, quilted, trimmed.
+    pub quilted_pieced: bool,
 }
 
 impl MadeUp {
     /// In one piece; were it pieced, of four by four.
     pub fn plain(system: System) -> Self {
-        let patchwork = Patchwork { piecing: Piecing::Whole, columns: 4, rows: 4, seam: default_length(system, 2, 7) };
-        Self { patchwork, bands: Bands::none(), backing: PieceBacking::as_bag(system), quilted: false }
+        let patchwork = Patchwork::by_turns(Piecing::Whole, (4, 4), default_length(system, 2, 7));
+        Self {
+            patchwork,
+            bands: Bands::none(),
+            backing: PieceBacking::as_bag(system),
+            quilted: false,
+            quilted_pieced: false,
+        }
     }
 
     /// Nothing is done to it.
@@ -64,14 +72,15 @@ impl MadeUp {
 
     fn made(&self) -> String {
         let (columns, rows) = (self.patchwork.columns, self.patchwork.rows);
+        let quilted = if self.quilted_pieced { ", quilted" } else { "" };
         match self.patchwork.piecing {
             Piecing::Whole if self.in_bands() => format!("{} bands", self.bands.count()),
             Piecing::Whole if self.quilted => "quilted".to_owned(),
             Piecing::Whole => String::new(),
-            Piecing::Grid => format!("{columns} × {rows} squares"),
-            Piecing::Strips => format!("{columns} strips"),
-            Piecing::Triangles => format!("{columns} × {rows} triangles"),
-            Piecing::Crazy => "crazy".to_owned(),
+            Piecing::Grid => format!("{columns} × {rows} squares{quilted}"),
+            Piecing::Strips => format!("{columns} strips{quilted}"),
+            Piecing::Triangles => format!("{columns} × {rows} triangles{quilted}"),
+            Piecing::Crazy => format!("crazy{quilted}"),
         }
     }
 
@@ -95,6 +104,8 @@ impl MadeUp {
             Field::choice("bands_run", "The bands lie", g, &mut self.bands.run).only_if(banded),
             Field::cloths("band_cloths", "Their cloths, in the same order", g, &mut self.bands.cloths).only_if(banded),
             Field::toggle("quilted", "Quilted before it is trimmed", g, &mut self.quilted).only_if(whole && !banded),
+            Field::toggle("quilted_pieced", "Quilted once it is pieced, then trimmed", g, &mut self.quilted_pieced)
+                .only_if(!whole),
             Field::choice("backed", "Backed with", Group::Backing, &mut self.backing.with),
             Field::choice("backed_reach", "The backing is", Group::Backing, &mut self.backing.reaches).only_if(backed),
             Field::size("backed_clear", "Clear by", Group::Backing, &mut self.backing.clear_by).only_if(clear),
@@ -108,13 +119,17 @@ impl MadeUp {
     /// # Errors
     /// There is no such field, or what was typed cannot be read.
     pub fn set(&mut self, key: &str, value: &str, system: System) -> Result<(), FieldProblem> {
+        let before = self.patchwork.clone();
         let mut fields = self.fields();
         let Some(field) = fields.iter_mut().find(|f| f.key == key) else {
             let all: Vec<&str> = fields.iter().map(|f| f.key).collect();
             let message = format!("There is no field “{key}” of how a panel is made up: there is {}.", all.join(", "));
             return Err(FieldProblem::new(key, value, message));
         };
-        field.set(value, system)
+        field.set(value, system)?;
+        drop(fields);
+        self.patchwork.rearranged(&before);
+        Ok(())
     }
 
     /// Makes the piece `id` of `draft` up; the draft stays as it is when there is no such piece. `walls` say what a panel
@@ -131,6 +146,9 @@ impl MadeUp {
         let name = panel.name.to_lowercase();
         if self.is_pieced() {
             self.seam_stands(&panel, ruler)?;
+            if let Some(problem) = self.patchwork.problem(ruler) {
+                return Err(problem);
+            }
             let seam = Problems::new(ruler).show(self.patchwork.seam);
             let text = format!("Piece {name}, its seams {seam}, and trim it to size.");
             draft.add_step(Step::new(Phase::Bare, format!("piece-{id}"), text));
@@ -144,8 +162,12 @@ impl MadeUp {
             let pieces = self.bands.of(panel, edge, self.patchwork.seam, ruler)?;
             draft.pieces.splice(at..=at, pieces);
         } else if self.is_pieced() {
-            let (pieces, notices) = self.patchwork.of(panel, ruler);
+            let (pieces, notices) = self.pieced(panel, ruler);
             draft.pieces.splice(at..=at, pieces);
+            if self.quilted_pieced {
+                let text = format!("Quilt {name} from the middle out, then trim it to size.");
+                draft.add_step(Step::new(Phase::Backed, format!("quilt-{id}"), text));
+            }
             draft.notices.extend(notices.into_iter().map(|n| Notice { stage: super::Stage::Pieces, ..n }));
         } else if self.quilted {
             let text = format!("Quilt {name} from the middle out, then trim it to size.");
@@ -159,6 +181,26 @@ impl MadeUp {
             draft.notices.push(Notice { stage: super::Stage::Pieces, ..Notice::note("measured", text) });
         }
         Ok(())
+    }
+
+    /// `panel` and its patches, which join to more than it where it is quilted before it is trimmed.
+    fn pieced(&self, panel: Piece, ruler: Ruler) -> (Vec<Piece>, Vec<Notice>) {
+        if !self.quilted_pieced {
+            return self.patchwork.of(panel, ruler);
+        }
+        let over = |d: &Dimension| {
+            let more = Term::once("over, trimmed after quilting", quilting::over(ruler), "quilted_pieced");
+            Dimension { size: d.size + more.each, terms: [d.terms.clone(), vec![more]].concat() }
+        };
+        let larger = Piece { width: over(&panel.width), height: over(&panel.height), ..panel.clone() };
+        let (mut pieces, notices) = self.patchwork.of(larger, ruler);
+        if let Some(made) = pieces.first_mut() {
+            let (whole, when) = (made.size(), made.when);
+            let show = |l: Length| ruler.show(l).text;
+            let note = format!("pieced {} × {}, quilted, then trimmed to its size", show(whole.0), show(whole.1));
+            *made = panel.cut(when).noted(note);
+        }
+        (pieces, notices)
     }
 
     /// What is seen of it on `wall`, whose panel is of `part`: its bands, or its patches by turns.
@@ -177,6 +219,7 @@ impl MadeUp {
             let (width, height) = (right - left, foot - down);
             Seen { side: wall.side, looks, left, down, width, height, moves: Moves::default() }
         };
+        let order = self.patchwork.order(part);
         let other = if part == Part::Contrast { Part::Outer } else { Part::Contrast };
         let (columns, rows) = match self.patchwork.piecing {
             Piecing::Whole if self.in_bands() => {
@@ -205,7 +248,9 @@ impl MadeUp {
         (0..rows)
             .flat_map(|row| (0..columns).map(move |column| (row, column)))
             .map(|(row, column)| {
-                let cloth = if (row + column) % 2 == 0 { other } else { part };
+                // Of triangles each half is a cloth; a unit is drawn in one of them.
+                let by_turns = if (row + column) % 2 == 0 { other } else { part };
+                let cloth = order.get((row * columns + column) as usize).copied().unwrap_or(by_turns);
                 let across = (nth(column, columns, whole.0), nth(column + 1, columns, whole.0));
                 patch(cloth, across, (nth(row, rows, whole.1), nth(row + 1, rows, whole.1)))
             })

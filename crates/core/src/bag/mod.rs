@@ -74,6 +74,7 @@ pub use whole::Bag;
 
 use crate::FieldProblem;
 use crate::measure::{Ruler, System};
+use piecing::Patchwork;
 use sewn::Seam;
 
 /// A family of bags, at certain sizes.
@@ -101,6 +102,11 @@ pub trait Design {
     /// The walls that parts can be put on.
     fn walls(&self, _ruler: Ruler) -> Vec<Wall> {
         vec![]
+    }
+
+    /// The patches of the panel that the body itself makes up, and that panel's id.
+    fn patchwork_mut(&mut self) -> Option<(&'static str, &mut Patchwork)> {
+        None
     }
 
     /// What is seen on the walls of what the body has itself: its own straps and pocket.

@@ -3,6 +3,8 @@
 
 use super::draft::Notice;
 use super::field::{Field, Group, choice};
+use super::parts::ClothOf;
+use crate::FieldProblem;
 use crate::measure::{Length, Ruler};
 use crate::piece::{Dimension, Grain, Part, Patches, Piece, PrintRule, Term, When};
 
@@ -26,7 +28,7 @@ choice! {
 const CRAZY: (i64, i64) = (27, 20);
 
 /// A panel in patches.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, PartialEq, Eq)]
 pub struct Patchwork {
     /// How.
     pub piecing: Piecing,
@@ -36,6 +38,11 @@ pub struct Patchwork {
     pub rows: u32,
     /// Seam between patches.
     pub seam: Length,
+    /// Whose cloths they are: one for each patch, row by row from the upper left; or fewer than that, by turns, each row
+    /// beginning one further on. None: the contrast and the panel's own by turns.
+    pub cloths: Vec<ClothOf>,
+    /// Half-square triangles: how much larger their squares are cut, to be trimmed once they are sewn.
+    pub over: Length,
 }
 
 /// The size n patches of cut size `patch` come to with seams between them: n·q − 2p(n − 1).
@@ -62,7 +69,89 @@ impl Patchwork {
                 .only_if(matches!(piecing, Piecing::Grid | Piecing::Triangles)),
             Field::size("patch_seam", "Seam between patches", Group::Front, &mut self.seam)
                 .only_if(piecing != Piecing::Whole),
+            Field::cloths("patch_cloths", "Their cloths", Group::Front, &mut self.cloths)
+                .only_if(!matches!(piecing, Piecing::Whole | Piecing::Crazy)),
+            Field::size("patch_over", "Squares cut over, to trim the triangles", Group::Front, &mut self.over)
+                .only_if(piecing == Piecing::Triangles),
         ]
+    }
+
+    /// Of `columns` × `rows` with seams of `seam`, by turns of two cloths.
+    pub(super) fn by_turns(piecing: Piecing, (columns, rows): (u32, u32), seam: Length) -> Self {
+        Self { piecing, columns, rows, seam, cloths: vec![], over: Length::ZERO }
+    }
+
+    /// How many across and up.
+    pub fn places(&self) -> (usize, usize) {
+        (self.columns as usize, if self.piecing == Piecing::Strips { 1 } else { self.rows as usize })
+    }
+
+    /// In patches that are alike.
+    pub fn is_even(&self) -> bool {
+        !matches!(self.piecing, Piecing::Whole | Piecing::Crazy)
+    }
+
+    /// Whose cloth each patch of a panel of `part` is, row by row from the upper left; nothing of what has no such order.
+    pub fn order(&self, part: Part) -> Vec<Part> {
+        if !matches!(self.piecing, Piecing::Grid | Piecing::Strips) {
+            return vec![];
+        }
+        let (columns, rows) = self.places();
+        let named = self.named(part);
+        let at = |row: usize, column: usize| match named.len() {
+            all if all == columns * rows => named[row * columns + column],
+            few => named[(row + column) % few],
+        };
+        (0..rows).flat_map(|row| (0..columns).map(move |column| (row, column))).map(|(r, c)| at(r, c)).collect()
+    }
+
+    /// The cloths by turns: as they are named, or the contrast and the panel's own; of a contrast panel the outer.
+    fn named(&self, part: Part) -> Vec<Part> {
+        if self.cloths.is_empty() {
+            let other = if part == Part::Contrast { Part::Outer } else { Part::Contrast };
+            return vec![other, part];
+        }
+        self.cloths.iter().map(|c| c.part()).collect()
+    }
+
+    /// After its columns or rows were others: what was arranged patch by patch stays where it was, a new patch takes the
+    /// cloth of the one before it.
+    pub(super) fn rearranged(&mut self, before: &Self) {
+        let (was, now) = (before.places(), self.places());
+        if was == now || self.cloths != before.cloths || before.cloths.len() != was.0 * was.1 || was.0 * was.1 < 2 {
+            return;
+        }
+        let kept = |row: usize, column: usize| before.cloths[row.min(was.1 - 1) * was.0 + column.min(was.0 - 1)];
+        self.cloths =
+            (0..now.1).flat_map(|row| (0..now.0).map(move |column| (row, column))).map(|(r, c)| kept(r, c)).collect();
+    }
+
+    /// What of its own cannot stand, whatever panel it is.
+    pub(super) fn problem(&self, ruler: Ruler) -> Option<FieldProblem> {
+        let (columns, rows) = self.places();
+        let many = self.cloths.len();
+        let pieced = !matches!(self.piecing, Piecing::Whole | Piecing::Crazy);
+        if self.piecing == Piecing::Triangles && many > 2 {
+            let message = format!(
+                "{many} cloths will not do: half-square triangles are made of two. Put the patches back to two cloths by turns first."
+            );
+            return Some(FieldProblem::new("patch_cloths", many, message));
+        }
+        if pieced && self.piecing != Piecing::Triangles && many > columns.max(2) && many != columns * rows {
+            let message = format!(
+                "{many} cloths for {columns} × {rows} patches: name at most {}, by turns, or all {} in their order.",
+                columns.max(2),
+                columns * rows
+            );
+            return Some(FieldProblem::new("patch_cloths", many, message));
+        }
+        let most = Length::INCH * 2;
+        if self.piecing == Piecing::Triangles && (self.over < Length::ZERO || self.over > most) {
+            let show = |l: Length| format!("{} {}", ruler.show(l).text, ruler.system().symbol());
+            let message = format!("Cut {} over: from 0 to {} is allowed.", show(self.over), show(most));
+            return Some(FieldProblem::new("patch_over", show(self.over), message));
+        }
+        None
     }
 
     /// `panel`, and the patches it is made up of, with what to know about them; the panel alone when it is whole.
@@ -114,8 +203,6 @@ impl Patchwork {
                 .times(count)
                 .noted(trim.clone())
         };
-        // Two cloths by turns: the panel's own, and the contrast; of a contrast panel the outer.
-        let (own, other) = (panel.part, if panel.part == Part::Contrast { Part::Outer } else { Part::Contrast });
         let pieces = if self.piecing == Piecing::Triangles {
             // Units are square as cut: the larger of the two sides, trimmed to both.
             let finished = (width.size - self.seam * 2).max(height.size - self.seam * 2);
@@ -125,23 +212,44 @@ impl Patchwork {
                     Term::once("finished unit", finished, "columns"),
                     Term::times("seams round it", 2, self.seam, "patch_seam"),
                     Term::once("√2 × the seam, for the diagonal", exact - finished - self.seam * 2, "patch_seam"),
+                    Term::once("over, trimmed to the unit", self.over, "patch_over"),
                 ],
                 ruler,
             );
             // Two units come from a square of each cloth.
             let each = all.div_ceil(2);
-            vec![
-                cut("triangle-light", "Square for triangles", other, square.clone(), square.clone(), each),
-                cut("triangle-dark", "Square for triangles", own, square.clone(), square, each),
-            ]
+            let named = self.named(panel.part);
+            let unit = ruler.show(finished + self.seam * 2).text;
+            let halves = [("triangle-light", named[0]), ("triangle-dark", named[named.len() - 1])];
+            let square = |(id, part)| {
+                let piece = cut(id, "Square for triangles", part, square.clone(), square.clone(), each);
+                if self.over == Length::ZERO {
+                    return piece;
+                }
+                let trimmed = format!("each unit trimmed to {unit} × {unit} once it is sewn; {trim}");
+                piece.noted(trimmed)
+            };
+            halves.map(square).to_vec()
         } else {
             let name = if self.piecing == Piecing::Strips { "Strip" } else { "Patch" };
-            let first = all.div_ceil(2);
-            let mut pieces = vec![cut("patch-light", name, other, width.clone(), height.clone(), first)];
-            if all > first {
-                pieces.push(cut("patch-dark", name, own, width, height, all - first));
+            let order = self.order(panel.part);
+            let mut parts: Vec<Part> = vec![];
+            for part in &order {
+                if !parts.contains(part) {
+                    parts.push(*part);
+                }
             }
-            pieces
+            let patch = |(n, part): (usize, &Part)| {
+                let count = order.iter().filter(|p| *p == part).count() as u32 * panel.count;
+                // By turns of two the first is the light one; of named cloths each is called by its part.
+                let id = match (self.cloths.is_empty(), n) {
+                    (true, 0) => "patch-light".to_owned(),
+                    (true, _) => "patch-dark".to_owned(),
+                    _ => format!("patch-{}", part.key()),
+                };
+                cut(&id, name, *part, width.clone(), height.clone(), count)
+            };
+            parts.iter().enumerate().map(patch).collect()
         };
         let large = self.seam * 4;
         let small = pieces.iter().any(|p| p.width.size <= large || p.height.size <= large);

@@ -66,6 +66,13 @@ impl Problems {
         self.add(field, value, message.into());
     }
 
+    /// What a part found of itself.
+    pub(super) fn with(&mut self, problem: Option<FieldProblem>) {
+        if let Some(problem) = problem.filter(|new| self.found.iter().all(|p| p.field != new.field)) {
+            self.found.push(problem);
+        }
+    }
+
     /// Nothing, or all that was found.
     pub(super) fn end(self) -> Result<(), Vec<FieldProblem>> {
         if self.found.is_empty() { Ok(()) } else { Err(self.found) }

@@ -5,6 +5,7 @@ use super::field::{Field, Group, Slot};
 use super::fit::{Holds, Thing, fitted};
 use super::kept::{put, values_of};
 use super::parts::{Added, MOST_PARTS};
+use super::piecing::{Patchwork, Piecing};
 use super::sewn::Seam;
 use super::wall::{Seen, Wall};
 use super::{Body, Draft, Family, Finished, Notice, Solid};
@@ -48,6 +49,7 @@ impl Bag {
     pub fn set(&mut self, key: &str, value: &str, system: System) -> Result<(), FieldProblem> {
         let family = self.family();
         let design = self.body.design_mut();
+        let patched = design.patchwork_mut().map(|(_, patchwork)| patchwork.clone());
         let mut fields = design.fields();
         let Some(field) = fields.iter_mut().find(|f| f.key == key) else {
             let all: Vec<&str> = fields.iter().map(|f| f.key).collect();
@@ -57,6 +59,9 @@ impl Bag {
         };
         field.set(value, system)?;
         drop(fields);
+        if let (Some((_, patchwork)), Some(before)) = (design.patchwork_mut(), patched) {
+            patchwork.rearranged(&before);
+        }
         design.update_dependents(key, system);
         Ok(())
     }
@@ -291,6 +296,13 @@ impl Bag {
     pub fn seen(&self, ruler: Ruler) -> Vec<(u32, Seen)> {
         let walls = self.walls(ruler);
         self.parts.iter().flat_map(|p| p.seen(&walls, ruler).into_iter().map(|seen| (p.id, seen))).collect()
+    }
+
+    /// The patches of the panel that the body itself makes up, if it is in patches, and that panel's id.
+    pub fn own_patchwork(&self) -> Option<(&'static str, Patchwork)> {
+        let mut body = self.body.clone();
+        let (panel, patchwork) = body.design_mut().patchwork_mut()?;
+        (patchwork.piecing != Piecing::Whole).then(|| (panel, patchwork.clone()))
     }
 
     /// What is sewn to what.

@@ -10,6 +10,7 @@ use super::tries::Try;
 use crate::FieldProblem;
 use crate::bag::backing::{self, BlockRows};
 use crate::bag::binding::Join;
+use crate::bag::piecing::Patchwork;
 use crate::bag::{Bag, Draft, Family, Finished, Good, GoodKind, Hardware, MadeUp, Notice};
 use crate::buying::linear::{self, Reel, Sold};
 use crate::buying::{ByThePiece, Missing, PiecesAtHand, by_the_piece, missing};
@@ -229,6 +230,13 @@ impl Project {
     /// What `hardware` comes to: taken from what is there, the rest bought.
     pub fn by_the_piece<'a>(&self, hardware: &'a [Hardware]) -> Vec<ByThePiece<'a>> {
         by_the_piece(hardware, &self.pieces_at_hand)
+    }
+
+    /// The patches of the panel `piece`, if it is in patches that are alike, and whether the bag itself makes it up so.
+    pub fn patchwork_of(&self, piece: &str) -> Option<(Patchwork, bool)> {
+        let own = self.bag.own_patchwork().filter(|(panel, _)| *panel == piece).map(|(_, own)| (own, true));
+        let made = self.made_up.get(piece).map(|m| (m.patchwork.clone(), false));
+        made.or(own).filter(|(patchwork, _)| patchwork.is_even())
     }
 
     /// The bag drafted and its panels made up, before anything is measured; and the finished sizes it comes to.

@@ -9,6 +9,7 @@ mod making;
 mod making_up;
 mod mouths;
 mod parts;
+mod patches;
 mod rise;
 mod seams;
 mod standing;

@@ -155,7 +155,8 @@ fn edit_of_a_piece(project: &Project, random: &mut Random) -> Edit {
         .pieces
         .get(random.below(draft.pieces.len() + 1))
         .map_or_else(|| "no-such-piece".into(), |p| p.id.to_string());
-    match random.below(5) {
+    match random.below(6) {
+        5 => Edit::SizeByPatches { piece: id, width: pick(SIZES, random).into(), height: pick(SIZES, random).into() },
         0 => Edit::Turn { piece: id, lies: Lies::ALL[random.below(Lies::ALL.len())] },
         1 => Edit::Measured { piece: id, width: pick(SIZES, random).into(), height: pick(SIZES, random).into() },
         2 => Edit::PlaceOnPrint {
@@ -171,6 +172,9 @@ fn edit_of_a_piece(project: &Project, random: &mut Random) -> Edit {
                     "rows",
                     "patch_seam",
                     "quilted",
+                    "quilted_pieced",
+                    "patch_cloths",
+                    "patch_over",
                     "bands",
                     "band_cloths",
                     "bands_run",
@@ -192,6 +196,7 @@ fn edit_of_a_piece(project: &Project, random: &mut Random) -> Edit {
                     "3",
                     "2, 3",
                     "outer, lining",
+                    "base, outer, lining, pocket",
                     "light",
                     "fleece",
                     "1/2",

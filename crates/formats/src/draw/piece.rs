@@ -20,6 +20,8 @@ pub struct Shown<'a> {
     pub motif: Option<Point>,
     /// Where it is sewn: its edges, and how far from them.
     pub sewn: &'a [(Edge, Length)],
+    /// Of a panel in patches, the cloth of each, row by row from the upper left; none where all are of its own.
+    pub patches: &'a [Option<&'a ProjectCloth>],
 }
 
 /// Draws `piece` at `scale` pixels a length unit, so that pieces beside each other compare.
@@ -28,7 +30,7 @@ pub fn piece(
     cloth: Option<&ProjectCloth>,
     ruler: Ruler,
     scale: f64,
-    Shown { marks, motif, sewn }: Shown<'_>,
+    Shown { marks, motif, sewn, patches: of }: Shown<'_>,
 ) -> Drawing {
     let (width, height) = piece.size();
     let (w, h) = (width.0 as f64 * scale, height.0 as f64 * scale);
@@ -43,6 +45,10 @@ pub fn piece(
     let corners: Vec<(f64, f64)> = piece.outline().corners().into_iter().map(at).collect();
     canvas.polygon(&corners, &Style::fill(fill).stroke(ink::INDIGO, 1.6));
     if let When::Pieced(patches) = piece.when {
+        if let (Patches::Grid(columns, rows), false) = (patches, of.is_empty()) {
+            let cells = (columns as usize, rows as usize);
+            dressed(&mut canvas, of, cells, (x, y, w, h), (&id, &corners), scale);
+        }
         seams(&mut canvas, patches, (x, y, w, h), (&id, &corners));
     }
     if marks {
@@ -79,6 +85,37 @@ pub fn piece(
         }
     }
     canvas.finish(w + MARGIN * 2.0 + 10.0, h + 8.0 + 32.0)
+}
+
+/// Each patch in its cloth.
+fn dressed(
+    canvas: &mut Canvas,
+    of: &[Option<&ProjectCloth>],
+    (columns, rows): (usize, usize),
+    (x, y, w, h): (f64, f64, f64, f64),
+    (id, outline): (&str, &[(f64, f64)]),
+    scale: f64,
+) {
+    let mut fills: Vec<(Option<&str>, String)> = vec![];
+    for cloth in of {
+        let key = cloth.map(|c| c.id.as_str());
+        if fills.iter().all(|(known, _)| *known != key) {
+            let pattern = format!("{id}-of-{}", fills.len());
+            let fill = cloth.map_or(ink::PAPER.to_owned(), |c| paint(canvas, c, &pattern, (0, scale), None));
+            fills.push((key, fill));
+        }
+    }
+    canvas.clip(&format!("{id}-patches"), outline);
+    let (wide, tall) = (w / columns as f64, h / rows as f64);
+    for (n, cloth) in of.iter().enumerate() {
+        let (row, column) = (n / columns, n % columns);
+        let key = cloth.map(|c| c.id.as_str());
+        if let Some((_, fill)) = fills.iter().find(|(known, _)| *known == key) {
+            let (left, top) = (x + wide * column as f64, y + tall * row as f64);
+            canvas.rect(left, top, wide, tall, &Style::fill(fill.as_str()));
+        }
+    }
+    canvas.end();
 }
 
 /// The seam line along `runs` of an outline that goes counter-clockwise: `seam` to its left, dotted as all that is sewn,

@@ -3,6 +3,7 @@
 use super::bag::{FieldView, field_view};
 use super::{DimensionView, DrawingView, Measure};
 use bofta_core::bag::making_up::{may_be_backed, may_be_made_up};
+use bofta_core::bag::piecing::Patchwork;
 use bofta_core::bag::{Group, MadeUp};
 use bofta_core::measure::Length;
 use bofta_core::piece::{Figure, Grain, Part, Piece, PrintRule, When};
@@ -45,6 +46,8 @@ pub struct PieceView {
     pub measured: Option<MeasuredView>,
     /// How it may be made up, when it is a panel: its fields, and what stands in a few words.
     pub made_up: Option<MadeUpView>,
+    /// Its patches, where it is in patches that are alike.
+    pub patches: Option<PatchesView>,
     /// Id of its cloth.
     pub cloth: Option<String>,
     pub drawing: DrawingView,
@@ -69,6 +72,22 @@ pub struct MadeUpView {
     /// It can be pieced and quilted; else only backed.
     pub panel: bool,
     pub fields: Vec<FieldView>,
+}
+
+/// The patches of a panel.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct PatchesView {
+    pub columns: usize,
+    pub rows: usize,
+    /// Whose cloth each is, row by row from the upper left; none of half-square triangles.
+    pub cloths: Vec<String>,
+    /// Their cloths are named, not two by turns.
+    pub arranged: bool,
+    /// It is arranged by the bag's own field, not by how the panel is made up.
+    pub of_bag: bool,
+    /// What one shows.
+    pub width: Measure,
+    pub height: Measure,
 }
 
 /// A part of the bag and its cloth.
@@ -101,6 +120,10 @@ fn piece_view(project: &Project, p: &Piece, scale: f64) -> PieceView {
     };
     let cloth = project.cloth_of(p.part);
     let motif = project.motif_on(p).filter(|_| cloth.is_some_and(|c| c.has_repeat()));
+    let patches = project.patchwork_of(&p.id).filter(|_| matches!(p.when, When::Pieced(_)));
+    let order: Vec<Part> = patches.as_ref().map(|(patchwork, _)| patchwork.order(p.part)).unwrap_or_default();
+    let dressed: Vec<_> = order.iter().map(|part| project.cloth_of(*part)).collect();
+    let shown = Shown { marks: true, motif, patches: &dressed, ..Shown::default() };
     let is_measured = project.measured.contains_key(p.id.as_ref());
     PieceView {
         id: p.id.to_string(),
@@ -135,8 +158,9 @@ fn piece_view(project: &Project, p: &Piece, scale: f64) -> PieceView {
         joined: p.joined,
         measured: measured_view(project, p),
         made_up: made_up_view(project, p),
+        patches: patches.map(|(patchwork, of_bag)| patches_view(project, p, &patchwork, of_bag)),
         cloth: cloth.map(|c| c.id.clone()),
-        drawing: piece(p, cloth, ruler, scale, Shown { marks: true, motif, sewn: &[] }).into(),
+        drawing: piece(p, cloth, ruler, scale, shown).into(),
     }
 }
 
@@ -173,7 +197,8 @@ fn measured_view(project: &Project, p: &Piece) -> Option<MeasuredView> {
 fn made_up_view(project: &Project, p: &Piece) -> Option<MadeUpView> {
     let known = project.made_up.get(p.id.as_ref()).cloned();
     // What is cut from a block is in one piece, whatever was chosen before the block was.
-    let panel = may_be_made_up(p) || matches!(p.when, When::OverAndTrimmed(_) | When::Pieced(_));
+    let made = known.is_some() && matches!(p.when, When::OverAndTrimmed(_) | When::Pieced(_));
+    let panel = may_be_made_up(p) || made;
     if p.when == When::FromBlock || (known.is_none() && !may_be_made_up(p) && !may_be_backed(p)) {
         return None;
     }
@@ -183,6 +208,24 @@ fn made_up_view(project: &Project, p: &Piece) -> Option<MadeUpView> {
     // A strap is backed, never pieced.
     let fields = fields.iter().filter(|f| panel || f.group == Group::Backing).map(|f| field_view(f, project)).collect();
     Some(MadeUpView { summary, panel, fields })
+}
+
+fn patches_view(project: &Project, p: &Piece, patchwork: &Patchwork, of_bag: bool) -> PatchesView {
+    let (columns, rows) = patchwork.places();
+    // Each edge of the panel goes into a seam of its own.
+    let shows = |side: Length, n: usize| {
+        let each = (side - patchwork.seam * 2) / n as i64;
+        Measure::new(each.round_to(project.ruler.step()), project.ruler)
+    };
+    PatchesView {
+        columns,
+        rows,
+        cloths: patchwork.order(p.part).iter().map(|part| part.key().to_owned()).collect(),
+        arranged: !patchwork.cloths.is_empty(),
+        of_bag,
+        width: shows(p.width.size, columns),
+        height: shows(p.height.size, rows),
+    }
 }
 
 pub(super) fn parts(project: &Project, planned: &Planned) -> Vec<PartView> {

@@ -1300,6 +1300,15 @@ export interface components {
             lengths: string;
             width?: components["schemas"]["Length"] | null;
         } | {
+            /** @enum {string} */
+            edit: "size-by-patches";
+            /** @description How tall. */
+            height: string;
+            /** @description The panel's id. */
+            piece: string;
+            /** @description How wide a patch shows, as typed. */
+            width: string;
+        } | {
             /** @description Whether it is done. */
             done: boolean;
             /** @enum {string} */
@@ -1708,6 +1717,20 @@ export interface components {
             /** Format: int32 */
             pieces: number;
         };
+        /** @description The patches of a panel. */
+        PatchesView: {
+            /** @description Their cloths are named, not two by turns. */
+            arranged: boolean;
+            /** @description Whose cloth each is, row by row from the upper left; none of half-square triangles. */
+            cloths: string[];
+            columns: number;
+            height: components["schemas"]["Measure"];
+            /** @description It is arranged by the bag's own field, not by how the panel is made up. */
+            of_bag: boolean;
+            rows: number;
+            /** @description What one shows. */
+            width: components["schemas"]["Measure"];
+        };
         /**
          * @description How a cloth is drawn. Each pattern has a direction of its own, so that upside down is seen.
          * @enum {string}
@@ -1753,6 +1776,7 @@ export interface components {
             note?: string | null;
             /** @description Key of the part. */
             part: string;
+            patches?: components["schemas"]["PatchesView"] | null;
             /** @description Where a motif falls on it, in a few words, if it is placed. */
             placed?: string | null;
             print: string;

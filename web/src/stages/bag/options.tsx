@@ -84,7 +84,8 @@ interface Props {
 
 export function OptionFields({ fields, focus, inline, onSet }: Props) {
   const { view } = useProject();
-  const used = fields.filter((f) => !f.idle);
+  // Patches are arranged on their panel, on Pieces.
+  const used = fields.filter((f) => !f.idle && f.key !== 'patch_cloths');
   if (used.length === 0) return <p>Nothing to choose here while the bag is as it is.</p>;
   return (
     <div className="flex flex-col gap-3">

@@ -8,6 +8,7 @@ import { PlanFields } from '../../project/PlanFields';
 import { useProject } from '../../project/ProjectContext';
 import { MakeUp } from './MakeUp';
 import { MeasuredSize } from './MeasuredSize';
+import { Patches } from './Patches';
 import { PieceSize } from './PieceSize';
 import { PlaceOnPrint } from './PlaceOnPrint';
 import { TurnPiece } from './TurnPiece';
@@ -39,6 +40,7 @@ export function PieceCard({ piece: p }: { piece: PieceView }) {
         <PlaceOnPrint piece={p} />
       </p>
       <PlanFields>{p.made_up && <MakeUp piece={p} madeUp={p.made_up} />}</PlanFields>
+      <PlanFields>{p.patches && <Patches piece={p} patches={p.patches} />}</PlanFields>
       {p.marks.length > 0 && (
         <ul className="mt-1 max-w-72 border-t border-ruled pt-1 text-sm">
           {p.marks.map((m) => (

@@ -489,7 +489,7 @@ impl Design for Tote {
             boxing: Boxing::CutOut,
             rise: Rise::default_for(system, size(18 * 8, 460)),
             mouth: MouthFinish::default_for(Mouth::TurnedThrough, size(4, 10), system),
-            front: Patchwork { piecing: Piecing::Whole, columns: 4, rows: 4, seam: size(2, 7) },
+            front: Patchwork::by_turns(Piecing::Whole, (4, 4), size(2, 7)),
             quilted: false,
             lining: LiningFit::Same,
             lining_border: size(4, 12),
@@ -660,6 +660,10 @@ impl Design for Tote {
             Finished { name: "tall".into(), field: "height".into(), asked: self.height, back: height },
             Finished { name: "deep".into(), field: "depth".into(), asked: self.depth, back: depth },
         ]
+    }
+
+    fn patchwork_mut(&mut self) -> Option<(&'static str, &mut Patchwork)> {
+        Some(("front-panel", &mut self.front))
     }
 
     fn seen(&self) -> Vec<Seen> {

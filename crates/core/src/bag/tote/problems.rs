@@ -72,6 +72,7 @@ impl Tote {
         }
         let mut rest = Problems::new(ruler);
         if self.front.piecing != Piecing::Whole {
+            rest.with(self.front.problem(ruler));
             rest.seam("patch_seam", "seam between patches", self.front.seam, self.width / 4, "a quarter of the width");
         }
         self.strap_problems(&mut rest, &show);

@@ -5,7 +5,7 @@ use super::{Edit, Lies};
 use crate::FieldProblem;
 use crate::bag::fit::Thing;
 use crate::bag::making_up::{may_be_backed, may_be_made_up};
-use crate::bag::{Bag, Body, Bought, CutList, Design, Family, MadeUp, Row};
+use crate::bag::{Bag, Body, Bought, CutList, Design, Family, MadeUp, Row, Slot};
 use crate::cloth::PrintUp;
 use crate::measure::{LONGEST, Length};
 use crate::name::named;
@@ -117,6 +117,59 @@ impl Project {
             self.made_up.insert(piece.to_owned(), made);
         }
         Ok(format!("{}, {} {}", found.name, field.replace('_', " "), value.trim()))
+    }
+
+    /// Brings the bag to the width and height at which the panel `piece` is as many patches of this finished size as it
+    /// has: n patches show n × f, and the panel has a seam between patches more at each edge, n × f + 2p.
+    pub(super) fn size_by_patches(&mut self, piece: &str, width: &str, height: &str) -> Result<String, FieldProblem> {
+        let Some((patchwork, _)) = self.patchwork_of(piece) else {
+            let message = "This panel is not in squares, strips or triangles: choose how it is made up first.";
+            return Err(FieldProblem::new("piece", piece, message));
+        };
+        let (columns, rows) = patchwork.places();
+        let before = self.bag.clone();
+        for (field, typed, n) in [("width", width, columns), ("height", height, rows)] {
+            let patch = size(field, typed, self.system)?;
+            if patch <= Length::ZERO {
+                let message = format!("A patch shows {}: it must be more than 0.", typed.trim());
+                return Err(FieldProblem::new(field, typed, message));
+            }
+            self.bring_panel_to(piece, field, patch * n as i64 + patchwork.seam * 2)?;
+        }
+        self.bag.bring_along(&before, self.system, self.ruler);
+        let name = self.drafted().ok().and_then(|(d, _)| d.piece(piece).map(|p| p.name.to_string()));
+        let name = name.unwrap_or_else(|| piece.to_owned()).to_lowercase();
+        Ok(format!("Sized by the patches of the {name}, {} × {}", width.trim(), height.trim()))
+    }
+
+    /// Changes the bag's `field` until that side of the panel `piece` is `target`, to a line of the ruler.
+    fn bring_panel_to(&mut self, piece: &str, field: &'static str, target: Length) -> Result<(), FieldProblem> {
+        let side = |project: &Self| -> Result<Length, FieldProblem> {
+            let (draft, _) = project.drafted().map_err(|mut all| all.remove(0))?;
+            let panel = draft.piece(piece).map(|p| if field == "width" { p.width.clone() } else { p.height.clone() });
+            let gone = || FieldProblem::new("piece", piece, "This panel goes when the bag is sized so.");
+            panel.map(|d| d.size - d.rounding()).ok_or_else(gone)
+        };
+        let with = |project: &Self, length: Length| {
+            let mut next = project.clone();
+            for f in next.bag.fields().iter_mut().filter(|f| f.key == field) {
+                if let Slot::Length(slot) = &mut f.slot {
+                    **slot = length;
+                }
+            }
+            next
+        };
+        let is = self.bag.length(field).unwrap_or_default();
+        let (now, larger) = (side(self)?, side(&with(self, is + Length::INCH))?);
+        if larger == now {
+            let message =
+                format!("The {field} of this panel does not follow from that of the bag: type the bag’s sizes.");
+            return Err(FieldProblem::new(field, field, message));
+        }
+        let more = (target - now).0 as f64 * Length::INCH.0 as f64 / (larger - now).0 as f64;
+        let length = (is + Length(more.round() as i64)).round_to(self.ruler.step());
+        *self = with(self, length);
+        Ok(())
     }
 
     pub(super) fn measure(&mut self, piece: &str, width: &str, height: &str) -> Result<String, FieldProblem> {

@@ -408,6 +408,15 @@ pub enum Edit {
         /// Each length as typed, commas between them; empty when there is none.
         lengths: String,
     },
+    /// The bag is sized by the patches of one of its panels, as they are to show.
+    SizeByPatches {
+        /// The panel's id.
+        piece: String,
+        /// How wide a patch shows, as typed.
+        width: String,
+        /// How tall.
+        height: String,
+    },
     /// A step of making the bag is done, or is not.
     Made {
         /// Its key.
@@ -515,6 +524,7 @@ impl Project {
             Edit::Project { field, value } => self.edit_project(*field, value),
             Edit::LengthsAtHand { kind, width, lengths } => self.edit_lengths(*kind, *width, lengths),
             Edit::PiecesAtHand { name, size, count } => self.edit_pieces_at_hand(name, *size, count),
+            Edit::SizeByPatches { piece, width, height } => self.size_by_patches(piece, width, height),
             Edit::Made { step, done } => self.tick(step, *done),
             Edit::Notes { text } => self.write_down(text),
             Edit::StepsDone { count } => self.edit_steps_done(*count),
