@@ -36,7 +36,7 @@ function Arrange({ piece, patches }: { piece: PieceView; patches: PatchesOf }) {
   const grid = useRef<HTMLFieldSetElement>(null);
   const dragged = useRef(false);
 
-  const put = async (next: string[]) => {
+  const put = (next: string[]) => {
     setHeld(null);
     setOver(null);
     if (next.some((c, i) => c !== cloths[i])) send(next.join(', '));
@@ -165,7 +165,14 @@ function Arrange({ piece, patches }: { piece: PieceView; patches: PatchesOf }) {
           );
         })}
       </fieldset>
-      <p className="mt-1 text-sm text-soft">{counts.map(({ key, n }) => `${n} ${named(key)}`).join(' · ')}</p>
+      <p className="mt-1 flex flex-wrap items-center gap-x-3 text-sm text-soft">
+        <span>{counts.map(({ key, n }) => `${n} ${named(key)}`).join(' · ')}</span>
+        {patches.arranged && (
+          <button type="button" className="min-h-6 underline" onClick={() => send('')}>
+            two cloths by turns again
+          </button>
+        )}
+      </p>
       <div className="mt-2">
         <ChoiceField
           label="A tap"
