@@ -11,7 +11,7 @@ use super::pocket::{Pocket, PocketKind, PocketSides};
 use super::problems::Problems;
 use super::sewn::{Edge, Seam, Stretch};
 use super::solid::{Solid, ThreadKind};
-use super::wall::{Side, Wall};
+use super::wall::{Side, Wall, Webbing};
 use super::zip::{sliders_field, with_sliders, zip};
 use super::{Design, quilting, round};
 use crate::FieldProblem;
@@ -157,7 +157,7 @@ impl Duffel {
         let all = [
             self.quilted.then_some(quilt),
             self.pocket.then_some(pocket),
-            Some(Step::new(Phase::Flat, "webbing", webbing)),
+            Some(Step::new(Phase::Outer, "webbing", webbing)),
             (self.shoulder > Length::ZERO).then(|| step(Phase::Flat, "shoulder", shoulder)),
             Some(Step::new(Phase::Together, "zip", zip)),
             Some(step(Phase::Together, "ends", ends)),
@@ -262,9 +262,10 @@ impl Design for Duffel {
         let face = (self.width, (self.girth() - self.zip_shows) / 2);
         let front = Wall::new(Side::Front, "outer-panel", face, self.seam_side, self.seam_top);
         let front = front.between((self.seam_side, "seam_side"));
+        let front = Wall { webbing: Some(Webbing { apart: self.strap_inset * 2, wide: self.strap_width }), ..front };
         let mut walls = vec![front.clone(), front.on(Side::Back).turned(self.seam_top)];
         if self.lined {
-            let inside = Wall { piece: Some("lining-panel"), ..front };
+            let inside = Wall { piece: Some("lining-panel"), webbing: None, ..front };
             walls.extend([inside.on(Side::InsideFront), inside.on(Side::InsideBack).turned(self.seam_top)]);
         }
         walls

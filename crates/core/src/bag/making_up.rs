@@ -141,7 +141,17 @@ impl MadeUp {
         if draft.piece(id).is_some_and(may_be_backed) {
             self.backing.behind(&mut draft.pieces, id, ruler)?;
         }
-        let Some(at) = draft.pieces.iter().position(|p| p.id == id && may_be_made_up(p)) else { return Ok(()) };
+        let Some(at) = draft.pieces.iter().position(|p| p.id == id && may_be_made_up(p)) else {
+            if let Some(panel) = draft.piece(id).filter(|_| self.is_pieced() || self.quilted) {
+                let text = format!(
+                    "How {} is made up is kept aside: it is in patches, cut over or cut from a block already.",
+                    panel.name.to_lowercase()
+                );
+                let stage = super::Stage::Pieces;
+                draft.notices.push(Notice { stage, ..Notice::attention("made_up", text) });
+            }
+            return Ok(());
+        };
         let panel = draft.pieces[at].clone();
         let name = panel.name.to_lowercase();
         if self.is_pieced() {

@@ -4,11 +4,11 @@
 //! Signs: B is the width of a panel between its side seams at the base, M at the mouth, both flat; L from the base seam
 //! to the seam at the mouth; s, b and t the seams at side, base and mouth. A slanting side leans by k = (M − B)/2L.
 
-use super::draft::Notice;
+use super::draft::{Notice, Stack};
 use super::field::{Field, Group, choice};
 use super::problems::Problems;
 use crate::measure::{Length, Ruler, System, default_length};
-use crate::piece::{Dimension, Figure, From, Mark, Term};
+use crate::piece::{Dimension, Figure, From, Mark, Part, Term};
 
 choice! {
     /// How the walls rise.
@@ -288,6 +288,17 @@ impl Rise {
                 Some(Notice::note("pleats", text))
             }
         }
+    }
+
+    /// Where a pleat lies in a mouth of `layers`: what is pleated lies there three times.
+    pub(super) fn stack(&self, layers: Vec<(Part, u32)>) -> Option<Stack> {
+        let folded =
+            |(part, n): (Part, u32)| (part, if matches!(part, Part::Outer | Part::Lining) { n * 3 } else { n });
+        self.is_pleated().then(|| Stack {
+            place: "a pleat lies in the mouth".into(),
+            field: "pleats".into(),
+            layers: layers.into_iter().map(folded).collect(),
+        })
     }
 
     /// How it is sewn, before the mouth is.

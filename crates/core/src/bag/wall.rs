@@ -73,6 +73,8 @@ pub struct Wall {
     pub side: Side,
     /// The piece it is part of; nothing of a tube that is there already.
     pub piece: Option<&'static str>,
+    /// The piece that was split off that one for this wall alone.
+    pub split_off: Option<String>,
     /// Finished width of the face.
     pub width: Length,
     /// Finished height, from the base to the mouth.
@@ -96,6 +98,17 @@ pub struct Wall {
     pub caught: Option<Vec<Term>>,
     /// The layers of the mouth where it is stitched.
     pub mouth_layers: Vec<(Part, u32)>,
+    /// The two straps that run over all of its height, where something may lie under both.
+    pub webbing: Option<Webbing>,
+}
+
+/// Two straps from the base up over a wall.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct Webbing {
+    /// From the middle of one to the middle of the other.
+    pub apart: Length,
+    /// How wide one is.
+    pub wide: Length,
 }
 
 impl Wall {
@@ -104,6 +117,7 @@ impl Wall {
         Self {
             side,
             piece: Some(piece),
+            split_off: None,
             width: face.0,
             height: face.1,
             beside,
@@ -115,6 +129,7 @@ impl Wall {
             sides: None,
             caught: None,
             mouth_layers: vec![],
+            webbing: None,
         }
     }
 
@@ -161,6 +176,11 @@ impl Wall {
     #[must_use]
     pub(super) fn turned_over(self) -> Self {
         Self { upside_down: true, ..self }
+    }
+
+    /// The piece it is cut as by now.
+    pub fn panel(&self) -> Option<&str> {
+        self.split_off.as_deref().or(self.piece)
     }
 
     /// From side seam to side seam on the seam lines: half the mouth.

@@ -174,10 +174,16 @@ impl Bag {
             let message = format!("The bag has {} parts: at most {MOST_PARTS} are put on one.", self.parts.len());
             return Err(vec![FieldProblem::new("parts", self.parts.len(), message)]);
         }
-        let walls = self.walls(ruler);
+        let mut walls = self.walls(ruler);
         for part in self.in_order() {
             let name = self.part_name(part);
             problems.extend(part.onto(&name, &walls, &mut draft, ruler).err().unwrap_or_default());
+            // What follows on that wall goes on the piece that was split off for it.
+            let own = format!("{}-panel", part.prefix());
+            if part.splits_a_panel() && draft.piece(&own).is_some() {
+                let of_it = walls.iter_mut().filter(|w| part.sides().contains(&w.side));
+                of_it.for_each(|w| w.split_off = Some(own.clone()));
+            }
         }
         if !problems.is_empty() {
             return Err(problems);
@@ -259,15 +265,23 @@ impl Bag {
         self.seen(ruler).iter().filter_map(over).collect()
     }
 
-    /// Parts in the order they are made: what splits a panel off its pair comes last, so that it takes marks along.
+    /// Parts in the order they are made: webbing over what lies under it, and last what splits a panel off its pair, so that
+    /// it takes marks along.
     fn in_order(&self) -> impl Iterator<Item = &Added> {
-        let (last, first): (Vec<&Added>, Vec<&Added>) = self.parts.iter().partition(|p| p.splits_a_panel());
-        first.into_iter().chain(last)
+        let mut parts: Vec<&Added> = self.parts.iter().collect();
+        parts.sort_by_key(|p| (p.splits_a_panel(), !p.webbing().is_empty()));
+        parts.into_iter()
     }
 
-    /// The walls that parts can be put on.
+    /// The walls that parts can be put on, with the straps from the base up that are put on them.
     pub fn walls(&self, ruler: Ruler) -> Vec<Wall> {
-        self.body.design().walls(ruler)
+        let mut walls = self.body.design().walls(ruler);
+        for (side, webbing) in self.parts.iter().filter(|p| !p.aside).flat_map(Added::webbing) {
+            if let Some(wall) = walls.iter_mut().find(|w| w.side == side) {
+                wall.webbing = Some(webbing);
+            }
+        }
+        walls
     }
 
     /// The part with the number `id`.

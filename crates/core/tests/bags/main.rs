@@ -18,3 +18,4 @@ mod support;
 mod tote;
 mod typed;
 mod untouched;
+mod walls_across;

@@ -5,7 +5,7 @@ use bofta_core::FieldProblem;
 use bofta_core::bag::{Bag, Body, Draft, Family, Side};
 use bofta_core::lay::Random;
 use bofta_core::measure::{Length, Ruler, System};
-use bofta_core::piece::{Figure, From, Piece};
+use bofta_core::piece::{Figure, From, Part, Piece};
 use rstest::rstest;
 
 fn eighths(n: i64) -> Length {
@@ -382,4 +382,20 @@ fn a_bag_of_before_is_straight() {
     assert_eq!(read, bag);
     let Body::Tote(tote) = &read.body else { panic!("a tote") };
     assert!(tote.rise.is_straight() && tote.flat_mouth() == tote.width + tote.depth);
+}
+
+/// A turned mouth has both allowances of outer and lining, two layers each; in a pleat each lies three times: twelve of
+/// cotton, where eight are the most. Straight walls have no such place.
+#[test]
+fn a_pleat_in_the_mouth_counts_for_the_layers() {
+    let stacks = |rising: &str| {
+        let mut bag = Family::Tote.default_for(System::Inches);
+        for (key, value) in [("rising", rising), ("pleat_depth", "1/2")] {
+            bag.set(key, value, System::Inches).expect("set");
+        }
+        let draft = bag.draft(Ruler::Eighth).expect("drafted");
+        draft.stacks.into_iter().filter(|s| s.place.contains("pleat")).map(|s| s.layers).collect::<Vec<_>>()
+    };
+    assert_eq!(stacks("box-pleats"), [[(Part::Outer, 6), (Part::Lining, 6)]]);
+    assert!(stacks("straight").is_empty());
 }

@@ -172,9 +172,9 @@ impl PartOn for AddedDecoration {
         let Some(wall) = on.wall(self.wall) else { return };
         let at = if self.middle { At::Middle } else { At::FromLeft { in_by: self.from_left, wide: Length::ZERO } };
         let mark = wall.mark(format!("{}, its centre, {}", on.name, wall.side.on()), at, self.below);
-        let panel = wall.piece.and_then(|id| draft.pieces.iter().position(|p| p.id == id));
+        let panel = wall.panel().and_then(|id| draft.pieces.iter().position(|p| p.id == id));
         // What is quilted or pieced is cut over already, and a block is large enough for the hoop.
-        let fused = draft.pieces.iter().any(|p| p.block_of.iter().any(|id| Some(id.as_ref()) == wall.piece));
+        let fused = draft.pieces.iter().any(|p| p.block_of.iter().any(|id| Some(id.as_ref()) == wall.panel()));
         let mut cut = "";
         match panel.filter(|at| self.cut_over() && !fused && draft.pieces[*at].when == When::Now) {
             Some(at) => {

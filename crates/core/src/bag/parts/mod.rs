@@ -1,21 +1,25 @@
 //! Parts: what can be put on the walls of a bag of any family, each written once. Common practice.
 //!
 //! A part says its fields; sizes it cannot stand with are refused under `part-3.width`. When its wall goes, a part is
-//! kept aside and said so. `pocket`, `strap`, `tab`, `decoration` and `own` are one part each.
+//! kept aside and said so. `pocket`, `strap`, `tab`, `zip_across`, `partition`, `decoration` and `own` are one part each.
 
 mod cloth;
 mod decoration;
 mod own;
+mod partition;
 mod pocket;
 mod strap;
 mod tab;
+mod zip_across;
 
 pub use cloth::{Behind, ClothOf};
 pub use decoration::{AddedDecoration, Moment, Technique};
 pub use own::{AddedPiece, OwnShape};
+pub use partition::AddedPartition;
 pub use pocket::{AddedPocket, PocketFoot, PocketMake, PocketPlace};
 pub use strap::{AddedStrap, StrapEnd, StrapWhere};
 pub use tab::{AddedTab, TabKind};
+pub use zip_across::AddedZip;
 
 use super::draft::{Draft, Notice};
 use super::field::{Choice, Field, Slot};
@@ -24,7 +28,7 @@ use super::order::{Phase, Step};
 use super::problems::Problems;
 use super::sewn::Seam;
 use super::solid::Solid;
-use super::wall::{Seen, Side, Wall};
+use super::wall::{Seen, Side, Wall, Webbing};
 use crate::FieldProblem;
 use crate::measure::{Length, Ruler, System};
 use crate::piece::{Dimension, Mark, Piece, Term};
@@ -57,6 +61,11 @@ pub(super) trait PartOn {
 
     /// The walls it needs, all of them.
     fn sides(&self) -> Vec<Side>;
+
+    /// Why it cannot be where it is, though its wall is there.
+    fn place_is_gone(&self, _on: &Ground<'_>) -> Option<&'static str> {
+        None
+    }
 
     /// After all its sizes were scaled, each brought to a line of the ruler.
     fn scaled(&mut self) {}
@@ -164,7 +173,7 @@ impl Ground<'_> {
 
     /// Puts a mark on the piece of `wall`; on a tube that is there already it is told as a step.
     pub fn put_mark(&self, draft: &mut Draft, wall: &Wall, mark: Mark) {
-        let piece = wall.piece.and_then(|id| draft.pieces.iter_mut().find(|p| p.id == id));
+        let piece = wall.panel().and_then(|id| draft.pieces.iter_mut().find(|p| p.id == id));
         match piece {
             Some(piece) => piece.marks.push(mark),
             None => {
@@ -228,6 +237,10 @@ kinds! {
     Strap(AddedStrap) = "strap", "Strap or handles", "in the mouth, stitched on, from the base up, on rings";
     /// Small parts.
     Tab(AddedTab) = "tab", "Loop or tab", "loops, ring tabs, a wrist strap, a bow, a button cover";
+    /// A zip that divides a panel.
+    ZipAcross(AddedZip) = "zip", "Zip right across", "a panel in two, the zip between, a pocket behind";
+    /// A wall across the inside.
+    Partition(AddedPartition) = "partition", "Partition", "a wall across the inside, hung between the side seams";
     /// Embroidery, appliqué, paint.
     Decoration(AddedDecoration) = "decoration", "Embroidery, appliqué or paint", "on a face, by its centre";
     /// Whatever else is cut.
@@ -334,9 +347,17 @@ impl Added {
         self.kind.part().sides()
     }
 
+    /// The walls it runs over from the base up, and where.
+    pub(super) fn webbing(&self) -> Vec<(Side, Webbing)> {
+        match &self.kind {
+            PartKind::Strap(strap) => strap.webbing(),
+            _ => vec![],
+        }
+    }
+
     /// It cuts one of two equal panels apart from the other.
     pub(super) fn splits_a_panel(&self) -> bool {
-        matches!(self.kind, PartKind::Decoration(_))
+        matches!(self.kind, PartKind::Decoration(_) | PartKind::ZipAcross(_))
     }
 
     /// Sets the field `key` as typed or chosen.
@@ -393,6 +414,10 @@ impl Added {
             draft.notices.push(on.attention("wall", text));
             return Ok(());
         }
+        if let Some(why) = self.kind.part().place_is_gone(&on) {
+            draft.notices.push(on.attention("place", format!("{name} is kept aside and not cut: {why}.")));
+            return Ok(());
+        }
         let mut problems = Problems::new(ruler);
         self.kind.part().problems(&on, &mut problems);
         problems.end().map_err(|all| all.into_iter().map(|p| p.within(&prefix)).collect::<Vec<_>>())?;
@@ -404,7 +429,7 @@ impl Added {
     pub(super) fn seen(&self, walls: &[Wall], ruler: Ruler) -> Vec<Seen> {
         let (name, prefix) = (self.name(), self.prefix());
         let on = Ground { name: &name, prefix: &prefix, walls, ruler };
-        if self.aside || self.missing(walls).is_some() { vec![] } else { self.kind.part().seen(&on) }
+        if self.is_made(&on) { self.kind.part().seen(&on) } else { vec![] }
     }
 
     /// Of a strap from side to side of a bag like `solid`: its drop and width.
@@ -419,7 +444,12 @@ impl Added {
     pub(super) fn seams(&self, name: &str, walls: &[Wall], ruler: Ruler) -> Vec<Seam> {
         let prefix = self.prefix();
         let on = Ground { name, prefix: &prefix, walls, ruler };
-        if self.aside || self.missing(walls).is_some() { vec![] } else { self.kind.part().seams(&on) }
+        if self.is_made(&on) { self.kind.part().seams(&on) } else { vec![] }
+    }
+
+    /// It is not kept aside, by hand or because its place is gone.
+    fn is_made(&self, on: &Ground<'_>) -> bool {
+        !self.aside && self.missing(on.walls).is_none() && self.kind.part().place_is_gone(on).is_none()
     }
 }
 

@@ -11,7 +11,7 @@ use crate::bag::field::{Choice, Field, Group, choice};
 use crate::bag::order::Phase;
 use crate::bag::problems::Problems;
 use crate::bag::strap::{self, Strap, StrapMake};
-use crate::bag::wall::{At, Looks, Moves, Seen, Side, Wall};
+use crate::bag::wall::{At, Looks, Moves, Seen, Side, Wall, Webbing};
 use crate::measure::{Length, Ruler, System, default_length};
 use crate::piece::{Grain, Part, Piece, Term};
 
@@ -156,6 +156,13 @@ impl AddedStrap {
     pub(super) fn over(&self, mouth: Length) -> Option<(Length, Length)> {
         let spans = self.runs == StrapWhere::SideToSide && self.end != StrapEnd::Slider;
         spans.then(|| strap::drop(self.shows, mouth)).flatten().map(|drop| (drop, self.width))
+    }
+
+    /// The walls it runs over from the base up.
+    pub(super) fn webbing(&self) -> Vec<(Side, Webbing)> {
+        let up = self.end == StrapEnd::BaseUp && self.on_a_face();
+        let sides = if up { self.walls_of() } else { vec![] };
+        sides.into_iter().map(|side| (side, Webbing { apart: self.apart, wide: self.width })).collect()
     }
 
     /// When its ends are fastened.

@@ -450,7 +450,8 @@ impl Tote {
         } else {
             "a strap’s end is turned under"
         };
-        self.straps.then(|| self.strap().on(place, "strap_make", under)).into_iter().collect()
+        let strap = self.straps.then(|| self.strap().on(place, "strap_make", under));
+        strap.into_iter().chain(self.rise.stack(self.mouth.layers(self.lined()))).collect()
     }
 
     fn allowances(&self) -> Allowances {

@@ -17,7 +17,7 @@ export function AddPart({ wall, onAdd }: Props) {
   const [open, setOpen] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const add = async (part: string) => {
-    const onWall = part === 'pocket' || part === 'decoration' || part === 'tab';
+    const onWall = part === 'pocket' || part === 'decoration' || part === 'tab' || part === 'zip';
     const why = whyNot(await onAdd({ edit: 'add-part', part, wall: onWall ? wall : null }));
     setProblem(why.join(' ') || null);
     if (why.length === 0) setOpen(false);

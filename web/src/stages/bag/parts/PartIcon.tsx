@@ -22,6 +22,19 @@ const ICONS: Record<string, React.ReactNode> = {
       <circle cx="28" cy="17" r="5.5" {...line} />
     </>
   ),
+  zip: (
+    <>
+      <path d="M5 5h30v30H5z" {...line} strokeDasharray="3 3" />
+      <path d="M5 16h30M5 20h30" {...line} />
+      <path d="M9 16v4M14 16v4M19 16v4M24 16v4M29 16v4" {...line} />
+    </>
+  ),
+  partition: (
+    <>
+      <path d="M5 10l8 -5h22v24l-8 6H5zM5 10h22v25M27 10l8 -5" {...line} strokeDasharray="3 3" />
+      <path d="M9 8h22v20l-4 3" {...line} />
+    </>
+  ),
   decoration: (
     <>
       <circle cx="20" cy="20" r="14" {...line} strokeDasharray="3 3" />

@@ -69,6 +69,8 @@ choice! {
         FromLeft = "from-left", "So far from the left of the face", "";
         /// Its sides in the side seams.
         FullWidth = "full-width", "Right across, into the side seams", "";
+        /// Its raw sides under two straps from the base up.
+        Webbing = "webbing", "Behind webbing", "its sides lie under two straps that run up from the base";
     }
 }
 
@@ -116,6 +118,21 @@ impl AddedPocket {
         self.place == PocketPlace::FullWidth && self.make.may_reach()
     }
 
+    /// Its sides lie under straps.
+    fn behind_webbing(&self) -> bool {
+        self.place == PocketPlace::Webbing && self.make.may_reach()
+    }
+
+    /// What of its width lies under the webbing, half a strap at each side.
+    fn under_webbing(&self, wall: &Wall) -> Length {
+        wall.webbing.filter(|_| self.behind_webbing()).map_or(Length::ZERO, |w| w.wide)
+    }
+
+    /// Its width follows from the wall.
+    fn spans(&self) -> bool {
+        self.full_width() || self.behind_webbing()
+    }
+
     fn reaches_base(&self) -> bool {
         self.foot == PocketFoot::BaseSeam && self.make.may_reach()
     }
@@ -133,7 +150,11 @@ impl AddedPocket {
 
     /// How wide it sits on `wall`, finished.
     fn sits(&self, wall: &Wall) -> Length {
-        if self.full_width() { wall.across().unwrap_or(wall.width) } else { self.width }
+        match (self.place, self.make.may_reach()) {
+            (PocketPlace::FullWidth, true) => wall.across().unwrap_or(wall.width),
+            (PocketPlace::Webbing, true) => wall.webbing.map_or(self.width, |w| w.apart),
+            _ => self.width,
+        }
     }
 
     /// From the mouth down to its top edge.
@@ -157,7 +178,7 @@ impl AddedPocket {
             return vec![];
         }
         let mut all = self.divisions.clone();
-        if self.full_width()
+        if self.spans()
             && let Some(last) = all.pop()
         {
             let rest = sits - all.iter().copied().sum::<Length>();
@@ -188,6 +209,12 @@ impl AddedPocket {
             PocketMake::Sleeve => format!(
                 "{name}: after that side seam is sewn, hem its top and foot, turn its sides under and stitch them each side of the seam; its foot stays open."
             ),
+            _ if self.behind_webbing() => {
+                let foot = if self.reaches_base() { "its foot is caught in the base seam" } else { "stitch its foot" };
+                format!(
+                    "{name}: make it and lay it on {place}, its raw sides where the middles of the webbing come, and baste; {foot}; the webbing is stitched over its sides."
+                )
+            }
             _ => {
                 let edges = match (self.full_width(), self.reaches_base()) {
                     (true, true) => "its sides and foot are caught in the bag’s seams",
@@ -246,7 +273,7 @@ impl PartOn for AddedPocket {
     fn fields(&mut self) -> Vec<Field<'_>> {
         let (make, reaches) = (self.make, self.make.may_reach());
         let (window, sleeve) = (make.is_window(), make == PocketMake::Sleeve);
-        let (full, base, from_left) = (self.full_width(), self.reaches_base(), self.place == PocketPlace::FromLeft);
+        let (full, base, from_left) = (self.spans(), self.reaches_base(), self.place == PocketPlace::FromLeft);
         let divided = !self.divisions.is_empty();
         let two = make.has_inner() || window || self.flap;
         let flap = self.flap;
@@ -323,7 +350,9 @@ impl PartOn for AddedPocket {
     fn summary(&self, ruler: Ruler) -> String {
         let show = |l: Length| ruler.show(l).text;
         let made = self.make.answer().name.to_lowercase();
-        let size = if self.full_width() {
+        let size = if self.behind_webbing() {
+            format!("behind webbing × {}", show(self.height))
+        } else if self.full_width() {
             format!("right across × {}", show(self.height))
         } else {
             format!("{} × {}", show(self.width), show(self.height))
@@ -335,8 +364,15 @@ impl PartOn for AddedPocket {
         vec![self.wall]
     }
 
+    fn place_is_gone(&self, on: &Ground<'_>) -> Option<&'static str> {
+        let bare = on.wall(self.wall).is_some_and(|w| w.webbing.is_none());
+        (self.behind_webbing() && bare).then_some(
+            "no two straps run up this wall from the base. Put such a strap on it, or say where else it sits",
+        )
+    }
+
     fn scaled(&mut self) {
-        if !self.full_width() {
+        if !self.spans() {
             self.settle_divisions();
         }
     }
@@ -357,7 +393,7 @@ impl PartOn for AddedPocket {
         let at_a_side = matches!(self.wall, Side::Left | Side::Right);
         match key {
             // A window lies within its wall.
-            "make" if self.make.is_window() && self.place == PocketPlace::FullWidth => self.place = PocketPlace::Middle,
+            "make" if self.make.is_window() && self.place != PocketPlace::FromLeft => self.place = PocketPlace::Middle,
             "make" if self.make == PocketMake::Sleeve => {
                 // Half of what stands in it is before the wall, half behind.
                 let most = round::circumference(self.round) / 2;
@@ -365,7 +401,7 @@ impl PartOn for AddedPocket {
             }
             "divisions" if self.divisions.is_empty() => self.fuller.clear(),
             // The pocket is as wide as its divisions, or the last of them takes what it is wider or narrower.
-            "divisions" if !self.full_width() => self.width = self.divisions.iter().copied().sum(),
+            "divisions" if !self.spans() => self.width = self.divisions.iter().copied().sum(),
             "width" => self.settle_divisions(),
             _ => {}
         }
@@ -394,7 +430,7 @@ impl PartOn for AddedPocket {
             problems.refuse("make", self.width, text);
             return;
         }
-        if self.make.is_window() && self.place == PocketPlace::FullWidth {
+        if self.make.is_window() && matches!(self.place, PocketPlace::FullWidth | PocketPlace::Webbing) {
             let text = format!(
                 "{}, {} long: a window lies within its wall; give it a place there.",
                 on.name,
@@ -504,7 +540,7 @@ impl PartOn for AddedPocket {
         };
         let moves = Moves {
             down: (!self.reaches_base()).then_some(("below", self.below)),
-            across: (!self.full_width() && self.make != PocketMake::Sleeve).then_some(("from_left", left)),
+            across: (!self.spans() && self.make != PocketMake::Sleeve).then_some(("from_left", left)),
             freely: Some(("place", "from-left")),
         };
         let pocket = Seen { side: self.wall, looks, left, down, width, height, moves };
@@ -551,10 +587,11 @@ impl PartOn for AddedPocket {
         }
         if self.flap && self.make != PocketMake::Sleeve && !self.full_width() && !self.make.is_window() {
             let flap = stretch("flap", Edge::Top, self.turn, self.turn * 2);
-            let pocket = stretch("pocket", Edge::Top, self.turn, self.turn * 2);
+            let raw = if self.behind_webbing() { Length::ZERO } else { self.turn * 2 };
+            let pocket = stretch("pocket", Edge::Top, self.turn, raw);
             seams.push(
                 Seam::new(format!("{}, flap over its top", on.name), on.prefix.to_owned(), pocket, flap)
-                    .easing(self.fullness(wall)),
+                    .easing(self.fullness(wall) + self.under_webbing(wall)),
             );
         }
         seams

@@ -23,6 +23,9 @@ impl AddedPocket {
                 on.once("from side seam to side seam", self.sits(wall), "place"),
                 Term::times("side seams", 2, seam, field),
             ],
+            None if self.behind_webbing() => {
+                vec![on.once("from middle to middle of the webbing", self.sits(wall), "place")]
+            }
             None => vec![on.once("wide", self.width, "width"), on.times("edges turned", 2, self.turn, "turn")],
         };
         terms.insert(1, on.once("fuller than it sits, in pleats", self.fullness(wall), "fuller"));
@@ -68,7 +71,9 @@ impl AddedPocket {
             PocketMake::Bound => "lies on its lining, the top edges bound together",
             _ => "its sides stitched beside the seam, its foot left to stand out",
         };
-        let note = if self.reaches_base() && self.full_width() {
+        let note = if self.behind_webbing() {
+            format!("{note}; its raw sides lie under the middle of the webbing")
+        } else if self.reaches_base() && self.full_width() {
             format!("{note}; notched with the panel once it lies on it")
         } else {
             note.to_owned()
@@ -138,7 +143,11 @@ impl AddedPocket {
             PocketMake::Hemmed | PocketMake::Sleeve => vec![from_top("fold of the hem".into(), self.hem)],
             _ => vec![],
         };
-        let edge = wall.sides.filter(|_| self.full_width()).map_or(self.turn, |(seam, _)| seam);
+        let edge = if self.behind_webbing() {
+            Length::ZERO
+        } else {
+            wall.sides.filter(|_| self.full_width()).map_or(self.turn, |(seam, _)| seam)
+        };
         let widths = if self.fuller.is_empty() { self.divided(self.sits(wall)) } else { self.fuller.clone() };
         let mut at = edge;
         for (n, width) in widths.iter().enumerate().take(widths.len().saturating_sub(1)) {
@@ -162,6 +171,7 @@ impl AddedPocket {
         }
         let wide = on.sum(vec![
             on.once("as wide as the pocket", self.sits(wall), "width"),
+            on.times("less the webbing, so that it opens", -1, self.under_webbing(wall), "place"),
             on.times("seams", 2, self.turn, "turn"),
         ]);
         let deep = on.sum(vec![

@@ -7,6 +7,9 @@ use crate::bag::wall::{At, Wall};
 use crate::measure::Length;
 use crate::piece::{From, Mark};
 
+/// Webbing narrower than this does not cover an edge and its stitching: a quarter of an inch to each side. Common practice.
+const COVERS: Length = Length::inches(1, 2);
+
 impl AddedPocket {
     /// Where it goes on the wall.
     pub(super) fn wall_marks(&self, wall: &Wall, on: &Ground<'_>) -> Vec<Mark> {
@@ -53,6 +56,17 @@ impl AddedPocket {
     pub(super) fn fits(&self, wall: &Wall, on: &Ground<'_>, problems: &mut Problems) {
         let sits = self.sits(wall);
         let width = problems.show(wall.width);
+        if self.behind_webbing()
+            && let Some(webbing) = wall.webbing.filter(|w| w.wide < COVERS)
+        {
+            let text = format!(
+                "{}: webbing {} wide does not hold a raw edge under its middle: at least {} is needed.",
+                on.name,
+                problems.show(webbing.wide),
+                problems.show(COVERS)
+            );
+            problems.refuse("place", webbing.wide, text);
+        }
         if !self.full_width() && sits > wall.width {
             let text = format!("{} is {} wide: the face {} is {width}.", on.name, problems.show(sits), wall.side.on());
             problems.refuse("width", sits, text);
