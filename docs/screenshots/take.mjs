@@ -31,7 +31,6 @@ await take('families', '/projects/seed-packet-pouch/bag', 1280, 800, async (page
   await page.getByText('Own cut list').waitFor();
 });
 await take('bag-caddy', '/projects/bottle-caddy/bag');
-await take('bag-duffel', '/projects/kneeler-duffel/bag');
 await take('cut-list', '/projects/tool-roll-list/bag');
 await take('pieces', '/projects/seed-packet-pouch/pieces');
 await take('print', '/projects/flower-show-tote/pieces', 1280, 800, async (page) => {
@@ -67,6 +66,7 @@ await take('cut', '/projects/harvest-tote/cut', 1280, 800, async (page) => {
     await page.getByRole('heading', { name: `Cut ${n} of` }).waitFor();
   }
 });
+await take('make', '/projects/potting-bench-tote/make');
 await take('phone', '/projects/harvest-tote/lay', 400, 800);
 await browser.close();
 

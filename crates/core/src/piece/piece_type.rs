@@ -164,6 +164,7 @@ impl When {
             Self::Now => None,
             Self::OverAndTrimmed(over) => Some(format!("cut {} over, then trimmed", ruler.show(over).text)),
             Self::Measured => Some("cut to what is made: measure first".to_owned()),
+            Self::Pieced(Patches::Bands) => Some("made of its parts, then trimmed to this size".to_owned()),
             Self::Pieced(_) => Some("pieced from patches, then trimmed to this size".to_owned()),
             Self::FromBlock => Some("cut from its fused block, backing and all".to_owned()),
         }

@@ -8,7 +8,7 @@ use super::pattern::paint;
 use super::solid::solid_bag;
 use bofta_core::bag::piecing::Piecing;
 use bofta_core::bag::pocket::PocketKind;
-use bofta_core::bag::{Body, Draft, LiningFit, Rising, Seen, Side, Tote};
+use bofta_core::bag::{Body, Draft, LiningFit, Looks, Rising, Seen, Side, Tote};
 use bofta_core::measure::Length;
 use bofta_core::piece::Part;
 use bofta_core::project::Project;
@@ -91,7 +91,8 @@ pub fn bag(project: &Project, draft: &Draft, width: f64, height: f64) -> BagDraw
     };
     let on_the_face = |a: f64, b: f64| (x + inset + a * scale, y + b * scale);
     for (id, s) in seen.iter().filter(|(_, s)| s.side == Side::Front) {
-        let at: &dyn Fn(f64, f64) -> (f64, f64) = if *id == 0 { &to_the_seams } else { &on_the_face };
+        let at: &dyn Fn(f64, f64) -> (f64, f64) =
+            if *id == 0 || right_across(s, clear) { &to_the_seams } else { &on_the_face };
         part(&mut canvas, s, &dress, &Onto { at, scale });
     }
     let left = flat.left + (widest.0 as f64 + (stands - wide) / 2.0) * scale + between;
@@ -107,6 +108,11 @@ pub fn bag(project: &Project, draft: &Draft, width: f64, height: f64) -> BagDraw
         part(&mut canvas, s, &dress, &Onto { at: &at, scale });
     }
     BagDrawing { drawing: canvas.finish(width, height), anchors }
+}
+
+/// A zip from seam to seam of a face `clear` wide.
+fn right_across(seen: &Seen, clear: Length) -> bool {
+    matches!(seen.looks, Looks::Zip { .. }) && seen.left == Length::ZERO && seen.width == clear
 }
 
 /// A stroke has no ground of its own laid under it.

@@ -186,6 +186,15 @@ impl PartOn for AddedZip {
             and: None,
         };
         let whole = draft.pieces[at].clone().times(1).marked([mark]);
+        let behind =
+            draft.pieces.iter().filter(|p| p.backs.as_deref() == wall.piece).map(|p| p.part.name().to_lowercase());
+        if let Some(backing) = behind.min() {
+            let text = format!(
+                "{}: the {backing} behind it is cut apart at the zip, and trimmed clear of its seams.",
+                on.name
+            );
+            draft.notices.push(on.note("below", text));
+        }
         let made = if draft.pieces[at].count > 1 {
             draft.pieces[at].count -= 1;
             let name = format!("{}, {}", whole.name, wall.side.before().to_lowercase());
