@@ -60,7 +60,10 @@ test('notes are kept when they are left, come back, are undone, and too long one
   await expect(notes).toHaveValue('');
 });
 
-test('a cut list of one’s own has notes and says why it has no steps', async ({ page, demo }) => {
+test('a cut list of one’s own says why it has no steps, and takes those one writes', async ({
+  page,
+  demo,
+}) => {
   await page.goto(`${demo.address}/projects/harvest-tote/bag`);
   const response = await page.request.post(`${demo.address}/api/projects`, {
     data: { name: 'Own list', system: 'in', family: 'cut-list' },
@@ -69,4 +72,11 @@ test('a cut list of one’s own has notes and says why it has no steps', async (
   await page.goto(`${demo.address}/projects/${id}/make`);
   await expect(page.getByText('says what is cut, not how it is sewn')).toBeVisible();
   await accessible(page);
+  const own = page.getByRole('textbox', { name: 'Steps of your own' });
+  await own.fill('Hem  the flap.\n\nSew on the ties.');
+  await own.blur();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Step 1 of 2');
+  await expect(own).toHaveValue('Hem the flap.\nSew on the ties.');
+  await page.getByRole('checkbox', { name: '2. Sew on the ties.' }).check();
+  await expect(page.getByRole('link', { name: /^Make 1 of 2/ })).toBeVisible();
 });

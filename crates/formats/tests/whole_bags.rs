@@ -219,6 +219,37 @@ fn pieces(draft: &Draft, system: System) -> Vec<String> {
     r#""units": "in", "family": "clutch", "sizes": { "width": 9, "height": "5 1/2", "flap": 4, "radius": 0, "band": 1, "loop": true, "strap_width": "1/2", "backing": "none" }"#,
     &["1 outer-panel 9.75 × 15.75", "1 lining-panel 9.75 × 15.75", "1 band 9.75 × 1.75", "1 loop 2 × 12.75"]
 )]
+// In centimetres: 40 + 12 + 2 by 35 + 6 + 1 + 1. The zip 10 below the mouth, 1 of it showing, 1 to it: above it 1 + 10 − ½ + 1,
+// below it 43 − 11 − ½ + 1; its pocket 2 × 15 + 2. A partition 40 + 2 by 2 × 20 + 2.
+#[case::metric_tote_with_a_zip_across_and_a_partition(
+    r#""units": "cm", "family": "tote", "sizes": { "width": 40, "height": 35, "depth": 12, "straps": false, "pocket": "no" },
+       "parts": [
+         { "part": "zip", "below": 10, "shows": 1, "seam": 1, "hangs": 15 },
+         { "part": "partition", "height": 20, "below": 5, "turn": 1 } ]"#,
+    &["1 outer-panel 54 × 43", "2 lining-panel 54 × 43", "1 part-1-panel 54 × 43", "1 part-1-upper 54 × 11.5", "1 part-1-lower 54 × 32.5",
+      "1 part-1-pocket 54 × 32", "1 part-2-partition 42 × 42"]
+)]
+// The curve is π × 10 / 2 + 2 × 2 = 19.71. Faces 10 + 1 by 7 + 1; zip strips (4 − ⅜) / 2 + ½ + ⅜ → 2¾ by 12 + ¾; base strip
+// 4 + 1 by 10 + 19.71 − 12 + ¾ → 18½.
+#[case::pouch_that_stands(
+    r#""units": "in", "family": "pouch", "sizes": { "style": "standing", "width": 10, "height": 7, "depth": 4, "zip_round": 12, "zip_shows": "3/8", "seam_side": "1/2", "seam_top": "3/8", "lined": false, "seam_kind": "plain" }"#,
+    &["2 outer-panel 11 × 8", "2 zip-strip 2.75 × 12.75", "1 base-strip 5 × 18.5"]
+)]
+// Webbing 1 wide, 6 apart: the pocket 6 across, 6 + 1 + 2 + ½ up, hemmed, into the base seam.
+#[case::pocket_behind_webbing(
+    r#""units": "in", "family": "tote", "sizes": { "width": 14, "height": 13, "depth": 4, "straps": false, "pocket": "no" },
+       "parts": [
+         { "part": "strap", "end": "base-up", "make": "webbing", "width": 1, "apart": 6, "shows": 22 },
+         { "part": "pocket", "make": "hemmed", "place": "webbing", "foot": "base-seam", "height": 6, "hem": 1 } ]"#,
+    &["2 outer-panel 19 × 16", "2 lining-panel 19 × 16", "1 part-2-pocket 6 × 9.5"]
+)]
+// The lining of 3 × 2 patches of three cloths by turns, ¼ seams: (19 + 1) / 3 → 6¾ by (16 + ½) / 2.
+#[case::lining_in_patches_of_three_cloths(
+    r#""units": "in", "family": "tote", "sizes": { "width": 14, "height": 13, "depth": 4, "straps": false, "pocket": "no" },
+       "panels": { "lining-panel": { "front": "grid", "columns": 3, "rows": 2, "patch_seam": "1/4", "patch_cloths": "outer, lining, contrast" } }"#,
+    &["2 outer-panel 19 × 16", "2 lining-panel 19 × 16", "4 lining-panel-patch-outer 6.75 × 8.25", "4 lining-panel-patch-lining 6.75 × 8.25",
+      "4 lining-panel-patch-contrast 6.75 × 8.25"]
+)]
 // In centimetres: 36 + 10 + 2 by 34 + 5 + 1 + 1. Embroidered in front, 5 over all round: one of two is 58 × 51. A pad of
 // 30 × 20 with 1 cm seams. Straps tucked 4: 60 + 8 by 4 × 2.5.
 #[case::metric_tote(

@@ -663,7 +663,7 @@ fn a_bag_says_what_is_sewn_to_what() {
     let zip = named(&view, "along the zip");
     assert_eq!((&zip["length"], &zip["apart"]), (&json!("8 in"), &Value::Null), "{view}");
     let corner = named(&view, "across the corner");
-    assert_eq!((&corner["one"], &corner["length"]), (&json!("Outer panel, cut-out corner, across"), &json!("3 in")));
+    assert_eq!((&corner["one"], &corner["length"]), (&json!("Outer panel, the corner’s leg across"), &json!("3 in")));
     let (status, view) = server.edit(&id, json!([{ "edit": "family", "family": "tote" }]));
     assert_eq!(status, 200, "{view}");
     let edits = json!([field("width", "14"), field("height", "13"), field("depth", "4"), field("lining", "smaller")]);

@@ -154,7 +154,7 @@ pub(super) fn behind(
             Figure::Rounded(radius) => Figure::Rounded((*radius - within.side).max(Length::ZERO)),
             Figure::Circle | Figure::Rectangle => panel.figure.clone(),
             // Every edge of any other outline comes in by the narrowest of the seams.
-            Figure::HalfRound | Figure::Arched | Figure::Tapered(_) | Figure::Free(_) => {
+            Figure::HalfRound | Figure::RoundedAbove(_) | Figure::Tapered(_) | Figure::Free(_) => {
                 let seam = [within.side, within.top, within.base].into_iter().filter(|s| *s > Length::ZERO).min();
                 let by = seam.unwrap_or_default();
                 let Some(corners) = outset(&panel.outline().corners(), -by) else {

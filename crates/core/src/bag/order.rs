@@ -26,6 +26,8 @@ pub enum Phase {
     Together,
     /// It is a bag.
     Last,
+    /// What the maker wrote down.
+    Own,
 }
 
 impl Phase {
@@ -40,6 +42,7 @@ impl Phase {
             Self::Lining => "The lining",
             Self::Together => "Put together",
             Self::Last => "At last",
+            Self::Own => "Steps of your own",
         }
     }
 }

@@ -93,7 +93,7 @@ fn trimmed_later(figure: &Figure) -> (Figure, Option<Mark>) {
             let name = format!("narrower at the {end}, when the panel is trimmed: by");
             (Figure::Rectangle, mark(name.into(), Length(by.0.abs()), None))
         }
-        Figure::HalfRound | Figure::Arched | Figure::Free(_) => {
+        Figure::HalfRound | Figure::RoundedAbove(_) | Figure::Free(_) => {
             (Figure::Rectangle, mark("cut round its template when it is trimmed".into(), Length::ZERO, None))
         }
     }

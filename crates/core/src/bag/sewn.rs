@@ -116,7 +116,7 @@ pub fn runs(piece: &Piece, edge: Edge) -> Vec<[Point; 2]> {
     let along = |[a, b]: &[Point; 2]| {
         let (level, upright) = (a.y == b.y, a.x == b.x);
         match &trimmed.figure {
-            Figure::Circle | Figure::Arched => edge == Edge::Round,
+            Figure::Circle | Figure::RoundedAbove(_) => edge == Edge::Round,
             Figure::HalfRound if level && a.y == height => edge == Edge::Top,
             Figure::HalfRound => edge == Edge::Round,
             _ if level && a.y == height => edge == Edge::Top,
@@ -137,10 +137,10 @@ fn edge_of(piece: &Piece, edge: Edge, seam: Length, size: fn(&Dimension) -> Leng
     Some(match (edge, &piece.figure) {
         (Edge::Round, Figure::Circle) => round((width - seam * 2).0 as f64 * PI),
         (Edge::Round, Figure::HalfRound) => round((width - seam * 2).0 as f64 * FRAC_PI_2) + (height - width / 2) * 2,
-        (Edge::Round, Figure::Arched) => {
-            let curve = round((width - seam * 2).0 as f64 * FRAC_PI_2) + (height - width / 2) * 2;
-            // Both straight sides end a seam above the raw edge of the base.
-            curve - seam * 2 + (width - seam * 2)
+        (Edge::Round, Figure::RoundedAbove(radius)) => {
+            // Along the base, up both sides, round both corners and along what is straight between them.
+            let (r, wide, tall) = (*radius - seam, width - seam * 2, height - seam * 2);
+            wide + (tall - r) * 2 + round(r.0 as f64 * PI) + (wide - r * 2)
         }
         (Edge::Round, _) => return None,
         (Edge::LegAcross, Figure::CutOut { across, .. } | Figure::CutAtFold { across, .. }) => size(across),

@@ -238,7 +238,9 @@ impl Bag {
     fn beyond_a_curve(&self, draft: &Draft, walls: &[Wall], ruler: Ruler) -> Vec<Notice> {
         let past = |wall: &Wall, seen: &Seen| -> Option<bool> {
             let piece = draft.piece(wall.piece?)?.as_trimmed();
-            if !matches!(piece.figure, Figure::HalfRound | Figure::Arched | Figure::Rounded(_)) || wall.upside_down {
+            if !matches!(piece.figure, Figure::HalfRound | Figure::RoundedAbove(_) | Figure::Rounded(_))
+                || wall.upside_down
+            {
                 return None;
             }
             let face = outset(&piece.outline().corners(), -wall.beside)?;

@@ -114,10 +114,10 @@ pub enum Figure {
     Circle,
     /// A straight edge at the top, the rest half a circle; deeper than half the width, the sides run straight first.
     HalfRound,
-    /// The same the other way up: it stands on its straight edge.
-    Arched,
     /// Both lower corners rounded.
     Rounded(Length),
+    /// Both upper corners rounded; by half the width, it is half-round above.
+    RoundedAbove(Length),
     /// Narrower at the top by so much on each side; where it is less than nothing, at the base.
     Tapered(Length),
     /// As its corners say.
@@ -323,8 +323,8 @@ impl Piece {
             Figure::CutOut { across, up } => across.size * 2 < width && up.size < height,
             Figure::CutAtFold { across, up } => across.size * 2 < width && up.size * 2 < height,
             Figure::Tapered(by) => Length(by.0.abs()) * 2 < width,
-            Figure::Rounded(radius) => *radius * 2 <= width && *radius <= height,
-            Figure::HalfRound | Figure::Arched => height * 2 >= width,
+            Figure::Rounded(radius) | Figure::RoundedAbove(radius) => *radius * 2 <= width && *radius <= height,
+            Figure::HalfRound => height * 2 >= width,
             Figure::Rectangle | Figure::Circle | Figure::Free(_) => true,
         };
         width > Length::ZERO
@@ -352,7 +352,7 @@ impl Piece {
             Figure::CutAtFold { across, up } => Outline::notched_at_sides(width, height, across.size, up.size),
             Figure::Circle => Outline::Circle(width),
             Figure::HalfRound => Outline::half_round(width, height),
-            Figure::Arched => Outline::arched(width, height),
+            Figure::RoundedAbove(radius) => Outline::rounded_above(width, height, *radius),
             Figure::Rounded(radius) => Outline::rounded(width, height, *radius),
             Figure::Tapered(by) => {
                 let (top, base) = ((*by).max(Length::ZERO), (-*by).max(Length::ZERO));

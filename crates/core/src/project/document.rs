@@ -79,6 +79,9 @@ pub struct Project {
     /// Keys of the steps of making that are ticked off. What is no step of the bag as it is now is remembered.
     #[serde(default, skip_serializing_if = "BTreeSet::is_empty")]
     pub made: BTreeSet<String>,
+    /// Steps of making it that the maker wrote, after those of the bag.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub own_steps: Vec<String>,
     /// What the maker writes down about it.
     #[serde(default, skip_serializing_if = "String::is_empty")]
     pub notes: String,
@@ -155,6 +158,7 @@ impl Project {
             lay: LayChoices::default(),
             steps_done: 0,
             made: BTreeSet::new(),
+            own_steps: vec![],
             notes: String::new(),
             cutting: None,
             made_up: BTreeMap::new(),

@@ -4,7 +4,7 @@ use super::Project;
 use crate::FieldProblem;
 use crate::bag::backing::FUSING;
 use crate::bag::sewn::{Edge, Seam};
-use crate::bag::{Draft, Step};
+use crate::bag::{Draft, Phase, Step};
 use crate::measure::Length;
 use crate::name;
 use crate::piece::{Part, Piece};
@@ -12,6 +12,10 @@ use std::collections::BTreeMap;
 
 /// The most letters of what a maker writes down about a project.
 pub const MOST_LETTERS: usize = 4000;
+
+/// The most steps of one's own, and the most letters of one.
+const MOST_STEPS: usize = 60;
+const MOST_OF_A_STEP: usize = 300;
 
 /// A step of making the bag, as it stands.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -27,7 +31,19 @@ pub struct Making {
 }
 
 impl Project {
-    /// The steps of making what is drafted, in order.
+    /// The steps of making what is drafted, then those of the maker's own, each known by what it says.
+    pub fn steps_of_making(&self, draft: &Draft) -> Vec<Step> {
+        let mut steps = draft.steps.clone();
+        for text in &self.own_steps {
+            let of_it = format!("own: {text}");
+            let again = steps.iter().filter(|s| s.key == of_it || s.key.starts_with(&format!("{of_it} · "))).count();
+            let key = if again == 0 { of_it } else { format!("{of_it} · {}", again + 1) };
+            steps.push(Step::new(Phase::Own, key, text.clone()));
+        }
+        steps
+    }
+
+    /// The steps of making it, in order, as they stand.
     pub fn making(&self, draft: &Draft) -> Vec<Making> {
         let seams: Vec<Seam> = self.bag.seams(self.ruler).into_iter().filter(|s| s.lengths(draft).is_some()).collect();
         let of = |step: &Step| {
@@ -39,12 +55,12 @@ impl Project {
                 step: step.clone(),
             }
         };
-        draft.steps.iter().map(of).collect()
+        self.steps_of_making(draft).iter().map(of).collect()
     }
 
-    /// How many steps of what is drafted are ticked off.
+    /// How many steps of making it are ticked off.
     pub fn steps_made(&self, draft: &Draft) -> usize {
-        draft.steps.iter().filter(|s| self.made.contains(s.key.as_ref())).count()
+        self.steps_of_making(draft).iter().filter(|s| self.made.contains(s.key.as_ref())).count()
     }
 
     /// Ticks the step `key` off, or takes the tick away.
@@ -53,7 +69,8 @@ impl Project {
             Some(plan) => plan.planned().draft,
             None => self.drafted().map_err(|p| p.into_iter().next().unwrap_or_else(|| unknown(key)))?.0,
         };
-        let step = draft.steps.iter().find(|s| s.key == key).ok_or_else(|| unknown(key))?;
+        let steps = self.steps_of_making(&draft);
+        let step = steps.iter().find(|s| s.key == key).ok_or_else(|| unknown(key))?;
         let short: String = step.text.split([':', '.', ';']).next().unwrap_or_default().to_owned();
         if done {
             self.made.insert(key.to_owned());
@@ -61,6 +78,24 @@ impl Project {
             self.made.remove(key);
         }
         Ok(format!("{short}, {}", if done { "done" } else { "not done" }))
+    }
+
+    /// Keeps the maker's own steps, a line each.
+    pub(super) fn write_steps(&mut self, text: &str) -> Result<String, FieldProblem> {
+        let steps: Vec<String> = text.lines().map(name::clean).filter(|line| !line.is_empty()).collect();
+        if steps.len() > MOST_STEPS {
+            let message = format!("{} steps of your own: at most {MOST_STEPS} are kept.", steps.len());
+            return Err(FieldProblem::new("own_steps", steps.len(), message));
+        }
+        if let Some(long) = steps.iter().find(|s| s.chars().count() > MOST_OF_A_STEP) {
+            let start: String = long.chars().take(30).collect();
+            let letters = long.chars().count();
+            let message =
+                format!("The step that begins “{start}” has {letters} letters: at most {MOST_OF_A_STEP} are kept.");
+            return Err(FieldProblem::new("own_steps", letters, message));
+        }
+        self.own_steps = steps;
+        Ok("Steps of your own".to_owned())
     }
 
     /// Keeps what the maker writes down, line by line as it is written.

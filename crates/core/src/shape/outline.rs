@@ -218,9 +218,9 @@ impl Outline {
         Self::rounded(width, height, width / 2)
     }
 
-    /// The same, standing on its straight edge.
-    pub fn arched(width: Length, height: Length) -> Self {
-        match Self::half_round(width, height) {
+    /// A rectangle whose upper corners are rounded.
+    pub fn rounded_above(width: Length, height: Length, radius: Length) -> Self {
+        match Self::rounded(width, height, radius) {
             // Turned half round, so that the corners still go counter-clockwise.
             Self::Polygon(corners) => {
                 Self::Polygon(corners.into_iter().map(|p| Point::new(width - p.x, height - p.y)).collect())

@@ -151,6 +151,34 @@ fn an_unknown_step_and_notes_without_end_are_refused() {
     assert_eq!(noted.notes, "Needle 90\nWalk the foot");
 }
 
+/// A list of one's own has no steps but those one writes; two alike are two.
+#[test]
+fn own_steps_follow_those_of_the_bag_and_are_ticked_like_them() {
+    let written = |p: &Project, text: &str| p.edited(&Edit::OwnSteps { text: text.into() });
+    let start = project(Family::Tote, &[]);
+    let own = written(&start, "Press it.\n\n  Sew on\tthe badge. \nPress it.\n").expect("written").0;
+    assert_eq!(own.own_steps, ["Press it.", "Sew on the badge.", "Press it."]);
+    let making = own.making(&draft(&own));
+    let last: Vec<(&str, Phase)> =
+        making.iter().rev().take(3).rev().map(|m| (m.step.key.as_ref(), m.step.phase)).collect();
+    assert_eq!(
+        last,
+        [("own: Press it.", Phase::Own), ("own: Sew on the badge.", Phase::Own), ("own: Press it. · 2", Phase::Own)]
+    );
+    let ticked = tick(&own, "own: Sew on the badge.", true);
+    assert_eq!(ticked.steps_made(&draft(&ticked)), 1);
+    // Moved among the others it stays done; gone, it is done no more.
+    let moved = written(&ticked, "Sew on the badge.\nPress it.").expect("written").0;
+    assert_eq!(moved.steps_made(&draft(&moved)), 1);
+    assert_eq!(written(&moved, "Press it.").expect("written").0.steps_made(&draft(&moved)), 0);
+    for (text, says) in [("x\n".repeat(61), "61 steps"), ("y".repeat(301), "301 letters")] {
+        let refused = written(&start, &text).expect_err("refused");
+        assert!(refused[0].field == "own_steps" && refused[0].message.contains(says), "{refused:?}");
+    }
+    let list = written(&project(Family::CutList, &[]), "Hem it.").expect("written").0;
+    assert_eq!(list.making(&draft(&list)).len(), 1);
+}
+
 /// Plans that were kept before steps had keys hold sentences.
 #[test]
 fn steps_of_older_plans_are_sentences() {

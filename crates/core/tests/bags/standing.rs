@@ -47,7 +47,7 @@ fn a_pouch_stands_on_a_flat_base() {
         assert_eq!(sizes(&draft, face), (2, eighths(88), eighths(64)));
         assert_eq!(sizes(&draft, strip), (2, eighths(22), eighths(102)));
         assert_eq!(sizes(&draft, base), (1, eighths(40), eighths(148)));
-        assert_eq!(draft.piece(face).expect("a face").figure, Figure::Arched);
+        assert_eq!(draft.piece(face).expect("a face").figure, Figure::RoundedAbove(eighths(44)));
     }
     let zip = &draft.hardware[0];
     assert_eq!((zip.name.as_ref(), zip.size), ("Zip", Some(Length::INCH * 12)));
@@ -59,6 +59,37 @@ fn a_pouch_stands_on_a_flat_base() {
     let outline = draft.piece("outer-panel").expect("a face").outline().corners();
     let low: Vec<Length> = outline.iter().filter(|p| p.y == Length::ZERO).map(|p| p.x).collect();
     assert_eq!((low.iter().min(), low.iter().max()), (Some(&Length::ZERO), Some(&eighths(88))));
+}
+
+/// 10 wide, 7 tall, rounded above by 2: over the top (10 − 4) + 2π + 2 × 5 = 22.28 in; the zip goes 14 in round, so the base
+/// strip is 10 + 22.28 − 14 + 2 × ⅜ = 19.03, brought up to 19⅛. Rounded by half the width it is the half-round one.
+#[test]
+fn its_upper_corners_may_be_rounded() {
+    let at = |style: &str, radius: &str, fields: &[(&str, &str)]| {
+        let sizes = [
+            ("style", style),
+            ("width", "10"),
+            ("height", "7"),
+            ("depth", "4"),
+            ("zip_round", "14"),
+            ("seam_top", "3/8"),
+        ];
+        let all = [&sizes[..], &[("corner_radius", radius)], fields].concat();
+        bag(Family::Pouch, System::Inches, &all)
+    };
+    let rounded = draft(&at("standing-rounded", "2", &[]), System::Inches);
+    assert_eq!(sizes(&rounded, "base-strip").2, Length::inches(153, 8));
+    // The seam round the face is ⅜: its corners are cut by 2⅜.
+    assert_eq!(rounded.piece("outer-panel").expect("a face").figure, Figure::RoundedAbove(Length::inches(19, 8)));
+    let (full, half) = (at("standing-rounded", "5", &[]), at("standing", "1", &[]));
+    let (full, half) = (draft(&full, System::Inches), draft(&half, System::Inches));
+    assert_eq!(full.pieces, half.pieces);
+    // A low, wide one may be rounded, half-round it may not.
+    assert!(at("standing-rounded", "2", &[("height", "3")]).draft(Ruler::Eighth).is_ok());
+    let low = at("standing", "2", &[("height", "3")]).draft(Ruler::Eighth).expect_err("refused");
+    assert_eq!(low[0].field, "height");
+    let round = at("standing-rounded", "6", &[]).draft(Ruler::Eighth).expect_err("refused");
+    assert_eq!(round[0].field, "corner_radius");
 }
 
 /// 24 × 16 × 10 cm, seams 1 cm, 0.7 at the zip: the curve is π × 24 / 2 + 2 × (16 − 12) = 45.70 cm; with 30 cm of zip that

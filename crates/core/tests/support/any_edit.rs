@@ -228,6 +228,7 @@ pub fn any_edit(project: &Project, random: &mut Random) -> Edit {
                 let step = pick(&["straps", "outer", "mouth", "part-1", "nothing"], random).into();
                 Edit::Made { step, done: random.below(3) > 0 }
             }
+            3 if random.below(2) == 0 => Edit::OwnSteps { text: any(random) },
             3 => Edit::Notes { text: any(random) },
             _ => Edit::Scale { percent: [0, 1, 50, 90, 100, 130, 400, 90_000][random.below(8)] },
         },

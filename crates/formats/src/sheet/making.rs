@@ -14,7 +14,7 @@ pub fn making_sheet_pages(project: &Project, planned: &Planned) -> Vec<Drawing> 
     book.space(10.0);
     let making = project.making(&planned.draft);
     if making.is_empty() {
-        book.text(0.0, "A list of one’s own says nothing of how it is sewn.", Face::Text, 13.0);
+        book.text(0.0, "A cut list of your own says what is cut, not how it is sewn.", Face::Text, 13.0);
     }
     let mut phase: Option<Phase> = None;
     for (n, now) in making.iter().enumerate() {

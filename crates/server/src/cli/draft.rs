@@ -115,7 +115,7 @@ fn print(read: &Specification, draft: &bofta_core::bag::Draft) -> ExitCode {
             }
             Figure::Circle => println!("    a circle"),
             Figure::HalfRound => println!("    half-round below"),
-            Figure::Arched => println!("    half-round above"),
+            Figure::RoundedAbove(r) => println!("    upper corners rounded, radius {}", show(*r)),
             Figure::Rounded(r) => println!("    lower corners rounded, radius {}", show(*r)),
             Figure::Tapered(by) => {
                 let end = if *by < Length::ZERO { "base" } else { "top" };

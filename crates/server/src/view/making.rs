@@ -15,6 +15,8 @@ pub struct MakingView {
     pub steps: Vec<MakingStepView>,
     /// How many are done.
     pub done: usize,
+    /// Steps the maker wrote, a line each.
+    pub own_steps: String,
     /// What the maker wrote down.
     pub notes: String,
 }
@@ -50,7 +52,12 @@ const LONGEST: f64 = 250.0;
 pub fn making_view(project: &Project, planned: &Planned) -> MakingView {
     let draft = &planned.draft;
     let steps = project.making(draft).into_iter().map(|m| step_view(project, draft, m)).collect();
-    MakingView { steps, done: project.steps_made(draft), notes: project.notes.clone() }
+    MakingView {
+        steps,
+        done: project.steps_made(draft),
+        own_steps: project.own_steps.join("\n"),
+        notes: project.notes.clone(),
+    }
 }
 
 fn step_view(project: &Project, draft: &Draft, making: Making) -> MakingStepView {

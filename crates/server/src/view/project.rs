@@ -175,7 +175,7 @@ pub fn project_view(context: &Context<'_>) -> Result<ProjectView, StoreError> {
         purchases: laid.as_ref().map(|l| purchase_views(project, l)).unwrap_or_default(),
         steps: steps.len() as u32,
         steps_done: project.steps_done,
-        steps_of_making: planned.draft.steps.len(),
+        steps_of_making: project.steps_of_making(&planned.draft).len(),
         steps_made: project.steps_made(&planned.draft),
         has_notes: !project.notes.is_empty(),
         tries: project.tries.len(),

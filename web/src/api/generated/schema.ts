@@ -1317,6 +1317,11 @@ export interface components {
             step: string;
         } | {
             /** @enum {string} */
+            edit: "own-steps";
+            /** @description A line each. */
+            text: string;
+        } | {
+            /** @enum {string} */
             edit: "notes";
             /** @description As written, line by line. */
             text: string;
@@ -1602,6 +1607,8 @@ export interface components {
             done: number;
             /** @description What the maker wrote down. */
             notes: string;
+            /** @description Steps the maker wrote, a line each. */
+            own_steps: string;
             /** @description Its steps in order; none of a cut list of one's own. */
             steps: components["schemas"]["MakingStepView"][];
         };
@@ -1740,7 +1747,7 @@ export interface components {
          * @description The state the work is in; steps of an earlier one come first.
          * @enum {string}
          */
-        Phase: "bare" | "backed" | "small" | "flat" | "outer" | "lining" | "together" | "last";
+        Phase: "bare" | "backed" | "small" | "flat" | "outer" | "lining" | "together" | "last" | "own";
         /** @description A place on a picture, in pixels from its upper left. */
         PictureMark: {
             /** Format: double */

@@ -8,8 +8,8 @@ import { api, type MakingView, must } from '../../api/client';
 import { NotWhole } from '../../frame/NotWhole';
 import { useProject } from '../../project/ProjectContext';
 import { InHand } from './InHand';
-import { Notes } from './Notes';
 import { StepList } from './StepList';
+import { Written } from './Written';
 
 export function MakeStage() {
   const { view } = useProject();
@@ -111,7 +111,7 @@ function Making({ making }: { making: MakingView }) {
           <Link to={`/projects/${view.id}/pieces`} className="underline">
             Pieces
           </Link>
-          . Write below what you want to remember of the sewing.
+          . Write its steps below, a line each, and tick them off here.
         </p>
       ) : (
         <div className="flex flex-col gap-4 min-[900px]:flex-row">
@@ -138,7 +138,18 @@ function Making({ making }: { making: MakingView }) {
           )}
         </div>
       )}
-      <Notes notes={making.notes} />
+      <Written
+        label="Steps of your own"
+        hint="A line each; they come after those of the bag, to be ticked off like them."
+        kept={making.own_steps}
+        change={(text) => ({ edit: 'own-steps', text })}
+      />
+      <Written
+        label="Notes"
+        hint="Threads, needles, what you would do differently. They print with the steps."
+        kept={making.notes}
+        change={(text) => ({ edit: 'notes', text })}
+      />
     </div>
   );
 }

@@ -39,6 +39,8 @@ choice! {
         HalfRound = "half-round", "Half-round", "two faces and a gusset round the curve";
         /// Two half-round faces on a flat base, the zip round their curve.
         Standing = "standing", "Half-round on a flat base", "stands; the zip goes round the curve";
+        /// Two faces with rounded upper corners on a flat base, the zip over their top.
+        StandingRounded = "standing-rounded", "Rounded on a flat base", "stands; the zip goes over the rounded top";
     }
 }
 
@@ -59,9 +61,11 @@ pub struct Pouch {
     pub zip_tabs: bool,
     /// How many sliders the zip has.
     pub zip_sliders: u32,
-    /// Standing half-round: how far round the curve the zip goes.
+    /// Standing and rounded: the radius of the upper corners.
+    pub corner_radius: Length,
+    /// Standing: how far round the curve the zip goes.
     pub zip_round: Length,
-    /// Standing half-round: how much of the zip shows between its strips.
+    /// Standing: how much of the zip shows between its strips.
     pub zip_shows: Length,
     /// Whether it is lined.
     pub lined: bool,
@@ -98,7 +102,7 @@ impl Pouch {
         if matches!(self.style, PouchStyle::Boxed | PouchStyle::AllBoxed) {
             self.corner().problems(&mut problems);
         }
-        if self.is_curved() && self.height < self.width / 2 {
+        if self.is_curved() && self.style != PouchStyle::StandingRounded && self.height < self.width / 2 {
             let message = "A half-round face is at least half as tall as it is wide: make it taller or narrower.";
             problems.refuse("height", self.height, message);
         }
@@ -118,7 +122,7 @@ impl Pouch {
     }
 
     fn is_standing(&self) -> bool {
-        self.style == PouchStyle::Standing
+        matches!(self.style, PouchStyle::Standing | PouchStyle::StandingRounded)
     }
 
     /// Faces with a curve, whichever way up.
@@ -182,7 +186,7 @@ impl Pouch {
             PouchStyle::HalfRound => {
                 (vec![wide, seams], vec![tall, Term::once("seam round the curve", self.seam_side, "seam_side"), zip])
             }
-            PouchStyle::Standing => {
+            PouchStyle::Standing | PouchStyle::StandingRounded => {
                 (vec![wide, seams], vec![tall, Term::times("seams, curve and base", 2, self.seam_side, "seam_side")])
             }
         };
@@ -197,7 +201,9 @@ impl Pouch {
                 all_corners(width.size, height.size, across, up, zip.up(ruler).size)
             }
             PouchStyle::HalfRound => Figure::HalfRound,
-            PouchStyle::Standing => Figure::Arched,
+            // Half-round it is rounded by half of what it is cut.
+            PouchStyle::Standing => Figure::RoundedAbove(width.size / 2),
+            PouchStyle::StandingRounded => Figure::RoundedAbove(self.corner_radius + self.seam_side),
         };
         Piece::new(id, name, part, width, height).times(if self.folded() { 1 } else { 2 }).shaped(figure)
     }
@@ -263,6 +269,7 @@ impl Design for Pouch {
             base: BaseJoin::Seam,
             zip_tabs: true,
             zip_sliders: 1,
+            corner_radius: size(20, 60),
             zip_round: size(80, 260),
             zip_shows: size(3, 10),
             lined: true,
@@ -278,6 +285,7 @@ impl Design for Pouch {
 
     fn fields(&mut self) -> Vec<Field<'_>> {
         let deep = self.style != PouchStyle::Flat;
+        let rounded = self.style == PouchStyle::StandingRounded;
         let (lined, curved, folded, standing) = (self.lined, self.is_curved(), self.folded(), self.is_standing());
         let may_fold = matches!(self.style, PouchStyle::Flat | PouchStyle::Boxed);
         let mut all = vec![
@@ -288,6 +296,9 @@ impl Design for Pouch {
             Field::choice("base", "How front and back meet", Group::Base, &mut self.base).only_if(may_fold),
             Field::toggle("zip_tabs", "Tabs at the ends of the zip", Group::Closure, &mut self.zip_tabs)
                 .only_if(!standing),
+            Field::size("corner_radius", "Upper corners, radius", Group::Base, &mut self.corner_radius)
+                .scaling()
+                .only_if(rounded),
             Field::size("zip_round", "How far the zip goes round", Group::Closure, &mut self.zip_round)
                 .scaling()
                 .only_if(standing),
@@ -336,7 +347,9 @@ impl Design for Pouch {
             PouchStyle::Flat => (Length::ZERO, Length::ZERO, Length::ZERO),
             PouchStyle::Boxed => (half, Length::ZERO, half),
             PouchStyle::AllBoxed => (half, half, half),
-            PouchStyle::HalfRound | PouchStyle::Standing => (Length::ZERO, Length::ZERO, Length::ZERO),
+            PouchStyle::HalfRound | PouchStyle::Standing | PouchStyle::StandingRounded => {
+                (Length::ZERO, Length::ZERO, Length::ZERO)
+            }
         };
         let seam = if self.is_standing() { self.seam_side } else { self.seam_top };
         let front = Wall::new(Side::Front, "outer-panel", face, self.seam_side + beside, seam + top);
@@ -376,7 +389,9 @@ impl Design for Pouch {
         let mut pieces = vec![outer];
         match self.style {
             PouchStyle::HalfRound => pieces.push(self.gusset("gusset", "Gusset", Part::Outer, ruler)),
-            PouchStyle::Standing => pieces.extend(self.ring(["zip-strip", "base-strip"], Part::Outer, ruler)),
+            PouchStyle::Standing | PouchStyle::StandingRounded => {
+                pieces.extend(self.ring(["zip-strip", "base-strip"], Part::Outer, ruler))
+            }
             _ => {}
         }
         if self.lined {
@@ -389,7 +404,7 @@ impl Design for Pouch {
                     self.gusset("lining-gusset", "Lining gusset", Part::Lining, ruler)
                         .cut(crate::piece::When::Measured),
                 ),
-                PouchStyle::Standing => {
+                PouchStyle::Standing | PouchStyle::StandingRounded => {
                     pieces.extend(self.ring(["lining-zip-strip", "lining-base-strip"], Part::Lining, ruler));
                 }
                 _ => {}
@@ -439,7 +454,10 @@ impl Design for Pouch {
         };
         let mut hardware = vec![with_sliders(zip("Zip", teeth, why, ruler), self.zip_sliders)];
         hardware.extend(pocket.hardware(ruler));
-        let round_less = if self.is_curved() { 0.85 } else { 1.0 };
+        let round_less = match self.style {
+            PouchStyle::HalfRound | PouchStyle::Standing => 0.85,
+            _ => 1.0,
+        };
         let mut draft = Draft {
             pieces,
             hardware,
@@ -476,7 +494,7 @@ impl Design for Pouch {
             PouchStyle::Flat => (cut_width - self.seam_side * 2, tall, Length::ZERO),
             PouchStyle::Boxed => (cut_width - self.seam_side * 2 - deep, tall - deep / 2, deep),
             PouchStyle::AllBoxed => (cut_width - self.seam_side * 2 - deep, tall - deep, deep),
-            PouchStyle::HalfRound | PouchStyle::Standing => {
+            PouchStyle::HalfRound | PouchStyle::Standing | PouchStyle::StandingRounded => {
                 let gusset = draft.piece("gusset").or_else(|| draft.piece("base-strip"));
                 let gusset = gusset.map_or(Length::ZERO, |g| g.width.size - self.seam_side * 2);
                 (cut_width - self.seam_side * 2, tall, gusset)
@@ -511,7 +529,7 @@ impl Design for Pouch {
                 PouchStyle::AllBoxed => {
                     seams.push(Seam::like("side seam", "outer", of(Edge::Side, side, Length::ZERO)))
                 }
-                PouchStyle::HalfRound | PouchStyle::Standing => seams.push(Seam::new(
+                PouchStyle::HalfRound | PouchStyle::Standing | PouchStyle::StandingRounded => seams.push(Seam::new(
                     "round the curve",
                     round,
                     of(Edge::Round, side, top * 2),
@@ -529,7 +547,7 @@ impl Design for Pouch {
                 PouchStyle::Boxed | PouchStyle::AllBoxed => {
                     seams.extend(boxed(body, ["outer", "corners"], side, base, base));
                 }
-                PouchStyle::Flat | PouchStyle::HalfRound | PouchStyle::Standing => {}
+                PouchStyle::Flat | PouchStyle::HalfRound | PouchStyle::Standing | PouchStyle::StandingRounded => {}
             }
         }
         let ends = if self.style == PouchStyle::AllBoxed { base } else { side } * 2;
@@ -557,7 +575,7 @@ impl Design for Pouch {
             PouchStyle::AllBoxed => Solid::closed_box(w, h, d, Part::Outer)
                 .thread(ThreadKind::Zip, [[w * 0.04, h, d / 2.0], [w * 0.96, h, d / 2.0]])
                 .sizes(w, h, d),
-            PouchStyle::Standing => self.standing_solid(w, h, d),
+            PouchStyle::Standing | PouchStyle::StandingRounded => self.standing_solid(w, h, d),
             PouchStyle::HalfRound => {
                 let curve = |z: f64| -> Vec<[f64; 3]> {
                     let r = w / 2.0;

@@ -1,10 +1,10 @@
-//! A half-round pouch that stands on a flat base, its zip round the curve. Common practice.
+//! A pouch that stands on a flat base, half-round or rounded above, its zip round the curve. Common practice.
 //!
-//! Faces (W + 2s) × (H + 2s), straight at the base. Round them goes a ring as long as curve and base, πW/2 + 2H on the seam
-//! line: two strips with the zip between, Z + 2j long, and the base strip, the rest + 2j; j joins them. A strip of the
+//! Faces (W + 2s) × (H + 2s), straight at the base, their upper corners rounded by r; half-round, by W/2. Round them goes a
+//! ring as long as base and curve, C = (W − 2r) + πr + 2(H − r) on the seam line: two strips with the zip between, Z + 2j long, and the base strip, W + C − Z + 2j; j joins them. A strip of the
 //! zip is half of what the depth leaves beside the zip, with its seams: (D − shows)/2 + s + z.
 
-use super::Pouch;
+use super::{Pouch, PouchStyle};
 use crate::bag::order::{Phase, Step};
 use crate::bag::problems::Problems;
 use crate::bag::round;
@@ -17,13 +17,23 @@ use crate::piece::{Dimension, From, Mark, Part, Piece, Term};
 const TURNS_AWAY: f64 = 1.0 / 3.0;
 
 impl Pouch {
-    /// Round the curve of a face, on the seam line.
+    /// By how much the upper corners of a face are rounded.
+    fn radius(&self) -> Length {
+        if self.style == PouchStyle::StandingRounded { self.corner_radius } else { self.width / 2 }
+    }
+
+    /// From base corner to base corner over the top of a face, on the seam line.
     fn curve(&self) -> Length {
-        round::round_half(self.width, self.height)
+        let r = self.radius();
+        round::round_half(r * 2, r) + (self.width - r * 2) + (self.height - r) * 2
     }
 
     pub(super) fn standing_problems(&self, problems: &mut Problems) {
-        if self.height >= self.width / 2 {
+        if self.style == PouchStyle::StandingRounded {
+            let most = (self.width / 2).min(self.height);
+            problems.between("corner_radius", "radius", self.corner_radius, Length::MILLIMETRE * 5, most);
+        }
+        if self.height >= self.radius() {
             let least = Length::CENTIMETRE * 5;
             problems.between("zip_round", "zip, round the curve,", self.zip_round, least, self.curve());
         }
@@ -121,24 +131,26 @@ impl Pouch {
     }
 
     pub(super) fn standing_solid(&self, w: f64, h: f64, d: f64) -> Solid {
-        let r = w / 2.0;
+        let r = (self.radius().0 as f64).min(w / 2.0).min(h);
+        // Two quarters of a circle with what is straight between them, which is passed in the middle.
         let on_curve = |share: f64, z: f64| {
             let angle = std::f64::consts::PI * share;
-            [r - r * angle.cos(), h - r + r * angle.sin(), z]
+            let centre = if share < 0.5 { r } else { w - r };
+            [centre - r * angle.cos(), h - r + r * angle.sin(), z]
         };
         let face = |z: f64| -> Vec<[f64; 3]> {
-            let curve = (0..=24).rev().map(|i| on_curve(f64::from(i) / 24.0, z));
+            let curve = (0..=25).rev().map(|i| on_curve(f64::from(i) / 25.0, z));
             [[0.0, 0.0, z], [w, 0.0, z]].into_iter().chain(curve).collect()
         };
-        // The zip, as far down both sides as it goes round.
-        let share = (self.zip_round.0 as f64 / self.curve().0.max(1) as f64).min(1.0);
-        let half = share * (std::f64::consts::PI * r + 2.0 * (h - r)) / 2.0 / (std::f64::consts::PI * r);
+        // The zip, as far down both sides as it goes round: its share of the quarters, and what is straight.
+        let (turns, straight) = (std::f64::consts::PI * r, w - 2.0 * r);
+        let half = (self.zip_round.0 as f64 - straight).max(0.0) / 2.0 / turns.max(1.0);
         let to = (0.5 + half).min(1.0);
         let from = (1.0 - to).max(TURNS_AWAY);
-        let zip = (0..=16).map(|i| on_curve(from + (to - from) * f64::from(i) / 16.0, d / 2.0));
+        let zip = (0..=17).map(|i| on_curve(from + (to - from) * f64::from(i) / 17.0, d / 2.0));
         let mut solid = Solid::default().face(face(d), Part::Outer, 2);
-        for i in (0..24).filter(|i| f64::from(*i) / 24.0 >= TURNS_AWAY) {
-            let (a, b) = (f64::from(i) / 24.0, f64::from(i + 1) / 24.0);
+        for i in (0..25).filter(|i| f64::from(*i) / 25.0 >= TURNS_AWAY) {
+            let (a, b) = (f64::from(i) / 25.0, f64::from(i + 1) / 25.0);
             solid = solid.face([on_curve(a, 0.0), on_curve(a, d), on_curve(b, d), on_curve(b, 0.0)], Part::Outer, 2);
         }
         solid

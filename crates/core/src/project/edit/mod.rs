@@ -424,6 +424,11 @@ pub enum Edit {
         /// Whether it is done.
         done: bool,
     },
+    /// Steps of making it that the maker writes, after those of the bag.
+    OwnSteps {
+        /// A line each.
+        text: String,
+    },
     /// What the maker writes down.
     Notes {
         /// As written, line by line.
@@ -443,6 +448,7 @@ impl Edit {
             self,
             Self::StepsDone { .. }
                 | Self::Made { .. }
+                | Self::OwnSteps { .. }
                 | Self::Notes { .. }
                 | Self::ClothLook { .. }
                 | Self::LengthsAtHand { .. }
@@ -526,6 +532,7 @@ impl Project {
             Edit::PiecesAtHand { name, size, count } => self.edit_pieces_at_hand(name, *size, count),
             Edit::SizeByPatches { piece, width, height } => self.size_by_patches(piece, width, height),
             Edit::Made { step, done } => self.tick(step, *done),
+            Edit::OwnSteps { text } => self.write_steps(text),
             Edit::Notes { text } => self.write_down(text),
             Edit::StepsDone { count } => self.edit_steps_done(*count),
         }

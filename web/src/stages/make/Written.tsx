@@ -1,24 +1,39 @@
-// What the maker writes down about a project; kept when the writing pauses or the field is left, undone like any change.
-import { useCallback, useEffect, useId, useState } from 'react';
+// What the maker writes about a project; kept when the writing pauses or the field is left, undone like any change.
+import { useCallback, useEffect, useId, useRef, useState } from 'react';
+import type { Edit } from '../../api/client';
 import { whyNot } from '../../project/outcome';
 import { useProject } from '../../project/ProjectContext';
 
-export function Notes({ notes }: { notes: string }) {
+interface Props {
+  label: string;
+  hint: string;
+  /** As it is kept. */
+  kept: string;
+  change: (text: string) => Edit;
+}
+
+export function Written({ label, hint, kept, change }: Props) {
   const { edit } = useProject();
   const id = useId();
   const [draft, setDraft] = useState<string | null>(null);
   const [problem, setProblem] = useState('');
 
+  // What was sent is not sent again until it is written on.
+  const sent = useRef<string | null>(null);
+
   const keep = useCallback(async () => {
-    if (draft === null) return;
-    if (draft.trimEnd() === notes) {
+    if (draft === null || draft === sent.current) return;
+    if (draft.trimEnd() === kept) {
       setDraft(null);
       setProblem('');
       return;
     }
-    const why = whyNot(await edit({ edit: 'notes', text: draft }));
+    sent.current = draft;
+    const why = whyNot(await edit(change(draft)));
     setProblem(why.join(' '));
-  }, [draft, notes, edit]);
+    // As it was kept: without what cannot be written.
+    if (why.length === 0) setDraft((d) => (d === draft ? null : d));
+  }, [draft, kept, edit, change]);
 
   useEffect(() => {
     if (draft === null) return;
@@ -26,24 +41,22 @@ export function Notes({ notes }: { notes: string }) {
     return () => clearTimeout(pause);
   }, [draft, keep]);
 
-  // What is kept comes back as it was written.
-  useEffect(() => {
-    setDraft((d) => (d !== null && d.trimEnd() === notes ? null : d));
-  }, [notes]);
-
   return (
     <section className="mt-6 max-w-3xl">
       <label htmlFor={id} className="font-heading text-lg">
-        Notes
+        {label}
       </label>
       <p id={`${id}-hint`} className="text-sm text-soft">
-        Threads, needles, what you would do differently. They print with the steps.
+        {hint}
       </p>
       <textarea
         id={id}
         className="field mt-1 min-h-28 leading-snug"
-        value={draft ?? notes}
-        onChange={(e) => setDraft(e.target.value)}
+        value={draft ?? kept}
+        onChange={(e) => {
+          sent.current = null;
+          setDraft(e.target.value);
+        }}
         onBlur={keep}
         aria-describedby={`${id}-hint`}
         aria-invalid={problem !== ''}
