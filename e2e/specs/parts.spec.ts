@@ -37,6 +37,25 @@ test('a pocket is added to the wall that is looked at, moved there, and undone',
   await accessible(page);
 });
 
+test('a part let go before the answer comes is put where it was let go', async ({ page, demo }) => {
+  await page.goto(`${demo.address}/projects/potting-bench-tote/bag?part=1`);
+  const below = page.getByRole('region', { name: 'Dibber pocket' }).getByLabel('Below the mouth');
+  const before = await below.inputValue();
+  const box = await page.getByRole('button', { name: /^Dibber pocket: open it/ }).boundingBox();
+  if (!box) throw new Error('the pocket is not on its wall');
+  await page.route('**/preview', async (route) => {
+    await new Promise((done) => setTimeout(done, 600));
+    await route.continue();
+  });
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.mouse.move(x, y + 20, { steps: 3 });
+  await page.mouse.up();
+  await expect(page.getByRole('button', { name: /^Undo Dibber pocket/ })).toBeVisible();
+  await expect(below).not.toHaveValue(before);
+});
+
 test('what a part cannot be is said beside it', async ({ page, demo }) => {
   await page.goto(`${demo.address}/projects/potting-bench-tote/bag?part=1`);
   const sheet = page.getByRole('region', { name: 'Dibber pocket' });

@@ -26,6 +26,8 @@ interface Grasp {
   moved: boolean;
   last: string;
   good: Edit[];
+  /** Whether the last place stands is being asked. */
+  asked: Promise<void>;
 }
 
 export function WallDrawing({ face, parts, open, onOpen }: Props) {
@@ -70,6 +72,7 @@ export function WallDrawing({ face, parts, open, onOpen }: Props) {
       moved: false,
       last: '',
       good: [],
+      asked: Promise.resolve(),
     };
   };
   const move = (e: React.PointerEvent) => {
@@ -83,10 +86,9 @@ export function WallDrawing({ face, parts, open, onOpen }: Props) {
     const now = JSON.stringify(edits);
     if (now === g.last) return;
     g.last = now;
-    preview(edits.length > 0 ? edits : null).then((problems) => {
-      if (grasp.current !== g) return;
-      setStop(problems[0]?.message ?? null);
+    g.asked = preview(edits.length > 0 ? edits : null).then((problems) => {
       if (problems.length === 0) g.good = edits;
+      if (grasp.current === g) setStop(problems[0]?.message ?? null);
     });
   };
   const end = async () => {
@@ -94,6 +96,8 @@ export function WallDrawing({ face, parts, open, onOpen }: Props) {
     grasp.current = null;
     setStop(null);
     if (!g) return;
+    // Let go before the answer came, it is put where it was let go all the same.
+    await g.asked;
     if (g.moved && g.good.length > 0) await edit(...g.good);
     preview(null);
     if (!g.moved) onOpen(g.place.part);
