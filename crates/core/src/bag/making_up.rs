@@ -140,6 +140,13 @@ impl MadeUp {
     pub fn apply(&self, draft: &mut Draft, id: &str, walls: &[Wall], ruler: Ruler) -> Result<(), FieldProblem> {
         if draft.piece(id).is_some_and(may_be_backed) {
             self.backing.behind(&mut draft.pieces, id, ruler)?;
+            if let (true, Some(panel)) = (self.backing.with.part().is_some(), draft.piece(id)) {
+                let (with, name) = (self.backing.with.answer().name.to_lowercase(), panel.name.to_lowercase());
+                let text = format!(
+                    "Lay {with} behind {name}; fuse it or baste it, as the sheet that came with it says. Heat and steam burn."
+                );
+                draft.add_step(Step::new(Phase::Backed, format!("back-{id}"), text));
+            }
         }
         let Some(at) = draft.pieces.iter().position(|p| p.id == id && may_be_made_up(p)) else {
             if let Some(panel) = draft.piece(id).filter(|_| self.is_pieced() || self.quilted) {

@@ -32,7 +32,6 @@ impl Project {
     /// All is cut anew, also what had been cut before something was measured.
     pub fn begin_again(&mut self) {
         self.steps_done = 0;
-        self.made.clear();
         self.cutting = None;
         self.measured.values_mut().for_each(|m| m.cut_before.clear());
     }

@@ -126,12 +126,14 @@ fn in_hand(step: &Step, seams: &[Seam], draft: &Draft) -> Vec<(String, Vec<(Edge
         }
     }
     let panel = step.key.strip_prefix("piece-").or_else(|| step.key.strip_prefix("quilt-"));
+    let backed = step.key.strip_prefix("back-");
     let stem = step.key.trim_end_matches('s');
     let named = |id: &str| id == stem || id.strip_prefix(stem).is_some_and(|rest| rest.starts_with('-'));
     let is_backed = |id: &str| draft.pieces.iter().any(|p| p.backs.as_deref() == Some(id));
     let concerns = |p: &Piece| match step.key.as_ref() {
         _ if !seams.is_empty() => edges.contains_key(p.id.as_ref()) || (step.key.starts_with("part-") && named(&p.id)),
         _ if panel.is_some() => panel == Some(p.id.as_ref()) || panel == p.patch_of.as_deref(),
+        _ if backed.is_some() => backed == Some(p.id.as_ref()) || backed == p.backs.as_deref(),
         FUSING => p.backs.is_some() || is_backed(&p.id) || !p.block_of.is_empty(),
         "straps" => p.part == Part::Straps && !p.id.starts_with("part-"),
         _ => named(&p.id),

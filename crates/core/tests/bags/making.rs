@@ -140,6 +140,35 @@ fn ticks_are_kept_by_step_and_outlive_a_change_of_the_bag() {
     assert_eq!(serde_json::from_str::<Project>(&kept).expect("read"), ticked);
 }
 
+/// Cutting that is begun again, or whose only cut is taken back, leaves what is ticked off of the sewing.
+#[test]
+fn ticks_are_not_lost_with_the_cuts() {
+    let ticked = tick(&project(Family::Tote, &[]), "straps", true);
+    let again = ticked.edited(&Edit::StepsDone { count: 0 }).expect("begun again").0;
+    assert_eq!(again.steps_made(&draft(&again)), 1);
+}
+
+/// What backs one piece by itself is a step too, after it is pieced, with both in hand.
+#[test]
+fn a_piece_that_is_backed_by_itself_has_a_step_for_it() {
+    let make_up = |field: &str, value: &str| Edit::MakeUp {
+        piece: "lining-panel".into(),
+        field: field.into(),
+        value: value.into(),
+    };
+    let start = project(Family::Tote, &[]);
+    let backed = [make_up("front", "strips"), make_up("backed", "light")];
+    let made = backed.iter().fold(start, |p, e| p.edited(e).expect("made up").0);
+    let making = made.making(&draft(&made));
+    let at = |key: &str| making.iter().position(|m| m.step.key == key).unwrap_or_else(|| panic!("no {key}"));
+    assert!(at("piece-lining-panel") < at("back-lining-panel") && at("back-lining-panel") < at("lining"));
+    let hand: Vec<&str> = making[at("back-lining-panel")].pieces.iter().map(|(id, _)| id.as_str()).collect();
+    assert!(hand.contains(&"lining-panel") && hand.len() == 2, "{hand:?}");
+    // Not backed, there is nothing to lay behind it.
+    let bare = made.edited(&make_up("backed", "nothing")).expect("bare").0;
+    assert!(draft(&bare).steps.iter().all(|s| s.key != "back-lining-panel"));
+}
+
 #[test]
 fn an_unknown_step_and_notes_without_end_are_refused() {
     let start = project(Family::Tote, &[]);
