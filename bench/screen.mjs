@@ -1,12 +1,13 @@
 // How soon a change is on the screen: changes the depth by half an inch over and over on the demo's project that has the
 // most pieces and measures, in the browser, from Enter to the new piece, lay, purchase and tally being there.
-// node bench/screen.mjs [ADDRESS] with a demo being served.
+// node bench/screen.mjs [ADDRESS [PROJECT]] with a demo being served; PROJECT has a body with a depth.
 import { chromium } from '../e2e/node_modules/@playwright/test/index.mjs';
 
 const address = process.argv[2] ?? 'http://127.0.0.1:4747';
+const project = process.argv[3] ?? 'harvest-tote';
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu'] });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-await page.goto(`${address}/projects/harvest-tote/bag`);
+await page.goto(`${address}/projects/${project}/bag`);
 const field = page.getByLabel('deep, finished', { exact: true });
 await field.waitFor();
 const times = [];
