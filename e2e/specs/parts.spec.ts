@@ -56,6 +56,36 @@ test('a part let go before the answer comes is put where it was let go', async (
   await expect(below).not.toHaveValue(before);
 });
 
+test('the straps and the pocket a body has itself are moved and opened on their wall', async ({
+  page,
+  demo,
+}) => {
+  await page.goto(`${demo.address}/projects/harvest-tote/bag?wall=front`);
+  const straps = page.getByRole('button', { name: /^The bag’s own straps: open it/ });
+  const before = await straps.boundingBox();
+  if (!before) throw new Error('the straps are not on their wall');
+  // By its left end: outward there is to the left.
+  const [x, y] = [before.x + 8, before.y + before.height / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.mouse.move(x - 12, y, { steps: 4 });
+  await page.mouse.up();
+  await expect(page.getByRole('button', { name: /^Undo Strap inset/i })).toBeVisible();
+  const wider = await straps.boundingBox();
+  expect(wider?.width ?? 0).toBeGreaterThan(before.width + 12);
+  await straps.press('ArrowLeft');
+  await expect.poll(async () => (await straps.boundingBox())?.width ?? 0).toBeLessThan(wider?.width ?? 0);
+  await accessible(page);
+  await page.getByRole('button', { name: 'Inside, back' }).click();
+  const pocket = page.getByRole('button', { name: /^The bag’s own pocket: open it/ });
+  const top = (await pocket.boundingBox())?.y ?? 0;
+  await pocket.focus();
+  await pocket.press('ArrowDown');
+  await expect.poll(async () => (await pocket.boundingBox())?.y ?? 0).toBeGreaterThan(top);
+  await pocket.press('Enter');
+  await expect(page.getByLabel('Below the mouth')).toBeVisible();
+});
+
 test('what a part cannot be is said beside it', async ({ page, demo }) => {
   await page.goto(`${demo.address}/projects/potting-bench-tote/bag?part=1`);
   const sheet = page.getByRole('region', { name: 'Dibber pocket' });

@@ -1,7 +1,7 @@
 //! Drawings are to scale and say what they show.
 #![allow(missing_docs)]
 
-use bofta_core::bag::{Family, Looks, Row};
+use bofta_core::bag::{Family, Looks, Row, Slot};
 use bofta_core::buying::washed;
 use bofta_core::cutting::{Step, cut_list};
 use bofta_core::lay::{Budget, Job, Lay, Silent, Stop, solve};
@@ -385,7 +385,7 @@ fn text_is_measured_by_its_own_face() {
 /// drawing, and what moves it says where it is now.
 #[test]
 fn every_wall_is_drawn_with_its_parts() {
-    let mut drawn = 0;
+    let (mut drawn, mut moved) = (0, 0);
     for family in Family::ALL.iter().filter(|f| **f != Family::CutList) {
         for system in [System::Inches, System::Centimetres] {
             let mut project = Project { bag: family.default_for(system), ..Project::new("Walls", system) };
@@ -402,16 +402,28 @@ fn every_wall_is_drawn_with_its_parts() {
                         |from: f64, long: f64, most: f64| from > -1.0 && long >= 0.0 && from + long < most + 1.0;
                     let on_it = within(place.x, place.width, 560.0) && within(place.y, place.height, 400.0);
                     assert!(on_it, "{family:?} {:?}: {place:?}", face.side);
-                    assert!(face.places[n + 1..].iter().all(|p| p.part != place.part), "{family:?}: once");
-                    let part = project.bag.part(place.part).expect("a part");
-                    assert!(part.sides().contains(&face.side));
+                    assert!(face.places[n + 1..].iter().all(|p| p.held != place.held), "{family:?}: once");
+                    let mut bag = project.bag.clone();
+                    let mut part = match place.held {
+                        draw::Held::Part(id) => Some(project.bag.part(id).expect("a part").clone()),
+                        draw::Held::Own(_) => None,
+                    };
+                    assert!(part.as_ref().is_none_or(|p| p.sides().contains(&face.side)));
+                    let fields = part.as_mut().map_or_else(|| bag.fields(), |p| p.fields());
+                    // Where a marking is that stands in the middle no field says.
+                    let typed = |key: &str| fields.iter().find(|f| f.key == key && !f.idle);
+                    for (key, is) in place.moves.down.into_iter().chain(place.moves.ends.map(|e| (e.field, e.is))) {
+                        let field = typed(key).unwrap_or_else(|| panic!("{family:?} {:?}: no {key}", place.held));
+                        assert!(matches!(&field.slot, Slot::Length(l) if **l == is), "{family:?} {key}");
+                        moved += 1;
+                    }
                 }
             }
             // The whole bag is drawn with them too.
             assert!(draw::bag(&project, &draft, 960.0, 400.0).drawing.to_svg().contains("</svg>"));
         }
     }
-    assert!(drawn > 60, "{drawn}");
+    assert!(drawn > 60 && moved > 40, "{drawn} {moved}");
 }
 
 /// A panel in bands shows them on its wall, from the mouth down: 3 and 6 of 13 in, the rest 4.

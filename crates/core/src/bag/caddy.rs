@@ -14,7 +14,7 @@ use super::problems::Problems;
 use super::sewn::{Edge, Seam, Stretch};
 use super::solid::{Solid, ThreadKind};
 use super::strap::{Strap, StrapMake};
-use super::wall::{Side, Wall};
+use super::wall::{Looks, Moves, Seen, Side, Wall};
 use crate::FieldProblem;
 use crate::measure::{Length, Ruler, System, default_length};
 use crate::piece::{Dimension, From, Mark, Part, Piece, Term};
@@ -250,6 +250,27 @@ impl Design for Caddy {
             }
             _ => {}
         }
+    }
+
+    fn seen(&self) -> Vec<(Group, Seen)> {
+        let on = |side, width: Length, divisions: u32| {
+            let each = width / i64::from(divisions.max(1));
+            let dividers = (1..divisions).map(|n| each * i64::from(n)).collect();
+            let seen = Seen {
+                side,
+                looks: Looks::Patch { cloth: Part::Pocket, dividers },
+                left: Length::ZERO,
+                down: self.height - self.pocket_height,
+                width,
+                height: self.pocket_height,
+                moves: Moves::default(),
+            };
+            (Group::Pocket, seen)
+        };
+        let front = [Side::Front, Side::Back].map(|side| on(side, self.width, self.pocket_divisions));
+        let sides = [Side::Left, Side::Right].map(|side| on(side, self.depth, 1));
+        let sides = sides.into_iter().filter(|_| self.side_pockets);
+        front.into_iter().chain(sides).filter(|_| self.pocket).collect()
     }
 
     fn walls(&self, ruler: Ruler) -> Vec<Wall> {

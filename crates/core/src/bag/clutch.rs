@@ -122,7 +122,7 @@ impl Design for Clutch {
         self.pocket.update_dependents(key, system);
     }
 
-    fn seen(&self) -> Vec<Seen> {
+    fn seen(&self) -> Vec<(Group, Seen)> {
         self.pocket.seen(true, self.width)
     }
 

@@ -232,7 +232,7 @@ impl Design for CrossBody {
         Some(("upper", &mut self.front))
     }
 
-    fn seen(&self) -> Vec<Seen> {
+    fn seen(&self) -> Vec<(Group, Seen)> {
         self.pocket.seen(true, self.width)
     }
 

@@ -461,7 +461,7 @@ impl Design for Drawstring {
         }
     }
 
-    fn seen(&self) -> Vec<Seen> {
+    fn seen(&self) -> Vec<(Group, Seen)> {
         self.pocket.seen(self.lined, self.width)
     }
 

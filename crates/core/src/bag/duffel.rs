@@ -11,9 +11,9 @@ use super::pocket::{Pocket, PocketKind, PocketSides};
 use super::problems::Problems;
 use super::sewn::{Edge, Seam, Stretch};
 use super::solid::{Solid, ThreadKind};
-use super::wall::{Side, Wall, Webbing};
+use super::wall::{Ends, Looks, Moves, Seen, Side, Wall, Webbing};
 use super::zip::{sliders_field, with_sliders, zip};
-use super::{Design, quilting, round};
+use super::{Design, quilting, round, strap};
 use crate::FieldProblem;
 use crate::measure::{Length, Ruler, System, default_length};
 use crate::piece::{Dimension, From, Mark, Part, Piece, Term};
@@ -269,6 +269,23 @@ impl Design for Duffel {
             walls.extend([inside.on(Side::InsideFront), inside.on(Side::InsideBack).turned(self.seam_top)]);
         }
         walls
+    }
+
+    fn seen(&self) -> Vec<(Group, Seen)> {
+        // Stitched up the body as far as a quarter of the way round from the base, there the handle leaves it.
+        let free = self.height / 4;
+        let Some(drop) = strap::drop(self.strap_length, self.strap_inset * 2) else { return vec![] };
+        let ends = Ends { field: "strap_inset", is: self.strap_inset, outward: 1 };
+        let handle = |side| Seen {
+            side,
+            looks: Looks::Handle { cloth: None, wide: self.strap_width, drop },
+            left: (self.width - self.strap_width) / 2 - self.strap_inset,
+            down: free,
+            width: self.strap_inset * 2 + self.strap_width,
+            height: (self.girth() - self.zip_shows) / 2 - free,
+            moves: Moves { ends: Some(ends), ..Moves::default() },
+        };
+        [Side::Front, Side::Back].map(|side| (Group::Straps, handle(side))).into()
     }
 
     fn draft(&self, ruler: Ruler) -> Result<Draft, Vec<FieldProblem>> {

@@ -56,6 +56,11 @@ impl Group {
             Self::Seams => "Seams",
         }
     }
+
+    /// The key it is known by outside.
+    pub fn key(self) -> String {
+        self.name().to_lowercase()
+    }
 }
 
 /// One of the answers to a choice.

@@ -11,7 +11,7 @@ use super::order::{Phase, Step, in_order};
 use super::problems::Problems;
 use super::solid::{Solid, ThreadKind};
 use super::strap::{self, Strap, StrapMake};
-use super::wall::{Side, Wall};
+use super::wall::{Looks, Moves, Seen, Side, Wall};
 use crate::FieldProblem;
 use crate::measure::{Length, Ruler, System, default_length};
 use crate::piece::{Dimension, Figure, Part, Piece, Term, When};
@@ -67,6 +67,16 @@ impl FoundTube {
     /// A hem turned twice is three layers of the tube, and the lining.
     fn hem_layers(&self) -> Vec<(Part, u32)> {
         vec![(Part::Outer, 3), (Part::Lining, u32::from(self.lined))]
+    }
+
+    /// Half way round where it is narrowest, without the base's depth.
+    fn narrowest(&self) -> Length {
+        self.girth_top.min(self.girth_base) / 2 - self.depth
+    }
+
+    /// Centre to centre of a strap's ends.
+    fn strap_spacing(&self) -> Length {
+        self.girth_top / 6
     }
 
     /// The mouth is the tube's own hem.
@@ -229,9 +239,24 @@ impl Design for FoundTube {
         ]
     }
 
+    fn seen(&self) -> Vec<(Group, Seen)> {
+        let spacing = self.strap_spacing();
+        let Some(drop) = strap::drop(self.strap_length, spacing).filter(|_| self.straps) else { return vec![] };
+        let cloth = (self.strap_make != StrapMake::Webbing).then_some(Part::Straps);
+        let handle = |side| Seen {
+            side,
+            looks: Looks::Handle { cloth, wide: self.strap_width, drop },
+            left: (self.narrowest() - spacing - self.strap_width) / 2,
+            down: Length::ZERO,
+            width: spacing + self.strap_width,
+            height: Length::ZERO,
+            moves: Moves::default(),
+        };
+        [Side::Front, Side::Back].map(|side| (Group::Straps, handle(side))).into()
+    }
+
     fn walls(&self, ruler: Ruler) -> Vec<Wall> {
-        let widest = self.girth_top.min(self.girth_base) / 2 - self.depth;
-        let tube = Wall::new(Side::Front, "tube", (widest, self.height), self.depth / 2, Length::ZERO);
+        let tube = Wall::new(Side::Front, "tube", (self.narrowest(), self.height), self.depth / 2, Length::ZERO);
         let inch = default_length(ruler.system(), 8, 25);
         let caught = if self.keeps_mouth() {
             vec![Term::times("inside the hem, both ends", 2, inch, "keep_hem")]
@@ -252,7 +277,7 @@ impl Design for FoundTube {
         if self.lined {
             pieces.push(self.lining(ruler));
         }
-        let drop = strap::drop(self.strap_length, self.girth_top / 6);
+        let drop = strap::drop(self.strap_length, self.strap_spacing());
         let mut stacks = vec![];
         if self.straps {
             let strap = Strap { make: self.strap_make, width: self.strap_width, turn: self.seam_side };
@@ -293,7 +318,7 @@ impl Design for FoundTube {
             notices,
             stacks,
             strap_drop: if self.straps { drop } else { None },
-            strap_spacing: self.straps.then_some(self.girth_top / 6),
+            strap_spacing: self.straps.then(|| self.strap_spacing()),
             millilitres: millilitres(flat - self.depth, self.height, self.depth),
             ..Draft::default()
         })

@@ -109,8 +109,8 @@ pub trait Design {
         None
     }
 
-    /// What is seen on the walls of what the body has itself: its own straps and pocket.
-    fn seen(&self) -> Vec<Seen> {
+    /// What is seen on the walls of what the body has itself, its own straps and pocket, each with the group of its fields.
+    fn seen(&self) -> Vec<(Group, Seen)> {
         vec![]
     }
 

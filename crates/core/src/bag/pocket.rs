@@ -185,7 +185,7 @@ impl PocketChoice {
     }
 
     /// What is seen of it on the lining of a face `face` wide.
-    pub(super) fn seen(&self, on_a_lining: bool, face: Length) -> Vec<Seen> {
+    pub(super) fn seen(&self, on_a_lining: bool, face: Length) -> Vec<(Group, Seen)> {
         if !on_a_lining || self.kind == PocketKind::None {
             return vec![];
         }
@@ -197,8 +197,9 @@ impl PocketChoice {
             _ => (Looks::Patch { cloth: Part::Pocket, dividers }, self.height),
         };
         let left = (face - self.width) / 2;
-        let moves = Moves::default();
-        vec![Seen { side: Side::InsideBack, looks, left, down: self.below, width: self.width, height, moves }]
+        let moves = Moves { down: Some(("pocket_below", self.below)), ..Moves::default() };
+        let seen = Seen { side: Side::InsideBack, looks, left, down: self.below, width: self.width, height, moves };
+        vec![(Group::Pocket, seen)]
     }
 
     /// The pocket, sewn with this seam; none without a lining to sew it on.

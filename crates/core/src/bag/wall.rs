@@ -318,4 +318,18 @@ pub struct Moves {
     pub across: Option<(&'static str, Length)>,
     /// The choice that lets it stand anywhere across, and its answer.
     pub freely: Option<(&'static str, &'static str)>,
+    /// How its two ends are moved, both alike.
+    pub ends: Option<Ends>,
+}
+
+/// Two ends that are moved apart or together.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct Ends {
+    /// The field that says where they are.
+    pub field: &'static str,
+    /// What that is now.
+    pub is: Length,
+    /// How much the field grows for each unit that one end moves outward: 2 of the distance between them, −1 of the
+    /// distance from the edge.
+    pub outward: i64,
 }

@@ -215,7 +215,7 @@ impl Bag {
 
     /// Parts on one wall that lie over each other: who stitches one stitches through the other.
     fn lying_over_each_other(&self, ruler: Ruler) -> Vec<Notice> {
-        let own = self.own_seen().into_iter().map(|s| (0, s));
+        let own = self.own_seen().into_iter().map(|(_, s)| (0, s));
         let seen: Vec<(u32, Seen)> = own.chain(self.seen(ruler)).collect();
         let name = |id| self.part(id).map_or_else(|| "the bag’s own pocket".to_owned(), |p| self.part_name(p));
         // Each part is told once, with the first it lies over: what is moved may clear the others too.
@@ -303,8 +303,8 @@ impl Bag {
         self.parts.iter().map(|p| p.id).max().unwrap_or(0) + 1
     }
 
-    /// What is seen on the walls of what the body has itself.
-    pub fn own_seen(&self) -> Vec<Seen> {
+    /// What is seen on the walls of what the body has itself, each with the group of its fields.
+    pub fn own_seen(&self) -> Vec<(Group, Seen)> {
         self.body.design().seen()
     }
 

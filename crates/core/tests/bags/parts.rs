@@ -3,7 +3,7 @@
 //! Checks marked *common practice* are sizes makers state for parts of this kind; the others are worked out beside them.
 #![allow(missing_docs)]
 
-use bofta_core::bag::{Bag, Draft, Family, Severity};
+use bofta_core::bag::{Bag, Draft, Family, Group, Severity};
 use bofta_core::measure::{Length, Ruler, System};
 use bofta_core::piece::{From, Mark, Part, Piece, When};
 use bofta_core::project::{Edit, Project};
@@ -465,4 +465,51 @@ fn so_many_parts_and_no_more() {
     assert_eq!(drafted(&made).pieces.iter().filter(|p| p.id.starts_with("part-")).count(), 60);
     let refused = made.edited(&Edit::AddPart { part: "piece".into(), wall: None }).expect_err("refused");
     assert!(refused[0].message.contains("60"));
+}
+
+/// Two ends that are moved outward by a quarter inch stand a quarter inch further out each: of a strap put on, and of the
+/// straps a body has itself.
+#[rstest]
+#[case::put_on(Family::Caddy, true)]
+#[case::tote(Family::Tote, false)]
+#[case::duffel(Family::Duffel, false)]
+fn ends_are_moved_by_what_is_said(#[case] family: Family, #[case] as_a_part: bool) {
+    let mut made = project(family, IN, &[]);
+    if as_a_part {
+        made = put_on(&made, "strap", &[("runs", "front")]);
+    }
+    let seen = |bag: &Bag| {
+        let own = bag.own_seen().into_iter().map(|(_, seen)| seen);
+        own.chain(bag.seen(Ruler::Eighth).into_iter().map(|(_, seen)| seen)).find(|s| s.moves.ends.is_some())
+    };
+    let before = seen(&made.bag).expect("a strap is seen");
+    let ends = before.moves.ends.expect("its ends move");
+    let quarter = Length::inches(1, 4);
+    let value = made.ruler.show(ends.is + quarter * ends.outward).text;
+    let field = ends.field.to_owned();
+    let moved = if as_a_part { Edit::Part { id: 1, field, value } } else { Edit::Bag { field, value } };
+    let after = seen(&edited(&made, moved).bag).expect("still seen");
+    assert_eq!(after.left, before.left - quarter);
+    assert_eq!(after.width, before.width + quarter * 2);
+}
+
+/// The pocket a body has itself moves down by its own field, and lies over what is put there: that is told.
+#[test]
+fn the_own_pocket_is_moved_and_lain_over() {
+    let tote = project(Family::Tote, IN, &[("pocket", "yes")]);
+    let pocket = |p: &Project| {
+        let of = |(group, seen)| (group == Group::Pocket).then_some(seen);
+        p.bag.own_seen().into_iter().find_map(of).expect("a pocket is seen")
+    };
+    let down = pocket(&tote).moves.down.expect("it moves down");
+    assert_eq!(down.0, "pocket_below");
+    let lower = edited(&tote, Edit::Bag { field: down.0.into(), value: "4".into() });
+    assert_eq!(pocket(&lower).down, Length::INCH * 4);
+    // Of a caddy they stand at the foot of the wall, right across it.
+    let caddy = project(Family::Caddy, IN, &[("height", "8"), ("pocket_height", "5"), ("width", "12")]);
+    let seen = pocket(&caddy);
+    assert_eq!((seen.down, seen.height, seen.width), (Length::INCH * 3, Length::INCH * 5, Length::INCH * 12));
+    let over = put_on(&caddy, "pocket", &[("wall", "front")]);
+    let told = drafted(&over).notices.iter().any(|n| n.text.contains("the bag’s own pocket"));
+    assert!(told, "{:?}", drafted(&over).notices);
 }

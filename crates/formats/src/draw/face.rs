@@ -2,16 +2,25 @@
 
 use super::canvas::{Canvas, Drawing, Style, ink};
 use super::dress::{Dress, Onto, made_up, motif_on, part};
-use bofta_core::bag::{Choice, Draft, Moves, Seen, Side, Wall};
+use bofta_core::bag::{Choice, Draft, Group, Moves, Seen, Side, Wall};
 use bofta_core::measure::Length;
 use bofta_core::piece::Part;
 use bofta_core::project::Project;
 
+/// What of a bag is taken hold of.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Held {
+    /// A part by its number.
+    Part(u32),
+    /// What the body has itself, by the group of its fields.
+    Own(Group),
+}
+
 /// Where a part is on a drawing, in its pixels.
 #[derive(Clone, Debug, PartialEq)]
 pub struct PartPlace {
-    /// Its number.
-    pub part: u32,
+    /// What it is.
+    pub held: Held,
     /// Left.
     pub x: f64,
     /// Top.
@@ -40,9 +49,11 @@ pub struct FaceDrawing {
 /// Every wall of the project's bag, each into `width` × `height` pixels.
 pub fn faces(project: &Project, draft: &Draft, width: f64, height: f64) -> Vec<FaceDrawing> {
     let walls = project.bag.walls(project.ruler);
-    // What the body has itself is no part: it has no number.
-    let own = made_up(project, draft).into_iter().chain(project.bag.own_seen()).map(|s| (0, s));
-    let seen: Vec<(u32, Seen)> = own.chain(project.bag.seen(project.ruler)).collect();
+    // How a panel is made up is nothing to take hold of.
+    let panels = made_up(project, draft).into_iter().map(|s| (None, s));
+    let own = project.bag.own_seen().into_iter().map(|(group, s)| (Some(Held::Own(group)), s));
+    let parts = project.bag.seen(project.ruler).into_iter().map(|(part, s)| (Some(Held::Part(part)), s));
+    let seen: Vec<(Option<Held>, Seen)> = panels.chain(own).chain(parts).collect();
     walls.iter().map(|wall| face(project, draft, wall, &seen, (width, height))).collect()
 }
 
@@ -50,12 +61,12 @@ fn face(
     project: &Project,
     draft: &Draft,
     wall: &Wall,
-    seen: &[(u32, Seen)],
+    seen: &[(Option<Held>, Seen)],
     (width, height): (f64, f64),
 ) -> FaceDrawing {
     let f = |l: Length| l.0 as f64;
     let mut canvas = Canvas::default();
-    let on_it: Vec<&(u32, Seen)> = seen.iter().filter(|(_, s)| s.side == wall.side).collect();
+    let on_it: Vec<&(Option<Held>, Seen)> = seen.iter().filter(|(_, s)| s.side == wall.side).collect();
     let above = on_it.iter().map(|(_, s)| f(s.rises())).fold(0.0, f64::max);
     let margin = 18.0;
     let room = (width - margin * 2.0, height - margin * 2.0);
@@ -90,15 +101,16 @@ fn face(
     for (_, s) in on_it.iter().filter(|(_, s)| s.rises() == Length::ZERO || s.height > Length::ZERO) {
         part(&mut canvas, s, &dress, &onto);
     }
-    let place = |(id, s): &&(u32, Seen)| {
+    let place = |(held, s): &&(Option<Held>, Seen)| {
+        let held = (*held)?;
         let ((x, y), (width, height)) = (at(f(s.left), f(s.down)), (f(s.width) * scale, f(s.height) * scale));
         let up = f(s.rises()) * scale;
-        PartPlace { part: *id, x, y: y - up, width, height: height + up, moves: s.moves.clone() }
+        Some(PartPlace { held, x, y: y - up, width, height: height + up, moves: s.moves.clone() })
     };
     // Of a part that shows in several shapes the first is what is taken hold of.
     let mut places: Vec<PartPlace> = vec![];
-    for found in on_it.iter().filter(|(id, _)| *id > 0).map(place) {
-        if !places.iter().any(|p| p.part == found.part) {
+    for found in on_it.iter().filter_map(place) {
+        if !places.iter().any(|p| p.held == found.held) {
             places.push(found);
         }
     }

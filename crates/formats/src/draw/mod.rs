@@ -22,7 +22,7 @@ pub use anchor::{Anchor, BagDrawing};
 pub use bag::bag;
 pub use canvas::{Canvas, Drawing, Style, ink};
 pub use cut::{cut_step, ruler_strip};
-pub use face::{FaceDrawing, PartPlace, faces};
+pub use face::{FaceDrawing, Held, PartPlace, faces};
 pub use font::{FONT_FILES, Face, has_sign, text_width};
 pub use lay::{cloth_lay, thumbnail};
 pub use on_print::{PrintBoard, print_board};

@@ -274,7 +274,7 @@ fn groups(project: &Project) -> Vec<GroupView> {
     groups
         .into_iter()
         .map(|(group, fields)| GroupView {
-            key: group.name().to_lowercase(),
+            key: group.key(),
             name: group.name().to_owned(),
             summary: summary(&fields, project.system.symbol()),
             fields,

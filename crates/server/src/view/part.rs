@@ -4,7 +4,7 @@ use super::bag::{FieldView, field_view};
 use super::{DimensionView, DrawingView, Measure};
 use bofta_core::bag::{Added, Choice, Draft};
 use bofta_core::project::Project;
-use bofta_formats::draw::{FaceDrawing, PartPlace, faces};
+use bofta_formats::draw::{FaceDrawing, Held, PartPlace, faces};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -39,7 +39,10 @@ pub struct AddedView {
 /// Where a part is on the drawing of a wall, in its pixels.
 #[derive(Clone, Debug, Serialize, ToSchema)]
 pub struct PlaceView {
-    pub part: u32,
+    /// The part's number; nothing of what the body has itself.
+    pub part: Option<u32>,
+    /// The key of the group of fields of what the body has itself.
+    pub own: Option<String>,
     pub x: f64,
     pub y: f64,
     pub width: f64,
@@ -50,6 +53,17 @@ pub struct PlaceView {
     pub across: Option<MoveView>,
     /// The choice that lets it stand anywhere across.
     pub freely: Option<FreelyView>,
+    /// How its two ends are moved apart or together.
+    pub ends: Option<EndsView>,
+}
+
+/// A field that moves two ends, both alike.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct EndsView {
+    pub field: String,
+    pub is: Measure,
+    /// How much it grows for each unit that one end moves outward.
+    pub outward: i64,
 }
 
 /// A choice and its answer.
@@ -113,8 +127,13 @@ fn place_view(place: &PartPlace, project: &Project) -> PlaceView {
     let field = |found: Option<(&'static str, _)>| {
         found.map(|(field, is)| MoveView { field: field.to_owned(), is: Measure::new(is, project.ruler) })
     };
+    let (part, own) = match place.held {
+        Held::Part(id) => (Some(id), None),
+        Held::Own(group) => (None, Some(group.key())),
+    };
     PlaceView {
-        part: place.part,
+        part,
+        own,
         x: place.x,
         y: place.y,
         width: place.width,
@@ -125,6 +144,11 @@ fn place_view(place: &PartPlace, project: &Project) -> PlaceView {
             .moves
             .freely
             .map(|(field, answer)| FreelyView { field: field.to_owned(), value: answer.to_owned() }),
+        ends: place.moves.ends.map(|ends| EndsView {
+            field: ends.field.to_owned(),
+            is: Measure::new(ends.is, project.ruler),
+            outward: ends.outward,
+        }),
     }
 }
 

@@ -1340,6 +1340,16 @@ export interface components {
             based_on: number;
             edits: components["schemas"]["Edit"][];
         };
+        /** @description A field that moves two ends, both alike. */
+        EndsView: {
+            field: string;
+            is: components["schemas"]["Measure"];
+            /**
+             * Format: int64
+             * @description How much it grows for each unit that one end moves outward.
+             */
+            outward: number;
+        };
         /** @description A wall drawn straight on. */
         FaceView: {
             drawing: components["schemas"]["DrawingView"];
@@ -1795,11 +1805,17 @@ export interface components {
         PlaceView: {
             across?: components["schemas"]["MoveView"] | null;
             down?: components["schemas"]["MoveView"] | null;
+            ends?: components["schemas"]["EndsView"] | null;
             freely?: components["schemas"]["FreelyView"] | null;
             /** Format: double */
             height: number;
-            /** Format: int32 */
-            part: number;
+            /** @description The key of the group of fields of what the body has itself. */
+            own?: string | null;
+            /**
+             * Format: int32
+             * @description The part's number; nothing of what the body has itself.
+             */
+            part?: number | null;
             /** Format: double */
             width: number;
             /** Format: double */

@@ -108,8 +108,10 @@ export function BagStage() {
               <WallDrawing
                 face={parts.face}
                 parts={bag.parts}
+                groups={bag.groups}
                 open={parts.part?.id ?? null}
                 onOpen={parts.open}
+                onOpenGroup={setOpen}
               />
             ) : (
               <div className="relative self-start max-sm:mb-12" data-drawing>

@@ -163,6 +163,7 @@ impl PartOn for AddedDecoration {
             down: Some(("below", self.below)),
             across: Some(("from_left", centre)),
             freely: Some(("middle", "no")),
+            ends: None,
         };
         let (left, down) = (centre - self.width / 2, self.below - self.height / 2);
         vec![Seen { side: self.wall, looks, left, down, width: self.width, height: self.height, moves }]

@@ -11,7 +11,7 @@ use crate::bag::field::{Choice, Field, Group, choice};
 use crate::bag::order::Phase;
 use crate::bag::problems::Problems;
 use crate::bag::strap::{self, Strap, StrapMake};
-use crate::bag::wall::{At, Looks, Moves, Seen, Side, Wall, Webbing};
+use crate::bag::wall::{At, Ends, Looks, Moves, Seen, Side, Wall, Webbing};
 use crate::measure::{Length, Ruler, System, default_length};
 use crate::piece::{Grain, Part, Piece, Term};
 
@@ -336,6 +336,7 @@ impl PartOn for AddedStrap {
                 StrapEnd::Mouth | StrapEnd::Tucked => Length::ZERO,
             };
             let left = (wall.width - self.apart - self.width) / 2;
+            let ends = Ends { field: "apart", is: self.apart, outward: 2 };
             Some(Seen {
                 side,
                 looks: Looks::Handle { cloth, wide: self.width, drop },
@@ -343,7 +344,7 @@ impl PartOn for AddedStrap {
                 down: Length::ZERO,
                 width: self.apart + self.width,
                 height,
-                moves: Moves::default(),
+                moves: Moves { ends: Some(ends), ..Moves::default() },
             })
         };
         // What runs from side to side is not on a face.

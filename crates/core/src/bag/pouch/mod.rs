@@ -336,7 +336,7 @@ impl Design for Pouch {
         }
     }
 
-    fn seen(&self) -> Vec<Seen> {
+    fn seen(&self) -> Vec<(Group, Seen)> {
         self.pocket.seen(self.lined, self.width)
     }
 

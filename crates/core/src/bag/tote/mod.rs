@@ -23,7 +23,7 @@ use crate::bag::seam::SeamKind;
 use crate::bag::sewn::{Edge, Seam, Stretch, boxed};
 use crate::bag::solid::{Solid, ThreadKind};
 use crate::bag::strap::{self, Strap, StrapMake};
-use crate::bag::wall::{Looks, Moves, Seen, Side, Wall};
+use crate::bag::wall::{Ends, Looks, Moves, Seen, Side, Wall};
 use crate::bag::{Design, hem, mouth, quilting};
 use crate::measure::{Length, Ruler, System, default_length};
 use crate::piece::{Dimension, Figure, From, Mark, Part, Piece, Term};
@@ -667,21 +667,23 @@ impl Design for Tote {
         Some(("front-panel", &mut self.front))
     }
 
-    fn seen(&self) -> Vec<Seen> {
+    fn seen(&self) -> Vec<(Group, Seen)> {
         let spacing = self.strap_spacing();
         let handle = |side| {
             let drop = strap::drop(self.strap_length, spacing).filter(|_| self.straps)?;
             let cloth = (self.strap_make != StrapMake::Webbing).then_some(Part::Straps);
             let height = if self.strap_ends == StrapEnds::Outside { Length::INCH * 2 } else { Length::ZERO };
-            Some(Seen {
+            let ends = Ends { field: "strap_inset", is: self.strap_inset, outward: -1 };
+            let seen = Seen {
                 side,
                 looks: Looks::Handle { cloth, wide: self.strap_width, drop },
                 left: (self.clear_face() - spacing - self.strap_width) / 2,
                 down: Length::ZERO,
                 width: spacing + self.strap_width,
                 height,
-                moves: Moves::default(),
-            })
+                moves: Moves { ends: Some(ends), ..Moves::default() },
+            };
+            Some((Group::Straps, seen))
         };
         let handles = [Side::Front, Side::Back].into_iter().filter_map(handle);
         handles.chain(self.pocket.seen(self.lined(), self.clear_face())).collect()

@@ -1,5 +1,5 @@
-// One wall straight on. Its parts are taken hold of and moved, by pointer or by the arrow keys; the sizes of the one in
-// hand are typed beside it.
+// One wall straight on. Its parts, and the body's own straps and pocket, are taken hold of and moved, by pointer or by the
+// arrow keys; the sizes of the part in hand are typed beside it.
 import { useRef, useState } from 'react';
 import type { AddedView, BagView, Edit } from '../../../api/client';
 import { useChoices } from '../../../api/useChoices';
@@ -13,12 +13,17 @@ type Place = Face['places'][number];
 interface Props {
   face: Face;
   parts: AddedView[];
+  /** What the body has itself is opened as the group of its fields. */
+  groups: BagView['groups'];
   open: number | null;
   onOpen: (id: number) => void;
+  onOpenGroup: (key: string) => void;
 }
 
 interface Grasp {
   place: Place;
+  /** Which way its end is moved outward; a strap is taken hold of nearer to one of its ends. */
+  outward: 1 | -1;
   x: number;
   y: number;
   /** Pixels of the screen for one of the drawing. */
@@ -30,7 +35,7 @@ interface Grasp {
   asked: Promise<void>;
 }
 
-export function WallDrawing({ face, parts, open, onOpen }: Props) {
+export function WallDrawing({ face, parts, groups, open, onOpen, onOpenGroup }: Props) {
   const { view, edit, preview } = useProject();
   const { systems, rulers } = useChoices();
   const unit = systems.find((s) => s.key === view.system)?.unit ?? 1;
@@ -41,31 +46,35 @@ export function WallDrawing({ face, parts, open, onOpen }: Props) {
   const { width, height } = face.drawing;
 
   /** The edits that move a part by so many steps of the ruler; nothing when it stays. */
-  const moved = (place: Place, across: number, down: number): Edit[] => {
-    const id = place.part;
+  const moved = (place: Place, across: number, down: number, outward: number): Edit[] => {
+    const set = (field: string, value: string): Edit =>
+      place.part == null ? { edit: 'bag', field, value } : { edit: 'part', id: place.part, field, value };
     const typed = (exact: number, by: number) =>
       `${((Math.round(exact / step) + by) * step) / unit} ${view.system}`;
     const edits: Edit[] = [];
     if (across !== 0 && place.across) {
-      if (place.freely)
-        edits.push({ edit: 'part', id, field: place.freely.field, value: place.freely.value });
-      edits.push({
-        edit: 'part',
-        id,
-        field: place.across.field,
-        value: typed(place.across.is.exact, across),
-      });
+      if (place.freely) edits.push(set(place.freely.field, place.freely.value));
+      edits.push(set(place.across.field, typed(place.across.is.exact, across)));
     }
-    if (down !== 0 && place.down)
-      edits.push({ edit: 'part', id, field: place.down.field, value: typed(place.down.is.exact, down) });
+    if (across !== 0 && place.ends) {
+      const { field, is } = place.ends;
+      edits.push(set(field, typed(is.exact, across * outward * place.ends.outward)));
+    }
+    if (down !== 0 && place.down) edits.push(set(place.down.field, typed(place.down.is.exact, down)));
     return edits;
+  };
+  const opens = (place: Place) => {
+    if (place.part != null) onOpen(place.part);
+    else if (place.own) onOpenGroup(place.own);
   };
   const begin = (e: React.PointerEvent<HTMLButtonElement>, place: Place) => {
     const box = e.currentTarget.closest('[data-wall]')?.getBoundingClientRect();
     if (!box) return;
     e.currentTarget.setPointerCapture(e.pointerId);
+    const middle = box.left + ((place.x + place.width / 2) / width) * box.width;
     grasp.current = {
       place,
+      outward: e.clientX < middle ? -1 : 1,
       x: e.clientX,
       y: e.clientY,
       scale: box.width / width,
@@ -82,7 +91,7 @@ export function WallDrawing({ face, parts, open, onOpen }: Props) {
     if (!g.moved && Math.hypot(dx, dy) < 4) return;
     g.moved = true;
     const steps = (pixels: number) => Math.round(((pixels / face.per_unit) * unit) / step);
-    const edits = moved(g.place, steps(dx), steps(dy));
+    const edits = moved(g.place, steps(dx), steps(dy), g.outward);
     const now = JSON.stringify(edits);
     if (now === g.last) return;
     g.last = now;
@@ -100,7 +109,7 @@ export function WallDrawing({ face, parts, open, onOpen }: Props) {
     await g.asked;
     if (g.moved && g.good.length > 0) await edit(...g.good);
     preview(null);
-    if (!g.moved) onOpen(g.place.part);
+    if (!g.moved) opens(g.place);
   };
   const leave = () => {
     grasp.current = null;
@@ -123,7 +132,7 @@ export function WallDrawing({ face, parts, open, onOpen }: Props) {
     const to = way[e.key];
     if (!to) return;
     e.preventDefault();
-    const edits = moved(place, ...to);
+    const edits = moved(place, ...to, 1);
     if (edits.length === 0) return;
     const outcome = await edit(...edits);
     setStop(outcome.is === 'problems' ? (outcome.problems[0]?.message ?? null) : null);
@@ -138,14 +147,20 @@ export function WallDrawing({ face, parts, open, onOpen }: Props) {
         <Drawing drawing={face.drawing} label={`${face.name} of the bag`} className="w-full" />
         {face.places.map((place) => {
           const part = parts.find((p) => p.id === place.part);
-          if (!part) return null;
+          const group = groups.find((g) => g.key === place.own);
+          const name = part?.name ?? (group && `The bag’s own ${group.name.toLowerCase()}`);
+          if (!name) return null;
+          const moves = place.down || place.across || place.ends;
+          const how = place.ends
+            ? 'move its ends apart with the right arrow key, together with the left'
+            : 'move it with the arrow keys';
           return (
             <button
-              key={place.part}
+              key={place.part ?? place.own}
               type="button"
-              aria-label={`${part.name}: open it, or move it with the arrow keys`}
-              aria-pressed={place.part === open}
-              className={`absolute touch-none rounded-[3px] border-2 ${place.part === open ? 'border-chalk' : 'border-transparent hover:border-chalk'} ${place.down || place.across ? 'cursor-grab active:cursor-grabbing' : ''}`}
+              aria-label={moves ? `${name}: open it, or ${how}` : `${name}: open it`}
+              aria-pressed={part ? part.id === open : undefined}
+              className={`absolute touch-none rounded-[3px] border-2 ${part && part.id === open ? 'border-chalk' : 'border-transparent hover:border-chalk'} ${moves ? 'cursor-grab active:cursor-grabbing' : ''}`}
               style={{
                 left: percent(place.x, width),
                 top: percent(place.y, height),
@@ -159,7 +174,7 @@ export function WallDrawing({ face, parts, open, onOpen }: Props) {
               onKeyDown={(e) => nudge(e, place)}
               onClick={(e) => {
                 // The keyboard's click; a pointer's is told apart where it is let go.
-                if (e.detail === 0) onOpen(place.part);
+                if (e.detail === 0) opens(place);
               }}
             />
           );
@@ -211,8 +226,8 @@ export function WallDrawing({ face, parts, open, onOpen }: Props) {
           {stop}
         </p>
       )}
-      {face.places.length === 0 && (
-        <p className="mt-2 text-center text-soft">Nothing is put on this wall yet: add a part below.</p>
+      {!face.places.some((place) => place.part != null) && (
+        <p className="mt-2 text-center text-soft">No part is put on this wall yet: add one below.</p>
       )}
     </div>
   );

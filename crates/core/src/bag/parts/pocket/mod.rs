@@ -542,6 +542,7 @@ impl PartOn for AddedPocket {
             down: (!self.reaches_base()).then_some(("below", self.below)),
             across: (!self.spans() && self.make != PocketMake::Sleeve).then_some(("from_left", left)),
             freely: Some(("place", "from-left")),
+            ends: None,
         };
         let pocket = Seen { side: self.wall, looks, left, down, width, height, moves };
         let mut seen = vec![pocket.clone()];
