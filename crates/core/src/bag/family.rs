@@ -61,7 +61,7 @@ families! {
     /// Drawn shut by a cord.
     Drawstring = "drawstring", "Drawstring bag", "casing folded, sewn on or in the seam; flat, boxed or round at the base";
     /// Zipped.
-    Pouch = "pouch", "Zip pouch", "flat, boxed or half-round";
+    Pouch = "pouch", "Zip pouch", "flat, boxed, half-round or standing; straight, slanting, gathered or pleated into its zip";
     /// Built of separate panels.
     Caddy = "caddy", "Box or caddy", "panels and base, divided pockets, bound edges";
     /// A roll with round ends.

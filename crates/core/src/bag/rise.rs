@@ -8,7 +8,7 @@ use super::draft::{Notice, Stack};
 use super::field::{Field, Group, choice};
 use super::problems::Problems;
 use crate::measure::{Length, Ruler, System, default_length};
-use crate::piece::{Dimension, Figure, From, Mark, Part, Term};
+use crate::piece::{Dimension, Figure, From, Mark, Part, Piece, Term};
 
 choice! {
     /// How the walls rise.
@@ -56,25 +56,28 @@ pub(super) struct Slant {
 }
 
 impl Rise {
-    /// Straight up; `flat` is the width of a usual mouth.
-    pub(super) fn default_for(system: System, flat: Length) -> Self {
-        let more = default_length(system, 16, 40);
+    /// Straight up.
+    pub(super) fn default_for(system: System) -> Self {
         Self {
             rising: Rising::Straight,
-            mouth_width: flat + more,
+            mouth_width: Self::usual(default_length(system, 144, 460), system),
             pleats: 1,
             pleat_depth: default_length(system, 8, 25),
         }
     }
 
+    /// A usual mouth of a bag that is `base` wide flat at its base: 2 in (4 cm) wider.
+    fn usual(base: Length, system: System) -> Length {
+        base + default_length(system, 16, 40)
+    }
+
     /// A width of the mouth that goes with walls that rise so, where the one there is does not or nobody typed it.
     pub(super) fn suit(&mut self, base: Length, system: System) {
         let step = default_length(system, 4, 10);
-        let usual = |flat: Length| Self::default_for(system, flat).mouth_width;
-        let untyped = self.mouth_width == usual(default_length(system, 144, 460));
+        let untyped = self.mouth_width == Self::default_for(system).mouth_width;
         match self.rising {
             Rising::Slanting if untyped || self.mouth_width < base / 4 || self.mouth_width > base * 3 => {
-                self.mouth_width = usual(base);
+                self.mouth_width = Self::usual(base, system);
             }
             // Half as much cloth again as the mouth is wide: common practice for light gathers.
             Rising::Gathered if untyped || self.mouth_width >= base || self.mouth_width < base / 4 => {
@@ -129,6 +132,28 @@ impl Rise {
             Rising::Slanting | Rising::Gathered => self.mouth_width,
             Rising::BoxPleats | Rising::InvertedPleats => base - self.in_pleats(),
         }
+    }
+
+    /// How wide a face is at the mouth that is `face` wide at a base `base` wide flat: it keeps its share of the way round.
+    pub fn mouth_face(&self, face: Length, base: Length) -> Length {
+        let round = i128::from(self.flat_mouth(base).0) * i128::from(face.0);
+        Length((round / i128::from(base.0.max(1))) as i64)
+    }
+
+    /// How wide a face is where it is narrowest, all the way up: what is put on it has its place there.
+    pub(super) fn clear_face(&self, face: Length, base: Length) -> Length {
+        if self.slants() { face.min(self.mouth_face(face, base)) } else { face }
+    }
+
+    /// How many times as much as a straight bag it holds, a frustum: of a mouth r times as wide as the base (1 + r + r²)/3.
+    pub(super) fn holds(&self, base: Length) -> f64 {
+        let r = self.at_the_mouth(base);
+        (1.0 + r + r * r) / 3.0
+    }
+
+    /// How many times as wide as at its base it is at the mouth.
+    pub(super) fn at_the_mouth(&self, base: Length) -> f64 {
+        self.flat_mouth(base).0 as f64 / base.0.max(1) as f64
     }
 
     /// What cannot stand on a bag `base` wide flat at its base, `face` of it in front.
@@ -327,10 +352,27 @@ impl Slant {
         if by == Length::ZERO { Figure::Rectangle } else { Figure::Tapered(by) }
     }
 
-    /// Where the seam across a corner meets the side seam, up from the base's raw edge: `half` the depth along the side seam
-    /// from where that meets the base seam.
-    pub(super) fn up_the_side(&self, half: Length, below: Length) -> Length {
-        below + Length((half.0 as f64 * self.upright).round() as i64)
+    /// Where the seam across a corner, of a bag with a `face` so wide and so `deep`, meets the base seam `below` the face and
+    /// the side seam: half the depth along either from where they meet. From the middle: a side edge that slants is nothing
+    /// to measure from.
+    pub(super) fn corner(&self, face: Length, deep: Length, below: Length) -> Mark {
+        let up = below + Length(((deep / 2).0 as f64 * self.upright).round() as i64);
+        Mark {
+            boxes: true,
+            share: false,
+            name: "where the seam across the corner meets the seams".into(),
+            distance: face / 2,
+            from: From::Middle,
+            and: Some((up, From::BaseEdge)),
+        }
+    }
+
+    /// Of a panel as it is cut: its width between the side seams at the base and at the mouth, flat. At either end the raw
+    /// edges stand over the seam lines by what the lean gives.
+    pub(super) fn ends_of(&self, panel: &Piece) -> (Length, Length) {
+        let by = if let Figure::Tapered(by) = panel.figure { by } else { Length::ZERO };
+        let base = panel.width.size - (-by).max(Length::ZERO) * 2 - self.over_the_base();
+        (base, panel.width.size - by.max(Length::ZERO) * 2 - self.over_the_mouth())
     }
 
     /// By how much the raw edge at the base is wider than its seam line.

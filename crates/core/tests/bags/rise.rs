@@ -399,3 +399,81 @@ fn a_pleat_in_the_mouth_counts_for_the_layers() {
     assert_eq!(stacks("box-pleats"), [[(Part::Outer, 6), (Part::Lining, 6)]]);
     assert!(stacks("straight").is_empty());
 }
+
+const POUCH: [(&str, &str); 5] =
+    [("seam_side", "3/8"), ("seam_base", "3/8"), ("seam_top", "3/8"), ("rising", "slanting"), ("pocket", "no")];
+
+fn pouch(fields: &[(&str, &str)]) -> Bag {
+    let mut bag = Family::Pouch.default_for(System::Inches);
+    set(&mut bag, &POUCH);
+    set(&mut bag, fields);
+    bag
+}
+
+/// B = 8, M = 10, L = 6: k = 1/6, √(1 + k²) = 1.0138. At the zip's raw edge 10 + ¾ × 1.0138 + ¾ k = 10.885, to the ruler 11;
+/// 6¾ tall, so 1⅛ narrower at the base on each side. The zip is 10 less a tab of ½ at both ends.
+#[test]
+fn a_flat_pouch_wider_at_the_zip() {
+    let bag = pouch(&[("width", "8"), ("height", "6"), ("mouth_width", "10")]);
+    let draft = drafted(&bag);
+    for id in ["outer-panel", "lining-panel"] {
+        let panel = piece(&draft, id);
+        assert_eq!((panel.size(), panel.count), ((eighths(88), eighths(54)), 2), "{id}");
+        assert_eq!(panel.figure, Figure::Tapered(eighths(-9)), "{id}");
+    }
+    let zip = draft.hardware.iter().find(|h| h.name.starts_with("Zip")).expect("a zip");
+    assert_eq!(zip.size, Some(eighths(72)));
+    let along = bag.seams(Ruler::Eighth).into_iter().find(|s| s.name == "along the zip").expect("a seam");
+    let [one, other] = along.exact(&draft).expect("both panels");
+    assert_eq!(one, other);
+    assert!((one.in_units(System::Inches) - 10.0).abs() < 1e-6, "{one:?}");
+    let back = bag.finished_from_cut(&draft);
+    let mouth = back.iter().find(|f| f.field == "mouth_width").expect("told");
+    assert!((mouth.back - mouth.asked).0.abs() <= Ruler::Eighth.step().0 * 2, "{back:?}");
+}
+
+/// Boxed, B = 8 + 3 = 11, M = 9, L = 5 + 1½: k = −2/13, √(1 + k²) = 1.01176. At the base's raw edge 11 + ¾ × 1.01176 + ¾ × 2/13 =
+/// 11.8742, to the ruler 11⅞; 7¼ tall, 1⅛ narrower at the zip. Across the corner: 4 from the middle, ⅜ + 1½ / 1.01176 up.
+#[test]
+fn a_boxed_pouch_narrower_at_the_zip() {
+    let bag = pouch(&[("style", "boxed"), ("width", "8"), ("depth", "3"), ("height", "5"), ("mouth_width", "9")]);
+    let draft = drafted(&bag);
+    let panel = piece(&draft, "outer-panel");
+    assert_eq!((panel.size(), panel.figure.clone()), ((eighths(95), eighths(58)), Figure::Tapered(eighths(9))));
+    let mark = panel.marks.iter().find(|m| m.boxes).expect("a corner");
+    assert_eq!((mark.distance, mark.from), (eighths(32), From::Middle));
+    let up = mark.and.expect("and up").0.in_units(System::Inches);
+    assert!((up - 1.85756).abs() < 1e-4, "{up}");
+    assert!(draft.steps.iter().any(|s| s.text.contains("at its marks")), "{:?}", draft.steps);
+    // What is put on it has its place where the face is narrowest: 9 × 8/11 wide, and no side seam to be caught in.
+    let front = bag.walls(Ruler::Eighth).into_iter().find(|w| w.side == Side::Front).expect("a front");
+    assert!((front.width.in_units(System::Inches) - 72.0 / 11.0).abs() < 1e-4, "{:?}", front.width);
+    assert!(front.sides.is_none());
+}
+
+/// Cut 8¾ wide as ever, two box pleats of ¼ deep in each panel take 2: the zip is 6 less the tabs.
+#[test]
+fn a_pouch_pleated_into_its_zip() {
+    let fields = [("width", "8"), ("rising", "box-pleats"), ("pleats", "2"), ("pleat_depth", "1/4")];
+    let draft = drafted(&pouch(&fields));
+    assert_eq!(piece(&draft, "outer-panel").size().0, eighths(70));
+    let zip = draft.hardware.iter().find(|h| h.name.starts_with("Zip")).expect("a zip");
+    assert_eq!(zip.size, Some(eighths(40)));
+    assert!(piece(&draft, "outer-panel").marks.iter().any(|m| m.name.contains("box pleat")));
+    assert!(draft.steps.iter().any(|s| s.key == "take-in"));
+}
+
+/// What a slant cannot go with is refused by name, and comes along where one choice decides the other.
+#[test]
+fn a_slanting_pouch_is_of_two_panels() {
+    let mut bag = pouch(&[("width", "8"), ("mouth_width", "30")]);
+    assert_eq!(problems(&bag)[0].field, "mouth_width");
+    set(&mut bag, &[("mouth_width", "9"), ("base", "fold")]);
+    assert_eq!(bag.answer("rising"), Some("straight"));
+    set(&mut bag, &[("rising", "slanting")]);
+    assert_eq!(bag.answer("base"), Some("seam"));
+    // Half-round its walls are what they are: the choice is kept and says nothing.
+    set(&mut bag, &[("style", "half-round"), ("depth", "2"), ("height", "6")]);
+    let half = drafted(&bag);
+    assert_eq!(piece(&half, "outer-panel").figure, Figure::HalfRound);
+}

@@ -1,6 +1,7 @@
 //! Zip pouches: flat, boxed at the base or all four corners, or half-round on a gusset.
 //!
-//! Flat: two outer and two lining (W + 2s) × (H + b + z), z being the zip's seam. Boxed as any bag. Half-round: faces
+//! Flat: two outer and two lining (W + 2s) × (H + b + z), z being the zip's seam. Boxed as any bag. Either may be wider or
+//! narrower at the zip, gathered or pleated into it (`rise`). Half-round: faces
 //! with a straight edge at the zip, and a gusset as long as the curve on its seam line. Standing half-round, in
 //! `standing`: the zip goes round the curve instead.
 
@@ -16,6 +17,7 @@ use crate::bag::field::{Field, Group, choice};
 use crate::bag::order::{Phase, Step, in_order};
 use crate::bag::pocket::{PocketChoice, PocketKind};
 use crate::bag::problems::Problems;
+use crate::bag::rise::{Rise, Rising, Slant};
 use crate::bag::seam::SeamKind;
 use crate::bag::sewn::{Edge, Seam, Stretch, boxed};
 use crate::bag::solid::{Solid, ThreadKind};
@@ -57,6 +59,8 @@ pub struct Pouch {
     pub style: PouchStyle,
     /// How front and back meet at the base, flat or boxed there.
     pub base: BaseJoin,
+    /// How its walls rise, flat or boxed at the base.
+    pub rise: Rise,
     /// Cloth tabs at the ends of the zip, so that the teeth stop short of the side seams.
     pub zip_tabs: bool,
     /// How many sliders the zip has.
@@ -99,7 +103,14 @@ impl Pouch {
         if self.style != PouchStyle::Flat {
             problems.between("depth", "depth", self.depth, Length::MILLIMETRE * 2, self.width);
         }
-        if matches!(self.style, PouchStyle::Boxed | PouchStyle::AllBoxed) {
+        let rise = self.rise();
+        rise.problems(self.flat_base(), self.width, &mut problems);
+        if rise.slants() && self.folded() {
+            let message = "Slanting sides meet at a base seam: make the pouch of two panels, or the walls straight up."
+                .to_owned();
+            problems.refuse("rising", rise.mouth_width, message);
+        }
+        if matches!(self.style, PouchStyle::Boxed | PouchStyle::AllBoxed) && !rise.slants() {
             self.corner().problems(&mut problems);
         }
         if self.is_curved() && self.style != PouchStyle::StandingRounded && self.height < self.width / 2 {
@@ -110,7 +121,7 @@ impl Pouch {
             self.standing_problems(&mut problems);
         }
         if self.lined {
-            self.pocket.problems(self.width, self.height, &mut problems);
+            self.pocket.problems(self.clear_face(), self.height, &mut problems);
         } else {
             self.seam_kind.problems(self.seam_side, &mut problems);
         }
@@ -128,6 +139,38 @@ impl Pouch {
     /// Faces with a curve, whichever way up.
     fn is_curved(&self) -> bool {
         self.half_round() || self.is_standing()
+    }
+
+    /// Flat or boxed at the base its walls may slant, be gathered or pleated; any other style has them straight.
+    fn may_rise(&self) -> bool {
+        matches!(self.style, PouchStyle::Flat | PouchStyle::Boxed)
+    }
+
+    fn rise(&self) -> Rise {
+        if self.may_rise() { self.rise } else { Rise { rising: Rising::Straight, ..self.rise } }
+    }
+
+    /// Laid flat, from side seam to side seam at the base.
+    fn flat_base(&self) -> Length {
+        self.width + if self.style == PouchStyle::Boxed { self.depth } else { Length::ZERO }
+    }
+
+    fn clear_face(&self) -> Length {
+        self.rise().clear_face(self.width, self.flat_base())
+    }
+
+    /// How a panel leans.
+    fn slant(&self) -> Option<Slant> {
+        let half = if self.style == PouchStyle::Boxed { self.depth / 2 } else { Length::ZERO };
+        self.rise().slant(self.flat_base(), self.height + half, self.seam_side, (self.seam_base, self.seam_top))
+    }
+
+    /// From the raw side edge of a panel to the face that is clear all the way up.
+    fn beside(&self, ruler: Ruler) -> Length {
+        match self.slant() {
+            Some(slant) => (self.body_width(Some(&slant), ruler).size - self.clear_face()) / 2,
+            None => self.seam_side + self.depth_in_panel() / 2,
+        }
     }
 
     /// Front and back in one over the base. What is boxed all round is seamed there, what is half-round has no base.
@@ -155,11 +198,29 @@ impl Pouch {
         if self.style == PouchStyle::Flat { Length::ZERO } else { self.depth }
     }
 
-    fn body(&self, id: &'static str, name: &'static str, part: Part, ruler: Ruler) -> Piece {
+    /// How much of the depth a panel takes across: none where a gusset does.
+    fn depth_in_panel(&self) -> Length {
+        if self.is_curved() { Length::ZERO } else { self.depth() }
+    }
+
+    /// A panel's width where it is widest.
+    fn body_width(&self, slant: Option<&Slant>, ruler: Ruler) -> Dimension {
+        let mut terms = vec![Term::once("wide", self.width, "width")];
+        if self.depth_in_panel() > Length::ZERO {
+            terms.push(Term::once("deep", self.depth, "depth"));
+        }
         let seams = Term::times("side seams", 2, self.seam_side, "seam_side");
+        if let Some(slant) = slant {
+            return self.rise().widest(terms, seams, slant, vec![], ruler);
+        }
+        terms.push(seams);
+        Dimension::sum(terms, ruler)
+    }
+
+    fn body(&self, id: &'static str, name: &'static str, part: Part, ruler: Ruler) -> Piece {
         let zip = Term::once("zip seam", self.seam_top, "seam_top");
         let base = Term::once("base seam", self.seam_base, "seam_base");
-        let (wide, tall) = (Term::once("wide", self.width, "width"), Term::once("tall", self.height, "height"));
+        let tall = Term::once("tall", self.height, "height");
         let deep = |times| {
             Term::times(if times == 1 { "deep" } else { "deep, top and base" }, times, self.depth() / 2, "depth")
         };
@@ -169,43 +230,45 @@ impl Pouch {
             twice("tall, front and back", self.height, "height"),
             twice("zip seam, at both ends", self.seam_top, "seam_top"),
         ];
-        let (width, height) = match self.style {
-            PouchStyle::Flat if self.folded() => (vec![wide, seams], over),
+        let height = match self.style {
+            PouchStyle::Flat if self.folded() => over,
             PouchStyle::Boxed if self.folded() => {
-                let deep = |name| Term::once(name, self.depth(), "depth");
-                (vec![wide, deep("deep"), seams], [over, vec![deep("deep, over the base")]].concat())
+                [over, vec![Term::once("deep, over the base", self.depth(), "depth")]].concat()
             }
-            PouchStyle::Flat => (vec![wide, seams], vec![tall, base, zip]),
-            PouchStyle::Boxed => (
-                vec![wide, Term::once("deep", self.depth(), "depth"), seams],
-                vec![tall, half("half the depth"), base, zip],
-            ),
-            PouchStyle::AllBoxed => {
-                (vec![wide, Term::once("deep", self.depth(), "depth"), seams], vec![tall, deep(2), base, zip])
-            }
+            PouchStyle::Flat => vec![tall, base, zip],
+            PouchStyle::Boxed => vec![tall, half("half the depth"), base, zip],
+            PouchStyle::AllBoxed => vec![tall, deep(2), base, zip],
             PouchStyle::HalfRound => {
-                (vec![wide, seams], vec![tall, Term::once("seam round the curve", self.seam_side, "seam_side"), zip])
+                vec![tall, Term::once("seam round the curve", self.seam_side, "seam_side"), zip]
             }
             PouchStyle::Standing | PouchStyle::StandingRounded => {
-                (vec![wide, seams], vec![tall, Term::times("seams, curve and base", 2, self.seam_side, "seam_side")])
+                vec![tall, Term::times("seams, curve and base", 2, self.seam_side, "seam_side")]
             }
         };
-        let (width, height) = (Dimension::sum(width, ruler), Dimension::sum(height, ruler));
-        let figure = match self.style {
-            PouchStyle::Flat => Figure::Rectangle,
-            PouchStyle::Boxed => self.corner().figure(ruler),
-            PouchStyle::AllBoxed => {
+        let slant = self.slant();
+        let (width, height) = (self.body_width(slant.as_ref(), ruler), Dimension::sum(height, ruler));
+        let figure = match (&slant, self.style) {
+            (Some(slant), _) => slant.figure(ruler),
+            (_, PouchStyle::Flat) => Figure::Rectangle,
+            (_, PouchStyle::Boxed) => self.corner().figure(ruler),
+            (_, PouchStyle::AllBoxed) => {
                 // At the zip the corner takes the zip's seam instead of the base's.
                 let zip = Corner { base: Some((self.seam_top, "seam_top")), ..self.corner() };
                 let (across, up) = (self.corner().across(ruler).size, self.corner().up(ruler).size);
                 all_corners(width.size, height.size, across, up, zip.up(ruler).size)
             }
-            PouchStyle::HalfRound => Figure::HalfRound,
+            (_, PouchStyle::HalfRound) => Figure::HalfRound,
             // Half-round it is rounded by half of what it is cut.
-            PouchStyle::Standing => Figure::RoundedAbove(width.size / 2),
-            PouchStyle::StandingRounded => Figure::RoundedAbove(self.corner_radius + self.seam_side),
+            (_, PouchStyle::Standing) => Figure::RoundedAbove(width.size / 2),
+            (_, PouchStyle::StandingRounded) => Figure::RoundedAbove(self.corner_radius + self.seam_side),
         };
-        Piece::new(id, name, part, width, height).times(if self.folded() { 1 } else { 2 }).shaped(figure)
+        let corner = slant.filter(|_| self.style == PouchStyle::Boxed);
+        let corner = corner.map(|slant| slant.corner(self.width, self.depth, self.seam_base));
+        Piece::new(id, name, part, width, height)
+            .times(if self.folded() { 1 } else { 2 })
+            .shaped(figure)
+            .marked(corner)
+            .marked(self.rise().marks(self.width, ruler))
     }
 
     fn gusset(&self, id: &'static str, name: &'static str, part: Part, ruler: Ruler) -> Piece {
@@ -233,7 +296,7 @@ impl Pouch {
         if self.is_standing() {
             return self.zip_round;
         }
-        let mouth = self.width + if self.style == PouchStyle::Boxed { self.depth } else { Length::ZERO };
+        let mouth = self.rise().flat_mouth(self.flat_base());
         if self.zip_tabs { mouth - default_length(system, 4, 10) * 2 } else { mouth }
     }
 }
@@ -267,6 +330,7 @@ impl Design for Pouch {
             depth: size(20, 60),
             style: PouchStyle::Flat,
             base: BaseJoin::Seam,
+            rise: Rise::default_for(system),
             zip_tabs: true,
             zip_sliders: 1,
             corner_radius: size(20, 60),
@@ -287,13 +351,14 @@ impl Design for Pouch {
         let deep = self.style != PouchStyle::Flat;
         let rounded = self.style == PouchStyle::StandingRounded;
         let (lined, curved, folded, standing) = (self.lined, self.is_curved(), self.folded(), self.is_standing());
-        let may_fold = matches!(self.style, PouchStyle::Flat | PouchStyle::Boxed);
+        let (plain, slants) = (self.may_rise(), self.rise().slants());
         let mut all = vec![
-            Field::size("width", "Wide", Group::Size, &mut self.width).scaling(),
+            Field::size("width", if slants { "Wide, at the base" } else { "Wide" }, Group::Size, &mut self.width)
+                .scaling(),
             Field::size("height", "Tall", Group::Size, &mut self.height).scaling(),
             Field::size("depth", "Deep", Group::Size, &mut self.depth).scaling().only_if(deep),
             Field::choice("style", "What it is like", Group::Base, &mut self.style),
-            Field::choice("base", "How front and back meet", Group::Base, &mut self.base).only_if(may_fold),
+            Field::choice("base", "How front and back meet", Group::Base, &mut self.base).only_if(plain),
             Field::toggle("zip_tabs", "Tabs at the ends of the zip", Group::Closure, &mut self.zip_tabs)
                 .only_if(!standing),
             Field::size("corner_radius", "Upper corners, radius", Group::Base, &mut self.corner_radius)
@@ -307,6 +372,7 @@ impl Design for Pouch {
             sliders_field(Group::Closure, &mut self.zip_sliders),
             Field::toggle("lined", "Lined", Group::Lining, &mut self.lined),
         ];
+        all.extend(self.rise.fields().into_iter().map(|f| if plain { f } else { f.only_if(false) }));
         all.extend(self.pocket.fields(lined));
         all.extend(self.backing.fields("Behind the outer"));
         all.extend([
@@ -332,32 +398,34 @@ impl Design for Pouch {
     fn update_dependents(&mut self, key: &str, system: System) {
         match key {
             "seam_kind" => self.seam_side = self.seam_kind.default_for(system),
+            "rising" if !self.rise().is_straight() => {
+                self.rise.suit(self.flat_base(), system);
+                if self.rise.slants() {
+                    self.base = BaseJoin::Seam;
+                }
+            }
+            "base" if self.folded() && self.rise.slants() => self.rise.rising = Rising::Straight,
             _ => self.pocket.update_dependents(key, system),
         }
     }
 
     fn seen(&self) -> Vec<(Group, Seen)> {
-        self.pocket.seen(self.lined, self.width)
+        self.pocket.seen(self.lined, self.clear_face())
     }
 
-    fn walls(&self, _: Ruler) -> Vec<Wall> {
-        let (face, side) = ((self.width, self.height), (self.seam_side, "seam_side"));
-        let half = self.depth() / 2;
-        let (beside, top, below) = match self.style {
-            PouchStyle::Flat => (Length::ZERO, Length::ZERO, Length::ZERO),
-            PouchStyle::Boxed => (half, Length::ZERO, half),
-            PouchStyle::AllBoxed => (half, half, half),
-            PouchStyle::HalfRound | PouchStyle::Standing | PouchStyle::StandingRounded => {
-                (Length::ZERO, Length::ZERO, Length::ZERO)
-            }
-        };
+    fn walls(&self, ruler: Ruler) -> Vec<Wall> {
+        let (face, side) = ((self.clear_face(), self.height), (self.seam_side, "seam_side"));
+        let below = self.depth_in_panel() / 2;
+        let top = if self.style == PouchStyle::AllBoxed { below } else { Length::ZERO };
         let seam = if self.is_standing() { self.seam_side } else { self.seam_top };
-        let front = Wall::new(Side::Front, "outer-panel", face, self.seam_side + beside, seam + top);
+        let front = Wall::new(Side::Front, "outer-panel", face, self.beside(ruler), seam + top);
         // Round a curve no straight edge can be caught.
         let front = match (self.is_curved(), self.folded()) {
             (true, _) if self.is_standing() => front.based(Length::ZERO, side),
             (true, _) => front,
             (_, true) => front.between(side),
+            // Nor by a side seam on the slant.
+            _ if self.rise().slants() => front.based(below, (self.seam_base, "seam_base")),
             _ => front.between(side).based(below, (self.seam_base, "seam_base")),
         };
         let turned = |wall: Wall| if self.folded() { wall.turned_over() } else { wall };
@@ -426,9 +494,11 @@ impl Design for Pouch {
         }
         pieces.append(&mut backed);
         let pocket = self.pocket.pocket(self.lined, self.seam_side);
-        pocket.onto(&mut pieces, self.width, self.seam_top + self.pocket.below, ruler);
+        pocket.onto(&mut pieces, self.clear_face(), self.seam_top + self.pocket.below, ruler);
         let mut notices = pocket.notices(self.height - self.pocket.below, &show);
-        if matches!(self.style, PouchStyle::Boxed | PouchStyle::AllBoxed) {
+        let rise = self.rise();
+        notices.extend(rise.notice(self.flat_base(), &show));
+        if matches!(self.style, PouchStyle::Boxed | PouchStyle::AllBoxed) && !rise.slants() {
             notices.extend(self.corner().notice(ruler));
         }
         if self.folded() {
@@ -456,13 +526,14 @@ impl Design for Pouch {
         hardware.extend(pocket.hardware(ruler));
         let round_less = match self.style {
             PouchStyle::HalfRound | PouchStyle::Standing => 0.85,
-            _ => 1.0,
+            _ => rise.holds(self.flat_base()),
         };
         let mut draft = Draft {
             pieces,
             hardware,
             steps: self.steps(ruler),
             notices,
+            stacks: rise.stack(vec![(Part::Outer, 1), (Part::Lining, u32::from(self.lined))]).into_iter().collect(),
             millilitres: (millilitres(self.width, self.height, self.depth()) as f64 * round_less) as i64,
             ..Draft::default()
         };
@@ -480,6 +551,9 @@ impl Design for Pouch {
 
     fn finished_from_cut(&self, draft: &Draft) -> Vec<Finished> {
         let Some(body) = draft.piece("outer-panel") else { return vec![] };
+        if let Some(slant) = self.slant() {
+            return self.back_of_slanting(body, &slant);
+        }
         let (cut_width, cut_height) = body.size();
         let square = match &body.figure {
             Figure::CutOut { across, .. } | Figure::CutAtFold { across, .. } => across.size,
@@ -515,12 +589,16 @@ impl Design for Pouch {
             return self.standing_seams();
         }
         let (side, base, top) = (self.seam_side, self.seam_base, self.seam_top);
+        let slant = self.slant();
         let lining = ("lining-panel", "lining-gusset", "lining");
         let bodies = [("outer-panel", "gusset", "outer")].into_iter().chain(self.lined.then_some(lining));
         let mut seams = vec![];
         for (body, gusset, round) in bodies {
             let of = |edge, seam, ends| Stretch::new(body, edge, seam, ends);
             match self.style {
+                PouchStyle::Flat | PouchStyle::Boxed if slant.is_some() => {
+                    seams.push(Seam::like("side seam", "outer", of(Edge::Side, side, Length::ZERO)));
+                }
                 PouchStyle::Flat | PouchStyle::Boxed if self.folded() => {
                     seams.push(Seam::like("side seam", "outer", of(Edge::SideToFold, side, top)));
                 }
@@ -536,21 +614,25 @@ impl Design for Pouch {
                     Stretch::new(gusset, Edge::Side, side, top * 2),
                 )),
             }
-            match self.style {
-                PouchStyle::Flat if !self.folded() => {
+            match (slant, self.style) {
+                (Some(slant), _) => {
+                    seams.push(Seam::like("base seam", "outer", of(Edge::Base, base, slant.over_the_base())));
+                }
+                (_, PouchStyle::Flat) if !self.folded() => {
                     seams.push(Seam::like("base seam", "outer", of(Edge::Base, base, side * 2)));
                 }
-                PouchStyle::Boxed if self.folded() => {
+                (_, PouchStyle::Boxed) if self.folded() => {
                     let [_, corner] = boxed(body, ["outer", "corners"], side, Length::ZERO, side);
                     seams.push(corner);
                 }
-                PouchStyle::Boxed | PouchStyle::AllBoxed => {
+                (_, PouchStyle::Boxed | PouchStyle::AllBoxed) => {
                     seams.extend(boxed(body, ["outer", "corners"], side, base, base));
                 }
-                PouchStyle::Flat | PouchStyle::HalfRound | PouchStyle::Standing | PouchStyle::StandingRounded => {}
+                _ => {}
             }
         }
         let ends = if self.style == PouchStyle::AllBoxed { base } else { side } * 2;
+        let ends = slant.map_or(ends, |s| s.over_the_mouth());
         let of = |body| Stretch::new(body, Edge::Top, top, ends);
         let other = if self.lined { "lining-panel" } else { "outer-panel" };
         seams.push(Seam::new("along the zip", "zip", of("outer-panel"), of(other)));
@@ -559,18 +641,23 @@ impl Design for Pouch {
 
     fn solid(&self, _: &Draft) -> Solid {
         let (w, h, d) = (self.width.0 as f64, self.height.0 as f64, self.depth().0 as f64);
+        let mouth = self.rise().at_the_mouth(self.flat_base());
+        // From the middle of the mouth to an end of the zip.
+        let zip = [w * (0.5 - 0.45 * mouth), w * (0.5 + 0.45 * mouth)];
         match self.style {
             PouchStyle::Flat => Solid::default()
                 .face([[0.0; 3], [w, 0.0, 0.0], [w, h, 0.0], [0.0, h, 0.0]], Part::Outer, 0)
+                .drawn_in(mouth)
                 .flat_front([0.0, h, 0.0], [0.0; 3])
-                .thread(ThreadKind::Zip, [[w * 0.05, h, 0.0], [w * 0.95, h, 0.0]])
+                .thread(ThreadKind::Zip, zip.map(|x| [x, h, 0.0]))
                 .sizes(w, h, 0.0),
             PouchStyle::Boxed => Solid::default()
                 // Flat at the zip, deep at the base.
                 .face([[w, 0.0, 0.0], [w, 0.0, d], [w, h, d / 2.0]], Part::Outer, 2)
                 .face([[0.0; 3], [w, 0.0, 0.0], [w, h, d / 2.0], [0.0, h, d / 2.0]], Part::Outer, 0)
+                .drawn_in(mouth)
                 .flat_front([0.0, h, d / 2.0], [0.0; 3])
-                .thread(ThreadKind::Zip, [[w * 0.04, h, d / 2.0], [w * 0.96, h, d / 2.0]])
+                .thread(ThreadKind::Zip, zip.map(|x| [x, h, d / 2.0]))
                 .sizes(w, h, d),
             PouchStyle::AllBoxed => Solid::closed_box(w, h, d, Part::Outer)
                 .thread(ThreadKind::Zip, [[w * 0.04, h, d / 2.0], [w * 0.96, h, d / 2.0]])
@@ -601,6 +688,28 @@ impl Design for Pouch {
 }
 
 impl Pouch {
+    /// The finished sizes of a pouch with slanting sides, from its outer panel.
+    fn back_of_slanting(&self, panel: &Piece, slant: &Slant) -> Vec<Finished> {
+        let (base, mouth) = slant.ends_of(panel);
+        let deep = panel.marks.iter().find(|m| m.boxes).map_or(Length::ZERO, |m| base - m.distance * 2);
+        let tall = panel.height.size - deep / 2 - self.seam_base - self.seam_top;
+        let finished = |name: &'static str, field: &'static str, asked, back| Finished {
+            name: name.into(),
+            field: field.into(),
+            asked,
+            back,
+        };
+        let mut found = vec![
+            finished("wide", "width", self.width, base - deep),
+            finished("tall", "height", self.height, tall),
+            finished("wide at the zip, laid flat", "mouth_width", self.rise.mouth_width, mouth),
+        ];
+        if self.style == PouchStyle::Boxed {
+            found.push(finished("deep", "depth", self.depth, deep));
+        }
+        found
+    }
+
     fn steps(&self, ruler: Ruler) -> Vec<Step> {
         if self.is_standing() {
             let pocket = self.pocket.pocket(self.lined, self.seam_side).step();
@@ -610,6 +719,9 @@ impl Pouch {
         let mut add = |phase, key: &'static str, text: &str| steps.push(Step::new(phase, key, text.to_owned()));
         if self.zip_tabs {
             add(Phase::Small, "zip-tabs", "Sew the tabs over the ends of the zip.");
+        }
+        if let Some(step) = self.rise().step(ruler) {
+            add(Phase::Flat, "take-in", &step);
         }
         let zip = if self.lined {
             "Sew the zip between outer and lining, one side after the other, and topstitch."
@@ -639,7 +751,12 @@ impl Pouch {
             );
         }
         if matches!(self.style, PouchStyle::Boxed | PouchStyle::AllBoxed) {
-            add(together, "corners", "Box the corners.");
+            let how = if self.rise().slants() {
+                "Box the corners: sew across each at its marks."
+            } else {
+                "Box the corners."
+            };
+            add(together, "corners", how);
         }
         let turn =
             if self.lined { "Turn through the gap and close it." } else { "Turn it right side out through the zip." };

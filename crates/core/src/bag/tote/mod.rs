@@ -120,13 +120,12 @@ impl Tote {
 
     /// How wide the face is at the mouth: it keeps its share of the way round.
     pub fn mouth_face(&self) -> Length {
-        let base = (self.width + self.depth).0.max(1);
-        Length((i128::from(self.flat_mouth().0) * i128::from(self.width.0) / i128::from(base)) as i64)
+        self.rise.mouth_face(self.width, self.width + self.depth)
     }
 
     /// How wide the face is where it is narrowest, all the way up: what is put on it has its place there.
     fn clear_face(&self) -> Length {
-        if self.rise.slants() { self.width.min(self.mouth_face()) } else { self.width }
+        self.rise.clear_face(self.width, self.width + self.depth)
     }
 
     /// How a panel leans that takes `above` at its mouth and is smaller by `less` all round.
@@ -137,10 +136,9 @@ impl Tote {
         self.rise.slant(self.width + self.depth, long, self.seam_side, (self.seam_base, top))
     }
 
-    /// What it holds, a frustum: of a mouth r times as wide as the base (1 + r + r²)/3 of what a straight one holds.
     fn millilitres(&self) -> i64 {
-        let r = self.flat_mouth().0 as f64 / (self.width + self.depth).0.max(1) as f64;
-        (millilitres(self.width, self.height, self.depth) as f64 * (1.0 + r + r * r) / 3.0).round() as i64
+        let straight = millilitres(self.width, self.height, self.depth) as f64;
+        (straight * self.rise.holds(self.width + self.depth)).round() as i64
     }
 
     fn lined(&self) -> bool {
@@ -242,15 +240,7 @@ impl Tote {
             return vec![];
         }
         if let Some(slant) = slant {
-            // From the middle: a side edge that slants is nothing to measure from.
-            return vec![Mark {
-                boxes: true,
-                share: false,
-                name: "where the seam across the corner meets the seams".into(),
-                distance: self.width / 2,
-                from: From::Middle,
-                and: Some((slant.up_the_side(self.depth / 2, self.seam_base), From::BaseEdge)),
-            }];
+            return vec![slant.corner(self.width, self.depth, self.seam_base)];
         }
         let base = if self.folded() { Length::ZERO } else { self.seam_base };
         let mark = |name, from_seam: Length| Mark {
@@ -488,7 +478,7 @@ impl Design for Tote {
             seam_base: size(4, 10),
             seam_boxing: size(4, 10),
             boxing: Boxing::CutOut,
-            rise: Rise::default_for(system, size(18 * 8, 460)),
+            rise: Rise::default_for(system),
             mouth: MouthFinish::default_for(Mouth::TurnedThrough, size(4, 10), system),
             front: Patchwork::by_turns(Piecing::Whole, (4, 4), size(2, 7)),
             quilted: false,
@@ -797,7 +787,7 @@ impl Design for Tote {
         let (w, h, d) = (self.width.0 as f64, self.height.0 as f64, self.depth.0 as f64);
         let inside = if self.lined() { Part::Lining } else { Part::Outer };
         let front = if self.front.piecing == Piecing::Whole { Part::Outer } else { Part::Contrast };
-        let mouth = self.flat_mouth().0 as f64 / (self.width + self.depth).0.max(1) as f64;
+        let mouth = self.rise.at_the_mouth(self.width + self.depth);
         let mut solid = Solid::open_box(w, h, d, inside, Part::Outer).drawn_in(mouth);
         if let Some(face) = solid.faces.last_mut() {
             face.part = front;
@@ -819,13 +809,9 @@ impl Design for Tote {
 }
 
 impl Tote {
-    /// The finished sizes of a bag with slanting sides, from its outer panel: at either end the raw edges stand over the
-    /// seam lines by what the lean of the panel gives.
+    /// The finished sizes of a bag with slanting sides, from its outer panel.
     fn back_of_slanting(&self, panel: &Piece, slant: &Slant) -> Vec<Finished> {
-        let (width, height) = panel.size();
-        let by = if let Figure::Tapered(by) = panel.figure { by } else { Length::ZERO };
-        let base = width - (-by).max(Length::ZERO) * 2 - slant.over_the_base();
-        let mouth = width - by.max(Length::ZERO) * 2 - slant.over_the_mouth();
+        let (base, mouth) = slant.ends_of(panel);
         let depth = panel.marks.iter().find(|m| m.boxes).map_or(Length::ZERO, |m| base - m.distance * 2);
         let top: Length = self.above_outer().iter().map(Term::value).sum();
         let finished = |name: &'static str, field: &'static str, asked, back| Finished {
@@ -836,7 +822,7 @@ impl Tote {
         };
         vec![
             finished("wide", "width", self.width, base - depth),
-            finished("tall", "height", self.height, height - depth / 2 - top - self.seam_base),
+            finished("tall", "height", self.height, panel.height.size - depth / 2 - top - self.seam_base),
             finished("deep", "depth", self.depth, depth),
             finished("wide at the mouth, laid flat", "mouth_width", self.rise.mouth_width, mouth),
         ]
