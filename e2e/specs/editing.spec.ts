@@ -27,7 +27,7 @@ test('undo and redo survive a reload', async ({ page, demo }) => {
   await type(page, 'tall, finished', '14');
   await expect(page.getByRole('link', { name: /^Bag 16 × 14/ })).toBeVisible();
   await page.reload();
-  await page.getByRole('button', { name: 'Undo height 14' }).click();
+  await page.getByRole('button', { name: 'Undo Tall: 14 in' }).click();
   await expect(page.getByRole('link', { name: /^Bag 16 × 13¼/ })).toBeVisible();
   await page.locator('body').press('Control+z');
   await expect(page.getByRole('link', { name: /^Bag 15½ × 13¼/ })).toBeVisible();
@@ -47,8 +47,8 @@ test('a size is dragged on the drawing and by the arrow keys', async ({ page, de
   await page.mouse.move(x, y - 12, { steps: 4 });
   await expect(height).not.toHaveValue('13¼');
   await page.mouse.up();
-  await expect(page.getByRole('button', { name: /^Undo height/ })).toBeEnabled();
-  await page.getByRole('button', { name: /^Undo height/ }).click();
+  await expect(page.getByRole('button', { name: /^Undo Tall/ })).toBeEnabled();
+  await page.getByRole('button', { name: /^Undo Tall/ }).click();
   await expect(height).toHaveValue('13¼');
   await handle.focus();
   await handle.press('ArrowUp');

@@ -134,7 +134,7 @@ test('both ways to box a corner stand side by side', async ({ page, demo }) => {
   await expect(dialog.getByText('5½ in', { exact: true })).toHaveCount(3);
   await accessible(page);
   await dialog.getByRole('button', { name: 'Box them so' }).nth(2).click();
-  await expect(page.getByRole('button', { name: /^Undo boxing sewn-across/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Undo How the corners are boxed/ })).toBeVisible();
 });
 
 test('a bag is fitted to a thing and scaled', async ({ page, demo }) => {

@@ -70,7 +70,7 @@ test('the straps and the pocket a body has itself are moved and opened on their 
   await page.mouse.down();
   await page.mouse.move(x - 12, y, { steps: 4 });
   await page.mouse.up();
-  await expect(page.getByRole('button', { name: /^Undo Strap inset/i })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Undo In from the edge of the face/ })).toBeVisible();
   const wider = await straps.boundingBox();
   expect(wider?.width ?? 0).toBeGreaterThan(before.width + 12);
   await straps.press('ArrowLeft');

@@ -570,3 +570,44 @@ fn a_tote_is_drawn_as_wide_as_its_mouth(#[case] fields: &[(&str, &str)], #[case]
     let wide = drawn.anchors.iter().find(|a| a.field == "width").expect("a width");
     assert!((wide.x1 - front[3].0).abs() < 1.0 && (wide.x2 - front[2].0).abs() < 1.0, "{} {}", wide.x1, wide.x2);
 }
+
+/// A wall is drawn as its face is: 8 wide at the base and 6 at the zip of a pouch that slants; of one half-round on its base
+/// by its curve, as high as the face; any other a rectangle.
+#[test]
+fn a_wall_has_the_outline_of_its_face() {
+    let front = |fields: &[(&str, &str)]| {
+        let mut project =
+            Project { bag: Family::Pouch.default_for(System::Inches), ..Project::new("P", System::Inches) };
+        for (key, value) in fields {
+            project.bag.set(key, value, System::Inches).unwrap_or_else(|p| panic!("{key}: {p}"));
+        }
+        let draft = project.plan().expect("drafts").draft;
+        let face = draw::faces(&project, &draft, 560.0, 400.0).remove(0);
+        let svg = face.drawing.to_svg();
+        let points = svg.split("<polygon points=\"").nth(1).expect("an outline").split('"').next().unwrap_or_default();
+        let corner = |p: &str| {
+            let (x, y) = p.split_once(',').expect("two numbers");
+            [x, y].map(|n| n.parse::<f64>().expect("a number") / face.per_unit)
+        };
+        points.split(' ').map(corner).collect::<Vec<[f64; 2]>>()
+    };
+    let across = |points: &[[f64; 2]], low: bool| {
+        let level =
+            points.iter().map(|p| p[1]).fold(if low { 0.0 } else { f64::MAX }, if low { f64::max } else { f64::min });
+        let xs: Vec<f64> = points.iter().filter(|p| (p[1] - level).abs() < 0.05).map(|p| p[0]).collect();
+        xs.iter().fold(f64::MIN, |a, b| a.max(*b)) - xs.iter().fold(f64::MAX, |a, b| a.min(*b))
+    };
+    let close = |a: f64, b: f64| assert!((a - b).abs() < 0.05, "{a} and not {b}");
+    let slanting = front(&[("width", "8"), ("rising", "slanting"), ("mouth_width", "6")]);
+    assert_eq!(slanting.len(), 4);
+    close(across(&slanting, true), 8.0);
+    close(across(&slanting, false), 6.0);
+    let straight = front(&[("width", "8")]);
+    close(across(&straight, false), 8.0);
+    let round = front(&[("width", "8"), ("height", "6"), ("style", "standing")]);
+    assert!(round.len() > 12, "{}", round.len());
+    close(across(&round, true), 8.0);
+    assert!(across(&round, false) < 2.0);
+    let ys = round.iter().map(|p| p[1]);
+    close(ys.clone().fold(f64::MIN, f64::max) - ys.fold(f64::MAX, f64::min), 6.0);
+}

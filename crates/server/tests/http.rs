@@ -295,10 +295,13 @@ fn undo_and_redo_go_through_the_edits() {
     let (_, same) = server.edit("bulb-sack", bag("width", "11 in"));
     assert!(same["undo"].is_null() && same["revision"] == 1, "typed again as it was");
     let (_, one) = server.edit("bulb-sack", bag("width", "12"));
-    assert_eq!(one["undo"], "width 12");
+    assert_eq!(one["undo"], "Wide, at the base: 12 in");
     assert!(one["tally"]["cloth"].is_string());
     let (status, undone) = server.post("/api/projects/bulb-sack/undo", &json!({ "based_on": one["revision"] }));
-    assert_eq!((status, size(&undone, "width").as_str(), &undone["redo"]), (200, "11", &json!("width 12")));
+    assert_eq!(
+        (status, size(&undone, "width").as_str(), &undone["redo"]),
+        (200, "11", &json!("Wide, at the base: 12 in"))
+    );
     assert_eq!(server.post("/api/projects/bulb-sack/undo", &json!({ "based_on": undone["revision"] })).0, 409);
     let (_, redone) = server.post("/api/projects/bulb-sack/redo", &json!({ "based_on": undone["revision"] }));
     assert_eq!(size(&redone, "width"), "12");
@@ -930,7 +933,7 @@ fn a_conflict_names_both_changes() {
     let path = format!("/api/projects/{id}/edits");
     let (status, refused) = server.post(&path, &json!({ "based_on": based_on, "edits": bag("height", "14") }));
     assert_eq!((status, &refused["yours"]), (409, &json!("height 14")));
-    assert_eq!(refused["current"]["undo"], json!("width 12"));
+    assert_eq!(refused["current"]["undo"], json!("Wide, at the base: 12 in"));
     // What could not stand in any case is refused as a conflict all the same, without a name.
     let (status, refused) = server.post(&path, &json!({ "based_on": based_on, "edits": bag("height", "tall") }));
     assert_eq!((status, &refused["yours"]), (409, &Value::Null));

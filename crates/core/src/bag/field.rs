@@ -2,7 +2,7 @@
 
 use super::parts::ClothOf;
 use crate::FieldProblem;
-use crate::measure::{Length, System, parse_length, split_lengths};
+use crate::measure::{Length, Ruler, System, parse_length, split_lengths};
 use crate::name::{MOST_LETTERS, clean};
 use std::ops::RangeInclusive;
 
@@ -253,6 +253,23 @@ impl<'a> Field<'a> {
         Self { idle: self.idle || !used, ..self }
     }
 
+    /// What it is called and what it holds: `Tall: 14 in`; lengths by `ruler`, `label` by itself of what has no short answer.
+    pub fn told(&self, ruler: Ruler) -> String {
+        let show = |l: Length| format!("{} {}", ruler.show(l).text, ruler.system().symbol());
+        let holds = match &self.slot {
+            Slot::Length(length) => show(**length),
+            Slot::Choice(choice) => choice.answer().name.to_lowercase(),
+            Slot::Toggle(on) => if **on { "yes" } else { "no" }.to_owned(),
+            Slot::Count(count, _) => count.to_string(),
+            Slot::Text(text) => text.to_string(),
+            Slot::Lengths(lengths) => lengths.iter().map(|l| show(*l)).collect::<Vec<_>>().join(", "),
+            Slot::Cloths(_) => String::new(),
+        };
+        // What follows a semicolon is said to whoever types.
+        let name = self.label.split(';').next().unwrap_or_default();
+        if holds.is_empty() { name.to_owned() } else { format!("{name}: {holds}") }
+    }
+
     /// Takes `value` as the maker typed or chose it; a number without a unit is in `system`'s.
     ///
     /// # Errors
@@ -319,6 +336,18 @@ impl<'a> Field<'a> {
 /// The length `typed` into the field `key`.
 fn read_length(key: &str, typed: &str, system: System) -> Result<Length, FieldProblem> {
     parse_length(typed, system).map_err(|e| FieldProblem::new(key, typed, sentence(&e.to_string())))
+}
+
+/// Of the field `key` among `fields`, what it is called and holds.
+pub(crate) fn told(fields: &[Field<'_>], key: &str, ruler: Ruler) -> String {
+    fields.iter().find(|f| f.key == key).map_or_else(|| key.to_owned(), |f| f.told(ruler))
+}
+
+/// `text` as it stands within a sentence.
+pub(crate) fn within_a_sentence(text: &str) -> String {
+    let mut chars = text.chars();
+    let start: String = chars.next().map(|c| c.to_lowercase().collect()).unwrap_or_default();
+    format!("{start}{}", chars.as_str())
 }
 
 /// `text` with a capital and a full stop.

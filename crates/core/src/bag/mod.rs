@@ -20,7 +20,7 @@ mod drawstring;
 mod duffel;
 pub mod extras;
 mod family;
-mod field;
+pub(crate) mod field;
 pub mod fit;
 mod found_tube;
 pub mod hem;

@@ -145,6 +145,11 @@ impl Rise {
         if self.slants() { face.min(self.mouth_face(face, base)) } else { face }
     }
 
+    /// How wide a face is at the base and at the mouth, where it slants.
+    pub(super) fn face_ends(&self, face: Length, base: Length) -> Option<[Length; 2]> {
+        self.slants().then(|| [face, self.mouth_face(face, base)])
+    }
+
     /// How many times as much as a straight bag it holds, a frustum: of a mouth r times as wide as the base (1 + r + r²)/3.
     pub(super) fn holds(&self, base: Length) -> f64 {
         let r = self.at_the_mouth(base);

@@ -1,9 +1,11 @@
 //! The walls of a bag: what a body says of itself so that any part can be put on it, whatever the family.
 
 use super::boxing::Named;
+use super::draft::Draft;
 use super::field::choice;
 use crate::measure::Length;
-use crate::piece::{From, Mark, Part, Term};
+use crate::piece::{Figure, From, Mark, Part, Term};
+use crate::shape::{Point, outset};
 
 choice! {
     /// A wall of a bag, seen from where one stands before it.
@@ -75,8 +77,10 @@ pub struct Wall {
     pub piece: Option<&'static str>,
     /// The piece that was split off that one for this wall alone.
     pub split_off: Option<String>,
-    /// Finished width of the face.
+    /// Finished width of the face; of one that slants, where it is narrowest.
     pub width: Length,
+    /// Of one that slants, how wide it is at the base and at the mouth.
+    pub slants: Option<[Length; 2]>,
     /// Finished height, from the base to the mouth.
     pub height: Length,
     /// From the raw edge at each side to the face.
@@ -119,6 +123,7 @@ impl Wall {
             piece: Some(piece),
             split_off: None,
             width: face.0,
+            slants: None,
             height: face.1,
             beside,
             top,
@@ -138,6 +143,12 @@ impl Wall {
     pub(super) fn based(self, half: Length, seam: Named) -> Self {
         let below = vec![Term::once("half the depth", half, "depth"), Term::once("base seam", seam.0, seam.1)];
         Self { below: Some(below), ..self }
+    }
+
+    /// So wide at the base and at the mouth, where it slants: no straight part can be caught in a seam that does.
+    #[must_use]
+    pub(super) fn slanting(self, ends: Option<[Length; 2]>) -> Self {
+        Self { slants: ends, sides: if ends.is_some() { None } else { self.sides }, ..self }
     }
 
     /// Between side seams.
@@ -181,6 +192,16 @@ impl Wall {
     /// The piece it is cut as by now.
     pub fn panel(&self) -> Option<&str> {
         self.split_off.as_deref().or(self.piece)
+    }
+
+    /// Of a face with a curve, its outline on the seam line: counter-clockwise, from its lower left corner.
+    pub fn curve(&self, draft: &Draft) -> Option<Vec<Point>> {
+        let piece = draft.piece(self.piece?)?.as_trimmed();
+        let curved = matches!(piece.figure, Figure::HalfRound | Figure::RoundedAbove(_) | Figure::Rounded(_));
+        let outline = (curved && !self.upside_down).then(|| outset(&piece.outline().corners(), -self.beside))??;
+        // It is inset alike all round; at the mouth the seam may be another than at the sides.
+        let below = self.height - (piece.height.size - self.top - self.beside);
+        Some(outline.into_iter().map(|p| Point::new(p.x, p.y + below)).collect())
     }
 
     /// From side seam to side seam on the seam lines: half the mouth.

@@ -11,8 +11,8 @@ use super::wall::{Seen, Wall};
 use super::{Body, Draft, Family, Finished, Notice, Solid};
 use crate::FieldProblem;
 use crate::measure::{Length, Ruler, System};
-use crate::piece::{Figure, From as Measured, Mark, Piece};
-use crate::shape::{Point, outset};
+use crate::piece::{From as Measured, Mark, Piece};
+use crate::shape::Point;
 use serde_json::{Map, Value};
 use std::collections::BTreeSet;
 
@@ -237,19 +237,11 @@ impl Bag {
     /// Parts on a face with a curve that reach beyond it: a corner of what they take lies past the seam.
     fn beyond_a_curve(&self, draft: &Draft, walls: &[Wall], ruler: Ruler) -> Vec<Notice> {
         let past = |wall: &Wall, seen: &Seen| -> Option<bool> {
-            let piece = draft.piece(wall.piece?)?.as_trimmed();
-            if !matches!(piece.figure, Figure::HalfRound | Figure::RoundedAbove(_) | Figure::Rounded(_))
-                || wall.upside_down
-            {
-                return None;
-            }
-            let face = outset(&piece.outline().corners(), -wall.beside)?;
+            let face = wall.curve(draft)?;
             let [left, right, down, foot] = seen.takes()?;
             // A seam is inset from its outline: half a line of the ruler is no reach.
             let slack = ruler.step().0 as f64 / 2.0;
-            // The face is drawn from its own corner.
-            let tall = piece.height.size - wall.top - wall.beside;
-            let corner = |x: Length, y: Length| Point::new(x, tall - y);
+            let corner = |x: Length, y: Length| Point::new(x, wall.height - y);
             let all = [corner(left, down), corner(right, down), corner(left, foot), corner(right, foot)];
             Some(all.iter().any(|p| beyond(&face, *p) > slack))
         };

@@ -57,6 +57,19 @@ pub fn faces(project: &Project, draft: &Draft, width: f64, height: f64) -> Vec<F
     walls.iter().map(|wall| face(project, draft, wall, &seen, (width, height))).collect()
 }
 
+/// The outline of a wall's face, from its upper left corner: a rectangle, one that slants, or its curve.
+fn outline_of(wall: &Wall, draft: &Draft) -> Vec<(f64, f64)> {
+    let f = |l: Length| l.0 as f64;
+    let (wide, tall) = (f(wall.width), f(wall.height));
+    if let Some(curve) = wall.curve(draft) {
+        return curve.into_iter().map(|p| (f(p.x), tall - f(p.y))).collect();
+    }
+    let [base, mouth] = wall.slants.map_or([wide, wide], |ends| ends.map(f));
+    let from_middle = |end: f64| (wide / 2.0 - end / 2.0, wide / 2.0 + end / 2.0);
+    let ((a, b), (c, d)) = (from_middle(mouth), from_middle(base));
+    vec![(a, 0.0), (b, 0.0), (d, tall), (c, tall)]
+}
+
 fn face(
     project: &Project,
     draft: &Draft,
@@ -70,7 +83,9 @@ fn face(
     let above = on_it.iter().map(|(_, s)| f(s.rises())).fold(0.0, f64::max);
     let margin = 18.0;
     let room = (width - margin * 2.0, height - margin * 2.0);
-    let scale = (room.0 / f(wall.width)).min(room.1 / (f(wall.height) + above));
+    let outline = outline_of(wall, draft);
+    let widest = wall.slants.map_or(wall.width, |[base, mouth]| base.max(mouth));
+    let scale = (room.0 / f(widest)).min(room.1 / (f(wall.height) + above));
     let left = (width - f(wall.width) * scale) / 2.0;
     let top = (height - (f(wall.height) + above) * scale) / 2.0 + above * scale;
     let at = |x: f64, y: f64| (left + x * scale, top + y * scale);
@@ -85,9 +100,17 @@ fn face(
     for (_, s) in on_it.iter().filter(|(_, s)| s.rises() > Length::ZERO && s.height == Length::ZERO) {
         part(&mut canvas, s, &dress, &onto);
     }
-    canvas.rect(x, y, wide, tall, &Style::fill(dress.cloth(cloth).figures.clone()).stroke(ink::INDIGO, 2.0));
+    let outline: Vec<(f64, f64)> = outline.into_iter().map(|(x, y)| at(x, y)).collect();
+    canvas.polygon(&outline, &Style::fill(dress.cloth(cloth).figures.clone()).stroke(ink::INDIGO, 2.0));
     if wall.side.is_inside() {
-        canvas.rect(x, y, wide, tall, &Style::fill(ink::INDIGO).opacity(0.12));
+        canvas.polygon(&outline, &Style::fill(ink::INDIGO).opacity(0.12));
+    }
+    let made_up: Vec<&Seen> = on_it.iter().filter(|(held, _)| held.is_none()).map(|(_, s)| s).collect();
+    if !made_up.is_empty() {
+        // Patches and bands end where the face does.
+        canvas.clip(&format!("wall-{}", wall.side.answer().key), &outline);
+        made_up.into_iter().for_each(|s| part(&mut canvas, s, &dress, &onto));
+        canvas.end();
     }
     if wall.across_a_seam {
         let middle = x + wide / 2.0;
@@ -98,7 +121,8 @@ fn face(
         let line = y - f(wall.top) * scale;
         canvas.line(x, line, x + wide, line, &Style::line(ink::INDIGO, 1.2).dash("6 3"));
     }
-    for (_, s) in on_it.iter().filter(|(_, s)| s.rises() == Length::ZERO || s.height > Length::ZERO) {
+    let sewn_on = |s: &Seen| s.rises() == Length::ZERO || s.height > Length::ZERO;
+    for (_, s) in on_it.iter().filter(|(held, s)| held.is_some() && sewn_on(s)) {
         part(&mut canvas, s, &dress, &onto);
     }
     let place = |(held, s): &&(Option<Held>, Seen)| {

@@ -7,7 +7,7 @@
 use super::cloth::{Behind, ClothOf};
 use super::{Ground, PartOn, refuse_beyond, relabel};
 use crate::bag::draft::{Draft, Hardware};
-use crate::bag::field::{Choice, Field, Group, choice};
+use crate::bag::field::{Choice, Field, Group, choice, within_a_sentence};
 use crate::bag::order::Phase;
 use crate::bag::problems::Problems;
 use crate::bag::strap::{self, Strap, StrapMake};
@@ -383,7 +383,7 @@ impl PartOn for AddedStrap {
             }
             if let Some(drop) = strap::drop(self.shows, self.apart) {
                 let (wrong, text) = strap::about_drop(drop, &|l| on.show(l), on.ruler);
-                let text = format!("{}: {}{}", on.name, text[..1].to_lowercase(), &text[1..]);
+                let text = format!("{}: {}", on.name, within_a_sentence(&text));
                 draft.notices.push(if wrong { on.attention("shows", text) } else { on.note("shows", text) });
             }
         }

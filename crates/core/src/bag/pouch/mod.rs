@@ -372,7 +372,7 @@ impl Design for Pouch {
             sliders_field(Group::Closure, &mut self.zip_sliders),
             Field::toggle("lined", "Lined", Group::Lining, &mut self.lined),
         ];
-        all.extend(self.rise.fields().into_iter().map(|f| if plain { f } else { f.only_if(false) }));
+        all.extend(self.rise.fields().into_iter().map(|f| f.only_if(plain)));
         all.extend(self.pocket.fields(lined));
         all.extend(self.backing.fields("Behind the outer"));
         all.extend([
@@ -424,10 +424,9 @@ impl Design for Pouch {
             (true, _) if self.is_standing() => front.based(Length::ZERO, side),
             (true, _) => front,
             (_, true) => front.between(side),
-            // Nor by a side seam on the slant.
-            _ if self.rise().slants() => front.based(below, (self.seam_base, "seam_base")),
             _ => front.between(side).based(below, (self.seam_base, "seam_base")),
         };
+        let front = front.slanting(self.rise().face_ends(self.width, self.flat_base()));
         let turned = |wall: Wall| if self.folded() { wall.turned_over() } else { wall };
         let mut walls = vec![front.clone(), turned(front.on(Side::Back))];
         if self.lined {

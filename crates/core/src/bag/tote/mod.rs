@@ -696,8 +696,9 @@ impl Design for Tote {
                 wall.open(self.mouth.caught(ruler.system()), self.mouth.layers(self.lined()))
             }
         };
-        // Neither a slanting side seam nor an edge that is still to be taken in can catch a straight part.
-        let between = |wall: Wall| if self.rise.slants() { wall } else { wall.between(side) };
+        let ends = self.rise.face_ends(self.width, self.width + self.depth);
+        let between = |wall: Wall| wall.between(side).slanting(ends);
+        // Nor can an edge that is still to be taken in.
         let open = |wall: Wall| if self.rise.taken_in() { wall } else { open(wall) };
         let back = between(Wall::new(Side::Back, "outer-panel", face, beside, top));
         let back = back.edged(&self.above_outer());

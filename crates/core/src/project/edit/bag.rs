@@ -3,6 +3,7 @@
 use super::read::size;
 use super::{Edit, Lies};
 use crate::FieldProblem;
+use crate::bag::field::{told, within_a_sentence};
 use crate::bag::fit::Thing;
 use crate::bag::making_up::{may_be_backed, may_be_made_up};
 use crate::bag::{Bag, Body, Bought, CutList, Design, Family, MadeUp, Row, Slot};
@@ -93,7 +94,7 @@ impl Project {
         let before = self.bag.clone();
         self.bag.set(field, value, self.system)?;
         self.bag.bring_along(&before, self.system, self.ruler);
-        Ok(format!("{} {}", field.replace('_', " "), value.trim()))
+        Ok(told(&self.bag.fields(), field, self.ruler))
     }
 
     pub(super) fn make_up(&mut self, piece: &str, field: &str, value: &str) -> Result<String, FieldProblem> {
@@ -113,10 +114,11 @@ impl Project {
         };
         let mut made = self.made_up.remove(piece).unwrap_or_else(|| MadeUp::plain(self.system));
         made.set(field, value, self.system)?;
+        let told = told(&made.fields(), field, self.ruler);
         if !made.is_plain() {
             self.made_up.insert(piece.to_owned(), made);
         }
-        Ok(format!("{}, {} {}", found.name, field.replace('_', " "), value.trim()))
+        Ok(format!("{}, {}", found.name, within_a_sentence(&told)))
     }
 
     /// Brings the bag to the width and height at which the panel `piece` is as many patches of this finished size as it

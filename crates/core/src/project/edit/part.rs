@@ -1,6 +1,7 @@
 //! Changes to the parts put on the bag.
 
 use crate::FieldProblem;
+use crate::bag::field::{told, within_a_sentence};
 use crate::bag::parts::MOST_PARTS;
 use crate::bag::{Added, Body, Choice, PartKind, Slot};
 use crate::project::Project;
@@ -49,10 +50,11 @@ impl Project {
     }
 
     pub(super) fn edit_part(&mut self, id: u32, field: &str, value: &str) -> Result<String, FieldProblem> {
-        let (walls, system) = (self.bag.walls(self.ruler), self.system);
+        let (walls, system, ruler) = (self.bag.walls(self.ruler), self.system, self.ruler);
         let part = self.part_mut(id)?;
         part.set(field, value, &walls, system)?;
-        let told = format!("{}, {} {}", part.name(), field.replace('_', " "), value.trim());
+        let told = told(&part.fields(), field, ruler);
+        let told = format!("{}, {}", part.name(), within_a_sentence(&told));
         let chosen = part.fields().iter().any(|f| f.key == field && matches!(f.slot, Slot::Choice(_)));
         if chosen {
             // Sizes nobody typed just now go along with what was chosen; `came_along` tells them.
