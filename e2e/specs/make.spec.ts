@@ -28,6 +28,11 @@ test('a bag is sewn step by step, by the keyboard alone', async ({ page, demo })
   await expect(heading).toHaveText(`Step ${steps} of ${steps}`);
   await page.getByRole('button', { name: /^Undo/ }).click();
   await expect(heading).toHaveText('Made');
+  // Another is sewn by the same steps; one undo brings every tick back.
+  await page.getByRole('button', { name: 'Sew another one' }).click();
+  await expect(heading).toHaveText(`Step 1 of ${steps}`);
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(heading).toHaveText('Made');
   // A tick by hand, and the way back.
   const first = page.getByRole('checkbox').first();
   await first.click();

@@ -83,7 +83,7 @@ test('the straps and the pocket a body has itself are moved and opened on their 
   await pocket.press('ArrowDown');
   await expect.poll(async () => (await pocket.boundingBox())?.y ?? 0).toBeGreaterThan(top);
   await pocket.press('Enter');
-  await expect(page.getByLabel('Below the mouth')).toBeVisible();
+  await expect(page.getByRole('textbox', { name: 'Below the mouth' })).toBeVisible();
 });
 
 test('what a part cannot be is said beside it', async ({ page, demo }) => {

@@ -202,6 +202,12 @@ fn pieces(draft: &Draft, system: System) -> Vec<String> {
     r#""units": "in", "family": "pouch", "sizes": { "style": "all-boxed", "width": 8, "height": 4, "depth": 2, "zip_tabs": false, "lined": false, "seam_kind": "plain", "seam_side": "3/8" }"#,
     &["2 outer-panel 10.75 × 6.75"]
 )]
+// Boxed 6 deep, 26 wide flat at the base and 30 at the zip, 17 from seam to seam: k = 4/34, √(1 + k²) = 1.0069. At the zip's raw edge
+// 30 + 2 × 1.0069 + 1.4 k = 32.18; 14 + 3 + 1 + 0.7 tall. The lining 0.3 shorter: k = 4/33.4, 30 + 2 × 1.0071 + 1.4 k − 0.6 = 31.58.
+#[case::metric_pouch_wider_at_its_zip(
+    r#""units": "cm", "family": "pouch", "sizes": { "style": "boxed", "width": 20, "height": 14, "depth": 6, "rising": "slanting", "mouth_width": 30, "seam_side": 1, "seam_base": 1, "seam_top": "0.7", "lining_smaller": true }"#,
+    &["2 outer-panel 32.2 × 18.7", "2 lining-panel 31.6 × 18.4", "2 zip-tab 4.5 × 4.5"]
+)]
 // Flat in one piece: 8 + ¾ by 2 × 5 + 2 × ⅜. A ring tab of 1 wide: 4 × 1 by 2 (1½ + ½).
 #[case::flat_pouch_in_one_piece(
     r#""units": "in", "family": "pouch", "sizes": { "style": "flat", "base": "fold", "width": 8, "height": 5, "zip_tabs": false },

@@ -25,6 +25,7 @@ pub mod fit;
 mod found_tube;
 pub mod hem;
 mod kept;
+mod lining;
 pub mod making_up;
 pub mod mouth;
 pub mod order;

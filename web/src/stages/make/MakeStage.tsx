@@ -1,7 +1,7 @@
 // Make: the steps of sewing the bag in order, one in hand with its pieces and the widths of its seams; what is done is
 // ticked off, and what the maker wants to remember is written down.
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { Check, Printer, Undo2 } from 'lucide-react';
+import { Check, Printer, RotateCcw, Undo2 } from 'lucide-react';
 import { useCallback, useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { api, type MakingView, must } from '../../api/client';
@@ -89,6 +89,15 @@ function Making({ making }: { making: MakingView }) {
         <p className="flex-1 text-soft max-sm:order-last max-sm:basis-full">
           {over && `Every step of ${view.name} is ticked off.`}
         </p>
+        {over && (
+          <button
+            type="button"
+            className="btn"
+            onClick={() => edit(...steps.map((s) => ({ edit: 'made' as const, step: s.key, done: false })))}
+          >
+            <RotateCcw size={16} /> Sew another one
+          </button>
+        )}
         {last && (
           <button type="button" className="btn" onClick={takeBack}>
             <Undo2 size={16} /> Take the last tick back

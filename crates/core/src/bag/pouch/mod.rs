@@ -23,7 +23,7 @@ use crate::bag::sewn::{Edge, Seam, Stretch, boxed};
 use crate::bag::solid::{Solid, ThreadKind};
 use crate::bag::wall::{Seen, Side, Wall};
 use crate::bag::zip::{sliders_field, with_sliders, zip};
-use crate::bag::{Design, round};
+use crate::bag::{Design, lining, round};
 use crate::measure::{Length, Ruler, System, default_length};
 use crate::piece::{Dimension, Figure, From, Mark, Part, Piece, Term};
 use crate::shape::Point;
@@ -73,6 +73,8 @@ pub struct Pouch {
     pub zip_shows: Length,
     /// Whether it is lined.
     pub lined: bool,
+    /// The lining is a little smaller than the outer, where panels meet at straight seams.
+    pub lining_smaller: bool,
     /// The pocket on the lining.
     pub pocket: PocketChoice,
     /// What lies behind it.
@@ -159,16 +161,23 @@ impl Pouch {
         self.rise().clear_face(self.width, self.flat_base())
     }
 
-    /// How a panel leans.
-    fn slant(&self) -> Option<Slant> {
+    /// By how much the lining is smaller on each side and at the base.
+    fn lining_less(&self, ruler: Ruler) -> Length {
+        let smaller = self.lined && self.lining_smaller && !self.is_curved();
+        if smaller { lining::ease(ruler) } else { Length::ZERO }
+    }
+
+    /// How a panel leans that is smaller by `less`.
+    fn slant(&self, less: Length) -> Option<Slant> {
         let half = if self.style == PouchStyle::Boxed { self.depth / 2 } else { Length::ZERO };
-        self.rise().slant(self.flat_base(), self.height + half, self.seam_side, (self.seam_base, self.seam_top))
+        let long = self.height + half - less;
+        self.rise().slant(self.flat_base(), long, self.seam_side, (self.seam_base, self.seam_top))
     }
 
     /// From the raw side edge of a panel to the face that is clear all the way up.
     fn beside(&self, ruler: Ruler) -> Length {
-        match self.slant() {
-            Some(slant) => (self.body_width(Some(&slant), ruler).size - self.clear_face()) / 2,
+        match self.slant(Length::ZERO) {
+            Some(slant) => (self.body_width(Part::Outer, Some(&slant), ruler).size - self.clear_face()) / 2,
             None => self.seam_side + self.depth_in_panel() / 2,
         }
     }
@@ -203,17 +212,20 @@ impl Pouch {
         if self.is_curved() { Length::ZERO } else { self.depth() }
     }
 
-    /// A panel's width where it is widest.
-    fn body_width(&self, slant: Option<&Slant>, ruler: Ruler) -> Dimension {
+    /// The width of a panel of `part` where it is widest.
+    fn body_width(&self, part: Part, slant: Option<&Slant>, ruler: Ruler) -> Dimension {
+        let less = part == Part::Lining && self.lining_less(ruler) > Length::ZERO;
+        let smaller: Vec<Term> = less.then(|| lining::across(ruler, "lining_smaller")).into_iter().collect();
         let mut terms = vec![Term::once("wide", self.width, "width")];
         if self.depth_in_panel() > Length::ZERO {
             terms.push(Term::once("deep", self.depth, "depth"));
         }
         let seams = Term::times("side seams", 2, self.seam_side, "seam_side");
         if let Some(slant) = slant {
-            return self.rise().widest(terms, seams, slant, vec![], ruler);
+            return self.rise().widest(terms, seams, slant, smaller, ruler);
         }
         terms.push(seams);
+        terms.extend(smaller);
         Dimension::sum(terms, ruler)
     }
 
@@ -230,7 +242,7 @@ impl Pouch {
             twice("tall, front and back", self.height, "height"),
             twice("zip seam, at both ends", self.seam_top, "seam_top"),
         ];
-        let height = match self.style {
+        let mut height = match self.style {
             PouchStyle::Flat if self.folded() => over,
             PouchStyle::Boxed if self.folded() => {
                 [over, vec![Term::once("deep, over the base", self.depth(), "depth")]].concat()
@@ -245,8 +257,13 @@ impl Pouch {
                 vec![tall, Term::times("seams, curve and base", 2, self.seam_side, "seam_side")]
             }
         };
-        let slant = self.slant();
-        let (width, height) = (self.body_width(slant.as_ref(), ruler), Dimension::sum(height, ruler));
+        let less = if part == Part::Lining { self.lining_less(ruler) } else { Length::ZERO };
+        if less > Length::ZERO {
+            let up = lining::up(ruler, "lining_smaller");
+            height.push(Term { times: up.times * if self.folded() { 2 } else { 1 }, ..up });
+        }
+        let slant = self.slant(less);
+        let (width, height) = (self.body_width(part, slant.as_ref(), ruler), Dimension::sum(height, ruler));
         let figure = match (&slant, self.style) {
             (Some(slant), _) => slant.figure(ruler),
             (_, PouchStyle::Flat) => Figure::Rectangle,
@@ -337,6 +354,7 @@ impl Design for Pouch {
             zip_round: size(80, 260),
             zip_shows: size(3, 10),
             lined: true,
+            lining_smaller: false,
             pocket: PocketChoice::default_for(PocketKind::None, system),
             backing: BackingChoice { school: BackingSchool::None, cloth: BackingCloth::Interfacing },
             extras: Extras::default_for(system),
@@ -371,6 +389,13 @@ impl Design for Pouch {
                 .only_if(standing),
             sliders_field(Group::Closure, &mut self.zip_sliders),
             Field::toggle("lined", "Lined", Group::Lining, &mut self.lined),
+            Field::toggle(
+                "lining_smaller",
+                "A little smaller, so that it does not bag",
+                Group::Lining,
+                &mut self.lining_smaller,
+            )
+            .only_if(lined && !curved),
         ];
         all.extend(self.rise.fields().into_iter().map(|f| f.only_if(plain)));
         all.extend(self.pocket.fields(lined));
@@ -430,7 +455,8 @@ impl Design for Pouch {
         let turned = |wall: Wall| if self.folded() { wall.turned_over() } else { wall };
         let mut walls = vec![front.clone(), turned(front.on(Side::Back))];
         if self.lined {
-            let inside = Wall { piece: Some("lining-panel"), ..front };
+            let beside = front.beside - self.lining_less(ruler);
+            let inside = Wall { piece: Some("lining-panel"), beside, ..front };
             walls.extend([inside.on(Side::InsideFront), turned(inside.on(Side::InsideBack))]);
         }
         walls
@@ -503,6 +529,9 @@ impl Design for Pouch {
         if self.folded() {
             notices.extend(self.base.notice());
         }
+        if self.lining_less(ruler) > Length::ZERO {
+            notices.push(lining::notice("Along the zip", "lining_smaller", ruler));
+        }
         let teeth = self.teeth(ruler.system());
         if teeth < Length::INCH * 3 {
             notices.push(Notice::attention(
@@ -550,7 +579,7 @@ impl Design for Pouch {
 
     fn finished_from_cut(&self, draft: &Draft) -> Vec<Finished> {
         let Some(body) = draft.piece("outer-panel") else { return vec![] };
-        if let Some(slant) = self.slant() {
+        if let Some(slant) = self.slant(Length::ZERO) {
             return self.back_of_slanting(body, &slant);
         }
         let (cut_width, cut_height) = body.size();
@@ -583,17 +612,19 @@ impl Design for Pouch {
         found
     }
 
-    fn seams(&self, _: Ruler) -> Vec<Seam> {
+    fn seams(&self, ruler: Ruler) -> Vec<Seam> {
         if self.is_standing() {
             return self.standing_seams();
         }
         let (side, base, top) = (self.seam_side, self.seam_base, self.seam_top);
-        let slant = self.slant();
+        let less = self.lining_less(ruler);
+        let slants = [self.slant(Length::ZERO), self.slant(less)];
         let lining = ("lining-panel", "lining-gusset", "lining");
         let bodies = [("outer-panel", "gusset", "outer")].into_iter().chain(self.lined.then_some(lining));
         let mut seams = vec![];
         for (body, gusset, round) in bodies {
             let of = |edge, seam, ends| Stretch::new(body, edge, seam, ends);
+            let slant = slants[usize::from(body != "outer-panel")];
             match self.style {
                 PouchStyle::Flat | PouchStyle::Boxed if slant.is_some() => {
                     seams.push(Seam::like("side seam", "outer", of(Edge::Side, side, Length::ZERO)));
@@ -631,10 +662,11 @@ impl Design for Pouch {
             }
         }
         let ends = if self.style == PouchStyle::AllBoxed { base } else { side } * 2;
-        let ends = slant.map_or(ends, |s| s.over_the_mouth());
-        let of = |body| Stretch::new(body, Edge::Top, top, ends);
+        let of =
+            |body, slant: Option<Slant>| Stretch::new(body, Edge::Top, top, slant.map_or(ends, |s| s.over_the_mouth()));
         let other = if self.lined { "lining-panel" } else { "outer-panel" };
-        seams.push(Seam::new("along the zip", "zip", of("outer-panel"), of(other)));
+        let along = Seam::new("along the zip", "zip", of("outer-panel", slants[0]), of(other, slants[1]));
+        seams.push(along.easing(less * 2));
         seams
     }
 

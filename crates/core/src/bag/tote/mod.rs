@@ -24,7 +24,7 @@ use crate::bag::sewn::{Edge, Seam, Stretch, boxed};
 use crate::bag::solid::{Solid, ThreadKind};
 use crate::bag::strap::{self, Strap, StrapMake};
 use crate::bag::wall::{Ends, Looks, Moves, Seen, Side, Wall};
-use crate::bag::{Design, hem, mouth, quilting};
+use crate::bag::{Design, hem, lining, mouth, quilting};
 use crate::measure::{Length, Ruler, System, default_length};
 use crate::piece::{Dimension, Figure, From, Mark, Part, Piece, Term};
 
@@ -319,17 +319,11 @@ impl Tote {
         (vec![panel.times(self.panels())], vec![])
     }
 
-    /// 1/8 in, or 3 mm where the ruler is metric.
-    fn lining_ease(ruler: Ruler) -> Length {
-        default_length(ruler.system(), 1, 3)
-    }
-
     fn lining_panel(&self, ruler: Ruler) -> Piece {
         let (mut across, mut up) = (vec![], vec![]);
         if self.lining == LiningFit::Smaller {
-            let ease = Self::lining_ease(ruler);
-            across.push(Term::times("smaller each side", -2, ease, "lining"));
-            up.push(Term::times("smaller at the base", -1, ease, "lining"));
+            across.push(lining::across(ruler, "lining"));
+            up.push(lining::up(ruler, "lining"));
         }
         let mouth = self.above_lining();
         let top: Length = mouth.iter().map(Term::value).sum();
@@ -384,7 +378,7 @@ impl Tote {
 
     /// By how much the lining is shorter, and narrower on each side.
     fn lining_shorter(&self, ruler: Ruler) -> Length {
-        if self.lining == LiningFit::Smaller { Self::lining_ease(ruler) } else { Length::ZERO }
+        if self.lining == LiningFit::Smaller { lining::ease(ruler) } else { Length::ZERO }
     }
 
     /// What is seen round the mouth beside the outer, and how deep.

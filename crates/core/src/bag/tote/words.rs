@@ -3,11 +3,12 @@
 use super::{LiningFit, StrapEnds, Tote};
 use crate::bag::boxing::{self, Boxing};
 use crate::bag::draft::Notice;
+use crate::bag::lining;
 use crate::bag::order::{Phase, Step, in_order};
 use crate::bag::piecing::Piecing;
 use crate::bag::problems::Problems;
 use crate::bag::strap;
-use crate::measure::{Length, Ruler, default_length};
+use crate::measure::{Length, Ruler};
 use std::borrow::Cow;
 
 impl Tote {
@@ -52,14 +53,7 @@ impl Tote {
             ));
         }
         if self.lining == LiningFit::Smaller {
-            let ease = Self::lining_ease(ruler);
-            let text = format!(
-                "Round the mouth the lining is {} shorter than the outer: sew its side seams {} narrower in their last {}, so that both edges meet.",
-                show(ease * 4),
-                show(ease),
-                show(default_length(ruler.system(), 8, 25))
-            );
-            found.push(Notice::note("lining", text));
+            found.push(lining::notice("Round the mouth", "lining", ruler));
         }
         if self.lining == LiningFit::Reversible {
             if self.strap_ends == StrapEnds::Outside && self.straps {
