@@ -22,7 +22,7 @@ async function take(name, path, width = 1280, height = 800, before = async () =>
 }
 
 await take('shelf', '/');
-await take('cupboard', '/cupboard');
+await take('cupboard', '/cupboard', 1280, 1480);
 await take('bag', '/projects/harvest-tote/bag');
 await take('parts', '/projects/potting-bench-tote/bag?part=1');
 await take('bands', '/projects/sowing-day-tote/bag');

@@ -292,16 +292,16 @@ fn lengths_at_hand_are_kept_by_kind_and_width() {
     };
     let inch = Some(Length::INCH);
     let project = made(&with_cloth(), &[at_hand("40, 25 1/2", inch), at_hand("9", None)]);
-    assert_eq!(project.at_hand(GoodKind::Webbing, inch), [Length::INCH * 40, Length::inches(51, 2)]);
-    assert_eq!(project.at_hand(GoodKind::Webbing, None), [Length::INCH * 9]);
-    assert_eq!(project.at_hand(GoodKind::Cord, inch), []);
+    assert_eq!(project.typed_lengths(GoodKind::Webbing, inch), [Length::INCH * 40, Length::inches(51, 2)]);
+    assert_eq!(project.typed_lengths(GoodKind::Webbing, None), [Length::INCH * 9]);
+    assert_eq!(project.typed_lengths(GoodKind::Cord, inch), []);
     let none = made(&project, &[at_hand(" ", inch)]);
-    assert_eq!((none.at_hand(GoodKind::Webbing, inch), none.lengths_at_hand.len()), (&[][..], 1));
+    assert_eq!((none.typed_lengths(GoodKind::Webbing, inch), none.lengths_at_hand.len()), (&[][..], 1));
     assert_eq!(refused(&project, &at_hand("40, long", inch)), "lengths");
-    assert_eq!(made(&project, &[at_hand("0", inch)]).at_hand(GoodKind::Webbing, inch), []);
+    assert_eq!(made(&project, &[at_hand("0", inch)]).typed_lengths(GoodKind::Webbing, inch), []);
     let metric = made(&project, &[at_hand("1,5 m; 2 m, half a metre", inch)]);
     let metres = [150, 200, 50].map(|cm| Length::CENTIMETRE * cm);
-    assert_eq!(metric.at_hand(GoodKind::Webbing, inch), metres);
+    assert_eq!(metric.typed_lengths(GoodKind::Webbing, inch), metres);
     assert_eq!(refused(&project, &at_hand(&"1, ".repeat(41), inch)), "lengths");
     // Kept and read again, with projects that were kept before there were any.
     let kept = serde_json::to_string(&project).expect("written");

@@ -5,10 +5,12 @@ use anyhow::anyhow;
 use bofta_core::cloth::{Flaw, FlawKind, ScrapDraft, TypedDistance};
 use bofta_core::measure::Length;
 use bofta_core::measure::System;
+use bofta_core::notions::{Amount, Entry, Ledger, Need, Notion, OfBag, Why};
 use bofta_core::project::{ClothField, CupboardField, Edit, LayField, Look, Pattern, Project, ProjectCloth, RowField};
 use bofta_core::shape::Point;
 use bofta_formats::cut_list::read_text;
 use bofta_store::Store;
+use std::time::{SystemTime, UNIX_EPOCH};
 
 /// Fills an empty store.
 pub fn fill(store: &Store) -> anyhow::Result<()> {
@@ -42,7 +44,52 @@ pub fn fill(store: &Store) -> anyhow::Result<()> {
     for cloth in cupboard()? {
         store.keep_cloth(&cloth)?;
     }
+    for (id, ledger) in notions()? {
+        store.keep_ledger(id, &ledger)?;
+    }
     Ok(())
+}
+
+/// What lies in the tins: id, kind, name, size, system, place, how much came in.
+type Tin = (&'static str, &'static str, &'static str, &'static str, System, &'static str, &'static str);
+
+fn notions() -> anyhow::Result<Vec<(&'static str, Ledger)>> {
+    use System::{Centimetres as Cm, Inches as In};
+    const TINS: [Tin; 12] = [
+        ("d-rings-1", "piece", "D-ring", "1", In, "button tin", "12"),
+        ("hooks-1", "piece", "Swivel hook", "1", In, "button tin", "5"),
+        ("sliders-1", "piece", "Slider", "1", In, "button tin", "3"),
+        ("hooks-half", "piece", "Swivel hook", "1/2", In, "button tin", "2"),
+        ("d-rings-4", "piece", "D-ring", "4", Cm, "button tin", "2"),
+        ("snaps", "piece", "Magnetic snap", "", In, "button tin", "6"),
+        ("zips-8", "piece", "Zip", "8", In, "zip jar", "3"),
+        ("zips-12", "piece", "Zip", "12", In, "zip jar", "2"),
+        ("zip-50", "piece", "Zip", "50", Cm, "zip jar", "1"),
+        ("webbing-4", "webbing", "", "4", Cm, "rafter hook", "3 m, 150"),
+        ("cord", "cord", "", "", Cm, "rafter hook", "250, 90"),
+        ("ribbon", "tape", "Green ribbon", "3/8", In, "zip jar", "2 yd"),
+    ];
+    let hold = |p| anyhow!("the demo does not hold: {p:?}");
+    let now = SystemTime::now().duration_since(UNIX_EPOCH)?.as_millis() as i64;
+    let days_ago = |days: i64| now - days * 86_400_000;
+    let mut found = vec![];
+    for (id, kind, name, size, system, place, amount) in TINS {
+        let notion = Notion::read(kind, name, size, place, system).map_err(hold)?;
+        let came = notion.read_amount("amount", amount).map_err(hold)?;
+        let put_in = Entry { at: days_ago(40), why: Why::PutIn, came, went: Amount::default() };
+        let mut ledger = Ledger::new(notion).with(put_in).map_err(hold)?;
+        if id == "d-rings-1" {
+            let bag = OfBag { project: "raffle-cross-body".into(), name: "Raffle cross-body".into() };
+            let need = Need::Pieces { name: "D-ring".into(), size: ledger.notion.size };
+            let more = [(30, Why::ThrownAway, Amount::pieces(1)), (3, Why::Taken { bag, need }, Amount::pieces(2))];
+            for (days, why, went) in more {
+                let entry = Entry { at: days_ago(days), why, came: Amount::default(), went };
+                ledger = ledger.with(entry).map_err(hold)?;
+            }
+        }
+        found.push((id, ledger));
+    }
+    Ok(found)
 }
 
 /// What the plot holders brought besides: name, material, system, place, what is there, look.

@@ -932,7 +932,7 @@ fn a_conflict_names_both_changes() {
     assert_eq!(server.edit(id, bag("width", "12")).0, 200);
     let path = format!("/api/projects/{id}/edits");
     let (status, refused) = server.post(&path, &json!({ "based_on": based_on, "edits": bag("height", "14") }));
-    assert_eq!((status, &refused["yours"]), (409, &json!("height 14")));
+    assert_eq!((status, &refused["yours"]), (409, &json!("Tall: 14 in")));
     assert_eq!(refused["current"]["undo"], json!("Wide, at the base: 12 in"));
     // What could not stand in any case is refused as a conflict all the same, without a name.
     let (status, refused) = server.post(&path, &json!({ "based_on": based_on, "edits": bag("height", "tall") }));
@@ -1165,4 +1165,122 @@ fn what_is_there_by_the_piece_comes_off_the_list() {
     let (_, now) = server.get("/api/projects/kneeler-duffel");
     let (status, undone) = server.post("/api/projects/kneeler-duffel/undo", &json!({ "based_on": now["revision"] }));
     assert_eq!((status, &hardware(&undone, "D-ring")["buy"]), (200, &json!(2)), "{undone}");
+}
+
+/// The hardware line `name` of a view.
+fn line(view: &Value, name: &str) -> Value {
+    let all = view["bag"]["hardware"].as_array().expect("hardware");
+    all.iter().find(|h| h["name"] == name).unwrap_or_else(|| panic!("no {name}")).clone()
+}
+
+/// What the cupboard offers for the lines by the piece and by the length of a bag, the first of each that is named.
+fn offer(server: &Server, project: &str, list: &str, label: &str) -> (Value, Value) {
+    let (status, beside) = server.get(&format!("/api/projects/{project}/notions"));
+    assert_eq!(status, 200, "{beside}");
+    let lines = beside[list].as_array().expect("lines").clone();
+    let found = lines.iter().find_map(|line| {
+        let offers = line["offers"].as_array()?;
+        Some((line["need"].clone(), offers.iter().find(|o| o["label"] == label)?.clone()))
+    });
+    found.unwrap_or_else(|| panic!("no {label}: {beside}"))
+}
+
+/// Notions: put in, found, laid with a bag whose purchase they come off, put back, used, taken back; two bags never have
+/// the same, and what is undone in a bag leaves the cupboard as it is.
+#[test]
+fn notions_are_kept_and_laid_with_bags() {
+    let (_folder, server) = demo();
+    let lay = |project: &str, notion: &str, body: &Value| {
+        server.post(&format!("/api/projects/{project}/notions/{notion}"), body)
+    };
+    let there = |id: &str| -> Value {
+        let (_, all) = server.get("/api/notions?count=200");
+        all["notions"].as_array().expect("notions").iter().find(|n| n["id"] == id).expect("it is there").clone()
+    };
+    assert_eq!(there("d-rings-1")["there"], "9");
+    assert_eq!(there("d-rings-1")["with_bags"], json!(["2 with Raffle cross-body"]));
+    // The demo laid two with the cross-body: nothing of them is bought.
+    let (_, view) = server.get("/api/projects/raffle-cross-body");
+    assert_eq!((&line(&view, "D-ring")["buy"], &line(&view, "D-ring")["at_hand"]), (&json!(0), &json!(0)));
+    // A longer zip does for the pouch; taken, it is on the list no more, and another bag cannot have it.
+    let (need, zip) = offer(&server, "swap-table-pouch", "hardware", "Zip, 12 in");
+    assert_eq!((&zip["fits"], &zip["take"]), (&json!("1 in longer: it is shortened"), &json!(["1"])));
+    let take = |need: &Value, amount: &str| json!({ "what": "take", "amount": amount, "need": need });
+    let (status, view) = lay("swap-table-pouch", "zips-12", &take(&need, "1"));
+    assert_eq!((status, &line(&view, "Zip")["buy"]), (200, &json!(0)), "{view}");
+    let (status, refused) = lay("swap-table-pouch", "zips-12", &take(&need, "5"));
+    assert_eq!((status, &refused["problems"][0]["field"]), (422, &json!("amount")), "{refused}");
+    assert!(refused["message"].as_str().expect("told").contains("Zip, 12 in here: 1"), "{refused}");
+    // A ring does for no zip.
+    assert_eq!(lay("swap-table-pouch", "d-rings-1", &take(&need, "1")).0, 422);
+    let (status, shopping) = server.get("/api/projects/swap-table-pouch/notions");
+    assert_eq!((status, &shopping["idle"]), (200, &json!([])));
+    // Smaller, the bag needs another zip: the one that lies with it is told, and goes back.
+    let (_, view) = server.edit("swap-table-pouch", bag("width", "8"));
+    assert_eq!(line(&view, "Zip")["buy"], json!(1));
+    let (_, beside) = server.get("/api/projects/swap-table-pouch/notions");
+    assert_eq!(beside["idle"][0]["with_bag"], "1", "{beside}");
+    assert_eq!(lay("swap-table-pouch", "zips-12", &json!({ "what": "put-back" })).0, 200);
+    assert_eq!(there("zips-12")["there"], "2");
+    // Webbing by the length: the whole length is laid there, and what is left comes back.
+    let (need, webbing) = offer(&server, "kneeler-duffel", "reels", "Webbing, 4 cm wide");
+    assert_eq!(webbing["take"], json!(["300 cm", "150 cm"]));
+    let before = server.get("/api/projects/kneeler-duffel").1["bag"]["reels"][0]["length"].clone();
+    let (status, view) = lay("kneeler-duffel", "webbing-4", &take(&need, "300 cm"));
+    assert_eq!(status, 200, "{view}");
+    assert!(view["bag"]["reels"][0]["length"] != before, "{view}");
+    let (_, lies) = offer(&server, "kneeler-duffel", "reels", "Webbing, 4 cm wide");
+    assert_eq!(lies["with_bag"], "300 cm");
+    let used = |left: &str| json!({ "what": "used", "amount": left });
+    assert_eq!(lay("kneeler-duffel", "webbing-4", &used("400")).0, 422);
+    assert_eq!(lay("kneeler-duffel", "webbing-4", &used("20")).0, 200);
+    let kept = there("webbing-4");
+    assert_eq!(
+        (&kept["there"], &kept["entries"][0]["text"]),
+        (&json!("150 cm, 20 cm"), &json!("300 cm cut for Kneeler duffel, 20 cm left"))
+    );
+    // Taken back, it lies with the bag again.
+    let number = kept["entries"][0]["number"].to_string();
+    let (status, back) = server.post("/api/notions/webbing-4", &json!({ "what": "take-back", "value": number }));
+    assert_eq!((status, &back["with_bags"]), (200, &json!(["300 cm with Kneeler duffel"])), "{back}");
+}
+
+/// What is typed into the cupboard: more of one kind is laid to it, fields that cannot stand are named, what is there is not
+/// forgotten, and the rest is there when one cannot be read.
+#[test]
+fn what_is_typed_of_notions() {
+    let (_folder, server) = demo();
+    let new = |kind: &str, name: &str, size: &str, amount: &str| {
+        let body =
+            json!({ "kind": kind, "name": name, "size": size, "amount": amount, "place": "new tin", "system": "in" });
+        server.post("/api/notions", &body)
+    };
+    let (status, rings) = new("piece", "d-rings", "1", "4");
+    assert_eq!(
+        (status, &rings["id"], &rings["there"], &rings["place"]),
+        (200, &json!("d-rings-1"), &json!("13"), &json!("new tin"))
+    );
+    let (status, other) = new("piece", "D-ring", "1 1/4", "4");
+    assert!(status == 200 && other["id"] != "d-rings-1", "{other}");
+    for (kind, name, size, amount, field) in [
+        ("piece", "", "1", "4", "name"),
+        ("piece", "Zip", "long", "4", "size"),
+        ("piece", "Zip", "8", "many", "amount"),
+        ("piece", "Zip", "8", "", "amount"),
+        ("webbing", "", "1", "3 yd, x", "amount"),
+        ("rope", "", "1", "3 yd", "kind"),
+    ] {
+        let (status, refused) = new(kind, name, size, amount);
+        assert_eq!((status, &refused["problems"][0]["field"]), (422, &json!(field)), "{refused}");
+    }
+    let change = |what: &str, value: &str| server.post("/api/notions/snaps", &json!({ "what": what, "value": value }));
+    assert_eq!(change("throw-away", "2").1["there"], "4");
+    assert_eq!(change("correct", "7").1["entries"][0]["text"], "counted again: 3 more");
+    assert_eq!((change("correct", "7").0, change("throw-away", "8").0, change("take-back", "x").0), (422, 422, 422));
+    assert_eq!(server.delete("/api/notions/snaps"), 409);
+    assert_eq!(change("correct", "none").1["there"], "none");
+    assert_eq!(server.delete("/api/notions/snaps"), 204);
+    assert_eq!((server.delete("/api/notions/snaps"), change("put-in", "1").0), (404, 404));
+    let (_, found) = server.get("/api/notions?find=zip%20jar");
+    assert_eq!((&found["found"], found["total"].as_u64()), (&json!(4), Some(12)));
 }

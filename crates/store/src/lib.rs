@@ -13,6 +13,7 @@ mod cloths;
 mod cut_plans;
 mod error;
 mod lays;
+mod notions;
 mod open;
 mod projects;
 mod schema;
@@ -20,6 +21,7 @@ mod schema;
 pub use cloths::{PutAway, StoredCloth};
 pub use error::StoreError;
 pub use lays::StoredLay;
+pub use notions::{Recorded, StoredLedger};
 pub use open::Held;
 pub use projects::{Named, StoredProject};
 

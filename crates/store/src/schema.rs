@@ -56,6 +56,22 @@ diesel::table! {
     }
 }
 
+diesel::table! {
+    notions (id) {
+        id -> Text,
+        document -> Text,
+    }
+}
+
+diesel::table! {
+    notion_entries (id) {
+        id -> BigInt,
+        notion_id -> Text,
+        project_id -> Nullable<Text>,
+        document -> Text,
+    }
+}
+
 diesel::joinable!(states -> projects (project_id));
 diesel::joinable!(cards -> projects (project_id));
 diesel::allow_tables_to_appear_in_same_query!(projects, states, cards);

@@ -3,6 +3,7 @@
 
 use bofta_core::lay::{Budget, Silent, solve};
 use bofta_core::measure::{Length, System};
+use bofta_core::notions::{Amount, Entry, Ledger, Need, Notion, OfBag, Why};
 use bofta_core::project::{Edit, Project};
 use bofta_store::{Held, Store, StoreError, StoredLay, backup};
 use rusqlite::Connection;
@@ -26,12 +27,12 @@ fn undo_and_redo_survive_reopening() {
     let second = store.change("tote", first.revision, &label, &p).expect("changed");
     let (p, label) = wider(&second.project, 16);
     let third = store.change("tote", second.revision, &label, &p).expect("changed");
-    assert_eq!(third.undo.as_deref(), Some("width 16 in"));
+    assert_eq!(third.undo.as_deref(), Some("Wide, at the base: 16 in"));
     drop(store);
     let store = Store::open(&folder.path().join("bofta.db")).expect("reopened");
     let undone = store.undo("tote", third.revision).expect("undone");
     assert_eq!(undone.project, second.project);
-    assert_eq!(undone.redo.as_deref(), Some("width 16 in"));
+    assert_eq!(undone.redo.as_deref(), Some("Wide, at the base: 16 in"));
     let redone = store.redo("tote", undone.revision).expect("redone");
     assert_eq!(redone.project, third.project);
     assert!(matches!(store.redo("tote", redone.revision), Err(StoreError::Nothing("redo"))));
@@ -481,4 +482,58 @@ fn a_database_that_was_emptied_is_not_begun_anew() {
     std::fs::write(&path, b"").expect("emptied");
     let told = Store::open(&path).err();
     assert!(matches!(&told, Some(StoreError::Damaged(why)) if why.contains("copies")), "{told:?}");
+}
+
+/// A ledger is kept with its entries, changed under one lock, and forgotten; what a change refuses leaves it as it was.
+#[test]
+fn ledgers_are_added_to() {
+    let (_folder, store) = store();
+    let notion = Notion::read("piece", "D-ring", "1", "tin", System::Inches).expect("read");
+    let entry = |why, came, went| Entry { at: 7, why, came: Amount::pieces(came), went: Amount::pieces(went) };
+    let ledger = Ledger::new(notion).with(entry(Why::PutIn, 12, 0)).expect("put in");
+    store.keep_ledger("d-ring", &ledger).expect("kept");
+    assert!(store.keep_ledger("d-ring", &ledger).is_err(), "a key is taken once");
+    let bag = || OfBag { project: "bag".into(), name: "Bag".into() };
+    let need = || Need::Pieces { name: "D-ring".into(), size: Some(Length::INCH) };
+    let take = |many| {
+        let taken = entry(Why::Taken { bag: bag(), need: need() }, 0, many);
+        store.record("d-ring", |ledger| ledger.with(taken)).expect("recorded").expect("it is there")
+    };
+    assert_eq!(take(2).expect("there are twelve").there(), Amount::pieces(10));
+    assert!(take(11).expect_err("there are ten").message.contains("here: 10"));
+    let kept = store.ledger("d-ring").expect("read").expect("there");
+    assert_eq!((kept.entries.len(), kept.with_bag("bag")), (2, Amount::pieces(2)));
+    assert_eq!(store.ledgers_of("bag").expect("read"), [kept.clone()]);
+    assert_eq!(store.ledgers_of("another").expect("read"), []);
+    let moved = store.record("d-ring", |mut ledger| ledger.notion.set_place("jar").map(|()| ledger));
+    assert_eq!(moved.expect("recorded").expect("there").expect("moved").notion.place, "jar");
+    let all = store.ledgers().expect("read");
+    assert!(all.len() == 1 && all[0].1.as_ref().is_ok_and(|l| l.notion.place == "jar" && l.entries == kept.entries));
+    assert!(store.record("zip", Ok).expect("asked").is_none());
+    store.forget_notion("d-ring").expect("forgotten");
+    assert!(store.ledger("d-ring").expect("asked").is_none() && store.ledgers_of("bag").expect("asked").is_empty());
+}
+
+/// Two who take the last ones at the same time do not both have them.
+#[test]
+fn nothing_is_taken_twice() {
+    let (_folder, store) = store();
+    let notion = Notion::read("piece", "Zip", "8", "", System::Inches).expect("read");
+    let put_in = Entry { at: 0, why: Why::PutIn, came: Amount::pieces(4), went: Amount::default() };
+    store.keep_ledger("zip", &Ledger::new(notion).with(put_in).expect("put in")).expect("kept");
+    let takers: Vec<_> = (0..8)
+        .map(|n| {
+            let store = store.clone();
+            std::thread::spawn(move || {
+                let bag = OfBag { project: format!("bag-{n}"), name: format!("Bag {n}") };
+                let need = Need::Pieces { name: "Zip".into(), size: Some(Length::INCH * 8) };
+                let why = Why::Taken { bag, need };
+                let entry = Entry { at: 0, why, came: Amount::default(), went: Amount::pieces(1) };
+                store.record("zip", |ledger| ledger.with(entry)).expect("asked").expect("there").is_ok()
+            })
+        })
+        .collect();
+    let had = takers.into_iter().map(|t| t.join().expect("no panic")).filter(|had| *had).count();
+    assert_eq!(had, 4);
+    assert!(store.ledger("zip").expect("read").expect("there").there().is_none());
 }

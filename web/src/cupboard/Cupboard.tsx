@@ -8,6 +8,7 @@ import { Drawing } from '../drawing/Drawing';
 import { More } from '../frame/More';
 import { ClothDetails } from './ClothDetails';
 import { Makes } from './Makes';
+import { Notions } from './notions/Notions';
 import { PutIn } from './PutIn';
 import { Shelves } from './Shelves';
 import { useCupboard } from './useCupboard';
@@ -133,6 +134,7 @@ export function Cupboard() {
         </p>
       )}
       <Shelves cloths={cupboard.entries} />
+      <Notions find={find} />
       {cupboard.entries.length > 0 && <h2 className="mt-8 mb-3 text-lg">Cloth by cloth</h2>}
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(230px,1fr))] gap-4">
         {cupboard.entries.map((c) => (

@@ -2,11 +2,12 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { Plus } from 'lucide-react';
 import { Popover } from 'radix-ui';
-import { useId, useState } from 'react';
+import { useState } from 'react';
 import { ApiError, api, must } from '../api/client';
 import { useChoices } from '../api/useChoices';
 import { SelectField } from '../fields/SelectField';
 import type { Answer } from '../project/outcome';
+import { Field } from './Field';
 
 const EMPTY = { name: '', at_hand: '', place: '' };
 
@@ -52,6 +53,7 @@ export function PutIn() {
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
+          aria-label="Put in a cloth"
           className="z-30 w-80 rounded border border-indigo bg-paper p-3 shadow-lg"
           sideOffset={5}
           collisionPadding={8}
@@ -102,37 +104,5 @@ export function PutIn() {
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
-  );
-}
-
-interface FieldProps {
-  label: string;
-  placeholder: string;
-  value: string;
-  problem: string | null;
-  onChange: (value: string) => void;
-}
-
-function Field({ label, placeholder, value, problem, onChange }: FieldProps) {
-  const id = useId();
-  return (
-    <div>
-      <label htmlFor={id} className="text-sm text-soft">
-        {label}
-      </label>
-      <input
-        id={id}
-        className="field"
-        value={value}
-        placeholder={placeholder}
-        autoComplete="off"
-        aria-invalid={problem !== null}
-        aria-describedby={`${id}-note`}
-        onChange={(e) => onChange(e.target.value)}
-      />
-      <p id={`${id}-note`} aria-live="polite" className="text-sm font-bold text-madder">
-        {problem}
-      </p>
-    </div>
   );
 }

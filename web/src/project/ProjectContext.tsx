@@ -100,6 +100,7 @@ export function ProjectProvider({ initial, children }: { initial: ProjectView; c
       queries.invalidateQueries({ queryKey: ['step', id] });
       queries.invalidateQueries({ queryKey: ['alternatives', id] });
       queries.invalidateQueries({ queryKey: ['widths', id] });
+      queries.invalidateQueries({ queryKey: ['notions'] });
       queries.invalidateQueries({ queryKey: ['shelf'] });
     },
     [id, queries],

@@ -73,6 +73,24 @@ pub enum GoodKind {
 }
 
 impl GoodKind {
+    /// All of them, in the order they are offered.
+    pub const ALL: [Self; 4] = [Self::Webbing, Self::Cord, Self::Tape, Self::Zip];
+
+    /// The key it is known by outside.
+    pub const fn key(self) -> &'static str {
+        match self {
+            Self::Cord => "cord",
+            Self::Webbing => "webbing",
+            Self::Zip => "zip",
+            Self::Tape => "tape",
+        }
+    }
+
+    /// The kind with `key`.
+    pub fn of(key: &str) -> Option<Self> {
+        Self::ALL.into_iter().find(|kind| kind.key() == key)
+    }
+
     /// In the trade's words.
     pub const fn name(self) -> &'static str {
         match self {

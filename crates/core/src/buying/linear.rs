@@ -161,8 +161,10 @@ pub struct Reel {
     pub kind: GoodKind,
     /// Its width, if that matters.
     pub width: Option<Length>,
-    /// Lengths at hand.
+    /// Lengths at hand: those that were typed, then what of the cupboard lies with the bag.
     pub at_hand: Vec<Length>,
+    /// Those that were typed.
+    pub typed: Vec<Length>,
     /// Where each cut comes from.
     pub plan: LinearPlan,
 }

@@ -18,6 +18,7 @@ use crate::cloth::{Cloth, Money};
 use crate::cutting::Block;
 use crate::lay::{Cuts, Job, JobPiece, Lay, Rules, Stop};
 use crate::measure::{Length, Ruler, ShopStep, System};
+use crate::notions::Kit;
 use crate::piece::{Dimension, Grain, Part, Piece, PrintRule, Term};
 use crate::shape::Outline;
 use serde::{Deserialize, Serialize};
@@ -112,6 +113,9 @@ pub struct Project {
     /// What is there of what is bought by the piece.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub pieces_at_hand: Vec<PiecesAtHand>,
+    /// What of the cupboard lies with it: told by the ledgers there, none of it is kept here.
+    #[serde(skip)]
+    pub kit: Kit,
 }
 
 /// What is there of one kind and width of cord, webbing, zip or tape.
@@ -169,6 +173,7 @@ impl Project {
             currency: None,
             lengths_at_hand: vec![],
             pieces_at_hand: vec![],
+            kit: Kit::default(),
         }
     }
 
@@ -215,8 +220,8 @@ impl Project {
         self.from.get(&part)?.iter().find_map(|id| self.cloth(id))
     }
 
-    /// What is at hand of a kind and width of what is sold by the length.
-    pub fn at_hand(&self, kind: GoodKind, width: Option<Length>) -> &[Length] {
+    /// What was typed as being at hand of a kind and width of what is sold by the length.
+    pub fn typed_lengths(&self, kind: GoodKind, width: Option<Length>) -> &[Length] {
         let same = |l: &&LengthsAtHand| (l.kind, l.width) == (kind, width);
         self.lengths_at_hand.iter().find(same).map_or(&[], |l| &l.lengths)
     }
@@ -225,15 +230,23 @@ impl Project {
     pub fn reels(&self, goods: &[Good]) -> Vec<Reel> {
         let sold = Sold::Reel(ShopStep::default_for(self.system));
         let reel = |(kind, width, cuts): (GoodKind, Option<Length>, Vec<Length>)| {
-            let at_hand = self.at_hand(kind, width).to_vec();
-            Reel { kind, width, plan: linear::plan(&cuts, &at_hand, sold), at_hand }
+            let typed = self.typed_lengths(kind, width).to_vec();
+            let at_hand: Vec<Length> = typed.iter().copied().chain(self.kit.lengths(kind, width)).collect();
+            Reel { kind, width, plan: linear::plan(&cuts, &at_hand, sold), at_hand, typed }
         };
         linear::together(goods).into_iter().map(reel).collect()
     }
 
+    /// How many of what is `needed` were typed as being there.
+    pub fn typed_pieces(&self, needed: &Hardware) -> u32 {
+        let same = |p: &&PiecesAtHand| p.name == needed.name && p.size == needed.size;
+        self.pieces_at_hand.iter().filter(same).map(|p| p.count).sum()
+    }
+
     /// What `hardware` comes to: taken from what is there, the rest bought.
     pub fn by_the_piece<'a>(&self, hardware: &'a [Hardware]) -> Vec<ByThePiece<'a>> {
-        by_the_piece(hardware, &self.pieces_at_hand)
+        let all: Vec<PiecesAtHand> = self.pieces_at_hand.iter().cloned().chain(self.kit.pieces()).collect();
+        by_the_piece(hardware, &all)
     }
 
     /// The patches of the panel `piece`, if it is in patches that are alike, and whether the bag itself makes it up so.

@@ -1,10 +1,11 @@
-//! Projects, cloths and plans that are being cut, as they are kept: each document says what it is and in which version, and older versions are
+//! Projects, cloths, notions and plans that are being cut, as they are kept: each document says what it is and in which version, and older versions are
 //! brought up to the present one, step by step, when they are read.
 //!
 //! To change what is kept: raise the version, add the step from the one before, and keep a sample of the old one in
 //! `tests/kept/`.
 
 use super::{CutPlan, Project, ProjectCloth};
+use crate::notions::{Entry, Ledger, Notion};
 use serde::de::DeserializeOwned;
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
@@ -38,6 +39,8 @@ struct Format {
 
 const PROJECT: Format = Format { name: "bofta-project", steps: &[Ok] };
 const CLOTH: Format = Format { name: "bofta-cloth", steps: &[Ok] };
+const NOTION: Format = Format { name: "bofta-notion", steps: &[Ok] };
+const NOTION_ENTRY: Format = Format { name: "bofta-notion-entry", steps: &[Ok] };
 const CUT_PLAN: Format = Format { name: "bofta-cut-plan", steps: &[Ok] };
 
 #[derive(Serialize, Deserialize)]
@@ -96,6 +99,32 @@ pub fn write_project(project: &Project) -> Result<String, KeptError> {
 /// [`KeptError`].
 pub fn read_project(text: &str) -> Result<Project, KeptError> {
     PROJECT.read(text)
+}
+
+/// The texts a notion and an entry of its ledger are kept as.
+///
+/// # Errors
+/// As [`write_project`].
+pub fn write_notion(notion: &Notion) -> Result<String, KeptError> {
+    NOTION.write(notion)
+}
+
+/// The text of an entry.
+///
+/// # Errors
+/// As [`write_project`].
+pub fn write_entry(entry: &Entry) -> Result<String, KeptError> {
+    NOTION_ENTRY.write(entry)
+}
+
+/// The ledger kept as the text of its notion and those of its entries, in their order.
+///
+/// # Errors
+/// [`KeptError`]; entries that take more than there was are damaged.
+pub fn read_ledger(notion: &str, entries: &[String]) -> Result<Ledger, KeptError> {
+    let entries = entries.iter().map(|e| NOTION_ENTRY.read(e)).collect::<Result<_, _>>()?;
+    let ledger = Ledger { notion: NOTION.read(notion)?, entries };
+    if ledger.adds_up() { Ok(ledger) } else { Err(KeptError::Damaged("its entries do not add up".to_owned())) }
 }
 
 /// The text the plan that is being cut is kept as.

@@ -12,6 +12,7 @@ mod from_store;
 pub mod guard;
 mod left_over;
 mod makes;
+mod notions;
 mod on_print;
 mod picture;
 pub mod problem;
@@ -91,6 +92,10 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(cupboard::cupboard, cupboard::put_in))
         .routes(routes!(cupboard::change_cloth))
         .routes(routes!(cupboard::keep))
+        .routes(routes!(notions::notions, notions::put_notion_in))
+        .routes(routes!(notions::change_notion, notions::forget_notion))
+        .routes(routes!(notions::notions_for))
+        .routes(routes!(notions::lay_notion_with))
         .routes(routes!(cupboard::take))
         .routes(routes!(cupboard::archive_cloth))
         .routes(routes!(choices::choices))

@@ -17,6 +17,7 @@ use bofta_core::buying;
 use bofta_core::cutting::{CutStyle, cut_list, cut_style};
 use bofta_core::lay::{Job, Lay, verify};
 use bofta_core::measure::{System, show_bought};
+use bofta_core::notions::Kit;
 use bofta_core::project::{Edit, Lies, NotLaidAgain, Planned, Project, Way, bought, bought_text, other_ways};
 use bofta_formats::draw::thumbnail;
 use bofta_store::{Named, StoreError, StoredLay, StoredProject};
@@ -57,9 +58,16 @@ pub struct Based {
 }
 
 impl Work {
-    /// The project as it is kept.
+    /// The project as it is kept, with what of the cupboard lies with it.
     pub(super) fn project(&self, id: &str) -> Result<StoredProject, ApiError> {
-        self.store.project(id).map_err(|e| ApiError::from_store(self, e))
+        self.store.project(id).map_err(|e| ApiError::from_store(self, e)).and_then(|kept| self.with_kit(kept))
+    }
+
+    /// The same project, with what of the cupboard lies with it.
+    fn with_kit(&self, mut kept: StoredProject) -> Result<StoredProject, ApiError> {
+        let ledgers = self.store.ledgers_of(&kept.id).map_err(|e| ApiError::from_store(self, e))?;
+        kept.project.kit = Kit::of(&kept.id, &ledgers);
+        Ok(kept)
     }
 
     /// The view of a project, with what `change` did.
@@ -69,7 +77,8 @@ impl Work {
         change: Option<Change>,
         keep: Keep,
     ) -> Result<Json<ProjectView>, ApiError> {
-        let context = Context { work: self, kept, change, keep };
+        let kept = self.with_kit(kept.clone())?;
+        let context = Context { work: self, kept: &kept, change, keep };
         project_view(&context).map(Json).map_err(|e| ApiError::from_store(self, e))
     }
 

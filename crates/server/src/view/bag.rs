@@ -136,7 +136,7 @@ pub struct HardwareView {
     pub count: u32,
     pub size: Option<Measure>,
     pub note: String,
-    /// How many of the kind and size are there.
+    /// How many of the kind and size are there, as it was typed.
     pub at_hand: u32,
     /// How many of those are taken for this line.
     pub taken: u32,
@@ -381,7 +381,7 @@ pub(super) fn bag_view(project: &Project, planned: &Planned) -> BagView {
                 width: reel.width.map(|w| Measure::new(w, ruler)),
                 length: (reel.bought() > Length::ZERO).then(|| show_bought(reel.bought(), project.system)),
                 cuts: reel.plan.bought.iter().map(Vec::len).sum::<usize>() as u32,
-                at_hand: reel.at_hand.iter().map(|l| ruler.show(*l).text).collect::<Vec<_>>().join(", "),
+                at_hand: reel.typed.iter().map(|l| ruler.show(*l).text).collect::<Vec<_>>().join(", "),
                 from_hand: reel.from_hand(ruler),
             })
             .collect(),
@@ -393,7 +393,7 @@ pub(super) fn bag_view(project: &Project, planned: &Planned) -> BagView {
                 count: line.needed.count,
                 size: line.needed.size.map(|s| Measure::new(s, ruler)),
                 note: line.needed.note.to_string(),
-                at_hand: line.at_hand,
+                at_hand: project.typed_pieces(line.needed),
                 taken: line.taken,
                 buy: line.buy,
             })

@@ -251,6 +251,42 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/notions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The notions in the cupboard, a stretch of them: those whose name, size or place holds what is looked for. */
+        get: operations["notions"];
+        put?: never;
+        /** Puts a notion in; more of one that is there already is laid to it. */
+        post: operations["put_notion_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/notions/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Changes what is there of a notion, by an entry in its ledger, or where it is kept. */
+        post: operations["change_notion"];
+        /** Forgets a notion of which nothing is left, with its ledger. */
+        delete: operations["forget_notion"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects": {
         parameters: {
             query?: never;
@@ -408,6 +444,40 @@ export interface paths {
         get: operations["making"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/notions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What of the cupboard would do for what a bag needs, and what lies with it. */
+        get: operations["notions_for"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/notions/{notion}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lays a notion with a bag, puts it back, or says that it is used. Two bags never have the same. */
+        post: operations["lay_notion_with"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1350,6 +1420,21 @@ export interface components {
              */
             outward: number;
         };
+        /** @description An entry of a ledger. */
+        EntryView: {
+            /**
+             * Format: int64
+             * @description Milliseconds since 1970.
+             */
+            at: number;
+            /** @description It can be taken back. */
+            can_be_taken_back: boolean;
+            /** Format: int32 */
+            number: number;
+            /** @description It was a mistake, and another entry says so. */
+            taken_back: boolean;
+            text: string;
+        };
         /** @description A wall drawn straight on. */
         FaceView: {
             drawing: components["schemas"]["DrawingView"];
@@ -1406,6 +1491,26 @@ export interface components {
          * @enum {string}
          */
         FlawKind: "hole" | "stain" | "old-seam" | "worn";
+        /** @description The cupboard beside a bag's purchase, line by line. */
+        ForBag: {
+            /** @description As the lines by the piece stand. */
+            hardware: components["schemas"]["ForLine"][];
+            /** @description What lies with the bag and no line needs any more. */
+            idle: components["schemas"]["Offer"][];
+            /** @description As the lines by the length stand. */
+            reels: components["schemas"]["ForLine"][];
+        };
+        /**
+         * @description What is done with a notion for a bag.
+         * @enum {string}
+         */
+        ForBagWhat: "take" | "put-back" | "used";
+        /** @description What of the cupboard would do for one line of a bag's purchase. */
+        ForLine: {
+            /** @description What the line needs, to be sent back as it is. */
+            need: components["schemas"]["Need"];
+            offers: components["schemas"]["Offer"][];
+        };
         /** @description What was found. */
         FoundView: {
             /** @description What is bought, not cut. */
@@ -1457,7 +1562,7 @@ export interface components {
         HardwareView: {
             /**
              * Format: int32
-             * @description How many of the kind and size are there.
+             * @description How many of the kind and size are there, as it was typed.
              */
             at_hand: number;
             /**
@@ -1520,6 +1625,13 @@ export interface components {
             /** Format: int32 */
             used_percent: number;
             warnings: string[];
+        };
+        /** @description A change of what lies with a bag. */
+        LayWith: {
+            /** @description How much is taken, or lengths that are left; may be empty of anything else. */
+            amount?: string;
+            need?: components["schemas"]["Need"] | null;
+            what: components["schemas"]["ForBagWhat"];
         };
         /** @description What is left of one cloth. */
         LeftOfCloth: {
@@ -1663,6 +1775,22 @@ export interface components {
             field: string;
             is: components["schemas"]["Measure"];
         };
+        /** @description What a bag needs, as its purchase names it. */
+        Need: {
+            /** @description By the piece. */
+            pieces: {
+                /** @description What it is called there. */
+                name: string;
+                size?: components["schemas"]["Length"] | null;
+            };
+        } | {
+            /** @description By the length. */
+            lengths: {
+                /** @description What it is cut off. */
+                kind: components["schemas"]["GoodKind"];
+                width?: components["schemas"]["Length"] | null;
+            };
+        };
         /** @description A cloth that comes into the cupboard. */
         NewCloth: {
             /** @description What of it is there, as typed. */
@@ -1672,6 +1800,20 @@ export interface components {
             name: string;
             /** @description Where it is kept. */
             place?: string;
+            /** @description `in` or `cm`: what its sizes are told in. */
+            system: string;
+        };
+        /** @description A notion that comes into the cupboard. */
+        NewNotion: {
+            /** @description A count, or lengths with commas between them. */
+            amount: string;
+            /** @description `piece`, or the key of what it is cut off: `webbing`, `cord`, `tape`, `zip`. */
+            kind: string;
+            /** @description What it is called; may be empty of what is kept by the length. */
+            name?: string;
+            place?: string;
+            /** @description The opening of a ring, the teeth of a zip, the width of webbing; empty where that does not matter. */
+            size?: string;
             /** @description `in` or `cm`: what its sizes are told in. */
             system: string;
         };
@@ -1691,6 +1833,62 @@ export interface components {
             /** @description Stage to put it right: `bag`, `cloth`, `lay`. */
             stage: string;
             text: string;
+        };
+        /** @description A change of a notion. */
+        NotionChange: {
+            /** @description An amount, the number of an entry, or a place. */
+            value: string;
+            what: components["schemas"]["What"];
+        };
+        /** @description A notion in the cupboard. */
+        NotionView: {
+            /** @description It is kept by the length. */
+            by_length: boolean;
+            drawing?: components["schemas"]["DrawingView"] | null;
+            /** @description Newest first. */
+            entries: components["schemas"]["EntryView"][];
+            id: string;
+            /** @description `D-ring, 1 in`. */
+            label: string;
+            /** @description Where it is kept; may be empty. */
+            place: string;
+            /** @description `12`, or `60 in, 14 in`; `none`. */
+            there: string;
+            /** @description Why it cannot be used. */
+            unreadable?: string | null;
+            /** @description What lies with bags, a line each. */
+            with_bags: string[];
+        };
+        /** @description A stretch of the notions. */
+        NotionsView: {
+            /**
+             * Format: int32
+             * @description How many there are of what was looked for.
+             */
+            found: number;
+            notions: components["schemas"]["NotionView"][];
+            /**
+             * Format: int32
+             * @description How many there are in all.
+             */
+            total: number;
+        };
+        /** @description A notion of the cupboard beside a line of the purchase. */
+        Offer: {
+            /** @description `2 in longer: it is shortened`. */
+            fits?: string | null;
+            /** @description `Zip, 14 in`. */
+            label: string;
+            /** @description By the length, what the plan leaves of that. */
+            left: string;
+            notion: string;
+            place: string;
+            /** @description What may be laid with the bag of it, each as it is sent. */
+            take: string[];
+            /** @description What is there, not with any bag. */
+            there: string;
+            /** @description What lies with the bag. */
+            with_bag?: string | null;
         };
         /** @description Another way to read a line. */
         OtherRow: {
@@ -2371,6 +2569,11 @@ export interface components {
             /** @description Every piece lies somewhere then. */
             whole: boolean;
         };
+        /**
+         * @description What is done with a notion in the cupboard.
+         * @enum {string}
+         */
+        What: "put-in" | "throw-away" | "correct" | "take-back" | "place";
         /** @description Which bag. */
         Which: {
             /** @description The usual one of a family, by its key. */
@@ -4183,6 +4386,463 @@ export interface operations {
             };
         };
     };
+    notions: {
+        parameters: {
+            query?: {
+                /** @description A part of the name, whatever the case. */
+                find?: string;
+                /** @description How many to pass over. */
+                from?: number;
+                /** @description How many to give, from 1 to 200. */
+                count?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotionsView"];
+                };
+            };
+            /** @description The path, the query or the body cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A page of another site asked. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description This address does not take that method. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The server was asked under a name that is not its own. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A field cannot stand. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The database or a turn at computing cannot be had just now: try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The disk is full: nothing more can be kept. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+        };
+    };
+    put_notion_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewNotion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotionView"];
+                };
+            };
+            /** @description The path, the query or the body cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A page of another site asked. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description This address does not take that method. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The body is not of the kind that is read. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The server was asked under a name that is not its own. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The database or a turn at computing cannot be had just now: try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The disk is full: nothing more can be kept. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+        };
+    };
+    change_notion: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NotionChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotionView"];
+                };
+            };
+            /** @description The path, the query or the body cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A page of another site asked. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description This address does not take that method. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description It stands against how things are now. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The body is not of the kind that is read. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The server was asked under a name that is not its own. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The database or a turn at computing cannot be had just now: try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The disk is full: nothing more can be kept. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+        };
+    };
+    forget_notion: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The path, the query or the body cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A page of another site asked. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description This address does not take that method. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The server was asked under a name that is not its own. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description What is kept cannot be read, or a field cannot stand. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The database or a turn at computing cannot be had just now: try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The disk is full: nothing more can be kept. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+        };
+    };
     list: {
         parameters: {
             query?: {
@@ -5593,6 +6253,253 @@ export interface operations {
             };
             /** @description It stands against how things are now. */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The server was asked under a name that is not its own. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The database or a turn at computing cannot be had just now: try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The disk is full: nothing more can be kept. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+        };
+    };
+    notions_for: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ForBag"];
+                };
+            };
+            /** @description The path, the query or the body cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A page of another site asked. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description This address does not take that method. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description It stands against how things are now. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The server was asked under a name that is not its own. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The database or a turn at computing cannot be had just now: try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The disk is full: nothing more can be kept. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+        };
+    };
+    lay_notion_with: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                notion: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayWith"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectView"];
+                };
+            };
+            /** @description The path, the query or the body cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A page of another site asked. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description This address does not take that method. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description It stands against how things are now. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The body is not of the kind that is read. */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,12 +1,21 @@
-// What is cut from a length or bought by the piece.
+// What is cut from a length or bought by the piece, and what of the cupboard would do for it.
+import { useQuery } from '@tanstack/react-query';
+import { api, must } from '../../api/client';
 import { DimensionButton } from '../../drawing/DimensionButton';
 import { TextField } from '../../fields/TextField';
 import { useProject } from '../../project/ProjectContext';
+import { FromCupboard, Idle } from './FromCupboard';
 
 export function Goods() {
   const { view, edit } = useProject();
   const { goods, hardware, reels } = view.bag;
-  if (goods.length + hardware.length === 0) return null;
+  const cupboard = useQuery({
+    queryKey: ['notions', 'of', view.id, view.revision],
+    queryFn: () => must(api.GET('/api/projects/{id}/notions', { params: { path: { id: view.id } } })),
+    placeholderData: (before) => before,
+  });
+  const idle = cupboard.data?.idle ?? [];
+  if (goods.length + hardware.length + idle.length === 0) return null;
   return (
     <section className="sheet mt-4 p-3" aria-label="By the length and by the piece">
       <h2 className="text-lg">By the length and by the piece</h2>
@@ -23,7 +32,7 @@ export function Goods() {
             </span>
           </li>
         ))}
-        {reels.map((r) => (
+        {reels.map((r, n) => (
           <li
             key={`${r.kind} ${r.width?.text}`}
             className="flex flex-wrap gap-x-3 border-t border-ruled py-1.5"
@@ -52,6 +61,7 @@ export function Goods() {
                 edit({ edit: 'lengths-at-hand', kind: r.key, width: r.width?.exact ?? null, lengths })
               }
             />
+            <FromCupboard line={cupboard.data?.reels[n]} />
           </li>
         ))}
         {hardware.map((h, n) => (
@@ -87,9 +97,16 @@ export function Goods() {
                 edit({ edit: 'pieces-at-hand', name: h.name, size: h.size?.exact ?? null, count })
               }
             />
+            <FromCupboard line={cupboard.data?.hardware[n]} />
           </li>
         ))}
+        <Idle offers={idle} />
       </ul>
+      {cupboard.isError && (
+        <p role="alert" className="mt-2 text-madder">
+          What of this is in the cupboard could not be looked up: {cupboard.error.message}
+        </p>
+      )}
     </section>
   );
 }

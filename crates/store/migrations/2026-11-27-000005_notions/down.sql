@@ -1,0 +1,2 @@
+DROP TABLE notion_entries;
+DROP TABLE notions;

@@ -1,0 +1,83 @@
+// Zips, rings and webbing: put in, counted, taken back, found; laid with a bag from its list to buy, put back and sewn in.
+import { accessible, expect, test } from '../server';
+
+test('rings are put in by the keyboard, thrown away, and a mistake is taken back', async ({ page, demo }) => {
+  await page.goto(`${demo.address}/cupboard`);
+  const shelf = page.getByRole('region', { name: 'Zips, rings, webbing' });
+  await shelf.getByRole('button', { name: /^Put in a zip/ }).press('Enter');
+  await page.getByLabel('Name', { exact: true }).fill('D-ring');
+  await page.getByLabel('Size: opening, teeth; may be empty').fill('3/4');
+  await page.getByLabel('How many').fill('a few');
+  await page.getByLabel('How many').press('Enter');
+  await expect(page.getByText('“a few” is no number from 1 to 10000.')).toBeVisible();
+  await accessible(page);
+  await page.getByLabel('How many').fill('6');
+  await page.getByLabel('How many').press('Enter');
+  await expect(page.getByText('D-ring is in the cupboard.')).toBeVisible();
+  await page.keyboard.press('Escape');
+  const rings = shelf.getByRole('button', { name: /^D-ring, ¾ in/ });
+  await expect(rings).toContainText('6 here');
+  await rings.press('Enter');
+  const inside = page.getByRole('dialog', { name: 'D-ring, ¾ in' });
+  await inside.getByLabel('Thrown away, broken, given away').fill('9');
+  await inside.getByLabel('Thrown away, broken, given away').press('Enter');
+  await expect(inside).toContainText('D-ring, ¾ in here: 6. No more than that can go.');
+  await inside.getByLabel('Thrown away, broken, given away').fill('2');
+  await inside.getByLabel('Thrown away, broken, given away').press('Enter');
+  await expect(rings).toContainText('4 here');
+  await accessible(page);
+  await inside.getByRole('button', { name: 'Take back: 2 thrown away' }).press('Enter');
+  await expect(rings).toContainText('6 here');
+  await expect(inside.getByRole('listitem').first()).toContainText('taken back: 2 thrown away');
+  await page.keyboard.press('Escape');
+  await page.getByLabel('Find in the cupboard').fill('zip jar');
+  await expect(rings).toBeHidden();
+  await expect(shelf.getByRole('button', { name: /^Zip, 8 in/ })).toBeVisible();
+});
+
+test('what a bag needs is taken from the cupboard, put back, and sewn in', async ({ page, demo }) => {
+  await page.goto(`${demo.address}/projects/kneeler-duffel/buy`);
+  const list = page.getByRole('region', { name: 'By the length and by the piece' });
+  const webbing = list.getByRole('listitem').filter({ hasText: 'buy webbing' });
+  const before = await webbing.first().textContent();
+  await list.getByRole('button', { name: 'Take 300 cm' }).click();
+  await expect(list).toContainText('300 cm of Webbing, 4 cm wide lie with this bag');
+  await expect(list).toContainText('from 300:');
+  expect(await webbing.first().textContent()).not.toBe(before);
+  await accessible(page);
+  await list.getByRole('button', { name: 'Put back' }).click();
+  await expect(list.getByRole('button', { name: 'Take 300 cm' })).toBeVisible();
+  // Two rings of the size are there; the line is done with.
+  const rings = list.getByRole('listitem').filter({ hasText: 'D-ring, 4 cm' });
+  await rings.first().getByRole('button', { name: 'Take 2' }).click();
+  await expect(list).toContainText('2 of D-ring, 4 cm lie with this bag');
+  await expect(
+    list
+      .getByRole('listitem')
+      .filter({ hasText: /^D-ring/ })
+      .first(),
+  ).toContainText('there already');
+  await list.getByRole('button', { name: 'It is sewn in' }).click();
+  await expect(list).not.toContainText('D-ring, 4 cm lie');
+  await page.goto(`${demo.address}/cupboard?`);
+  await page.getByRole('button', { name: /^D-ring, 4 cm/ }).click();
+  await expect(page.getByRole('dialog', { name: 'D-ring, 4 cm' })).toContainText(
+    '2 sewn into Kneeler duffel',
+  );
+});
+
+for (const width of [800, 400])
+  test(`notions on a screen ${width} wide`, async ({ page, demo }) => {
+    await page.setViewportSize({ width, height: 800 });
+    await page.goto(`${demo.address}/cupboard`);
+    const shelf = page.getByRole('region', { name: 'Zips, rings, webbing' });
+    await shelf.getByRole('button', { name: /^Webbing, 4 cm wide/ }).click();
+    await expect(page.getByRole('dialog', { name: 'Webbing, 4 cm wide' })).toBeVisible();
+    const over = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+    expect(over).toBeLessThanOrEqual(0);
+    await page.goto(`${demo.address}/projects/kneeler-duffel/buy`);
+    await expect(page.getByRole('button', { name: 'Take 300 cm' })).toBeVisible();
+    expect(
+      await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth),
+    ).toBeLessThanOrEqual(0);
+  });

@@ -1,0 +1,118 @@
+// One notion on its shelf; opened, its ledger and what can be done with it.
+import { Popover } from 'radix-ui';
+import { useState } from 'react';
+import type { NotionView } from '../../api/client';
+import { Drawing } from '../../drawing/Drawing';
+import { TextField } from '../../fields/TextField';
+import { whyNot } from '../../project/outcome';
+import { useNotionChanges } from './useNotions';
+
+export function NotionCard({ notion: n }: { notion: NotionView }) {
+  if (n.unreadable)
+    return (
+      <p className="sheet max-w-xs border-madder p-2 text-madder">
+        <strong>{n.label}</strong>: {n.unreadable}
+      </p>
+    );
+  return (
+    <Popover.Root>
+      <Popover.Trigger className="block rounded-sm p-1 text-left leading-tight hover:bg-[#fbf7ec] data-[state=open]:outline data-[state=open]:outline-chalk">
+        {n.drawing && n.there !== 'none' && (
+          <Drawing drawing={n.drawing} label="" className="mb-1 max-w-full" />
+        )}
+        <span className="block font-bold">{n.label}</span>
+        <span className={`block max-w-64 ${n.there === 'none' ? 'text-soft' : 'font-bold text-woad'}`}>
+          {n.there === 'none' ? 'none left' : `${n.there} here`}
+          {n.place && <span className="font-normal text-soft"> · {n.place}</span>}
+        </span>
+        {n.with_bags.map((line) => (
+          <span key={line} className="block text-sm text-soft">
+            {line}
+          </span>
+        ))}
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          aria-label={n.label}
+          className="z-30 max-h-[min(75vh,var(--radix-popover-content-available-height))] w-80 max-w-[94vw] overflow-auto rounded border border-indigo bg-paper p-3 shadow-lg"
+          sideOffset={5}
+          collisionPadding={8}
+        >
+          <Inside notion={n} />
+          <Popover.Arrow className="fill-indigo" />
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+function Inside({ notion: n }: { notion: NotionView }) {
+  const { change, forget } = useNotionChanges();
+  const [problem, setProblem] = useState<string | null>(null);
+  const say = (why: string[]) => setProblem(why.length > 0 ? why.join(' ') : null);
+  const empty = n.there === 'none' && n.with_bags.length === 0;
+  const much = n.by_length ? 'lengths, commas between them' : 'how many';
+  return (
+    <div className="flex flex-col gap-2">
+      <h3 className="text-lg leading-tight">{n.label}</h3>
+      <TextField
+        label="More of it"
+        value=""
+        placeholder={much}
+        onCommit={(value) => change(n.id, 'put-in', value)}
+      />
+      <TextField
+        label="Thrown away, broken, given away"
+        value=""
+        placeholder={much}
+        onCommit={(value) => change(n.id, 'throw-away', value)}
+      />
+      <TextField
+        label="Counted again: all that is here"
+        value={n.there}
+        onCommit={(value) => change(n.id, 'correct', value)}
+      />
+      <TextField
+        label="Where it is kept"
+        value={n.place}
+        placeholder="button tin"
+        onCommit={(value) => change(n.id, 'place', value)}
+      />
+      {problem && (
+        <p role="alert" className="font-bold text-madder">
+          {problem}
+        </p>
+      )}
+      {empty && (
+        <button
+          type="button"
+          className="btn self-start"
+          onClick={async () => say(whyNot(await forget(n.id)))}
+        >
+          Forget it and its ledger
+        </button>
+      )}
+      <h4 className="mt-1 font-sans text-sm font-normal text-soft">What came and went, the latest first</h4>
+      <ol className="text-sm">
+        {n.entries.map((e) => (
+          <li key={e.number} className="flex items-baseline gap-2 border-t border-ruled py-1">
+            <time className="whitespace-nowrap text-soft" dateTime={new Date(e.at).toISOString()}>
+              {new Date(e.at).toLocaleDateString(undefined, { day: 'numeric', month: 'short' })}
+            </time>
+            <span className={`flex-1 ${e.taken_back ? 'text-soft line-through' : ''}`}>{e.text}</span>
+            {e.can_be_taken_back && (
+              <button
+                type="button"
+                className="rounded-[2px] font-bold text-chalk hover:underline"
+                aria-label={`Take back: ${e.text}`}
+                onClick={async () => say(whyNot(await change(n.id, 'take-back', String(e.number))))}
+              >
+                take back
+              </button>
+            )}
+          </li>
+        ))}
+      </ol>
+    </div>
+  );
+}
