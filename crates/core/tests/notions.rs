@@ -103,6 +103,25 @@ fn lengths_stay_lengths() {
     assert!(counted.corrected_to(&counted.there(), 0).is_err(), "nothing changed");
 }
 
+/// What is told as “about” on an inch ruler is taken all the same: sent exactly, it is the length that is there.
+#[test]
+fn metric_lengths_of_an_inch_notion_are_taken() {
+    let cord = read("cord", "", "");
+    let came = cord.read_amount("amount", "10 m, 25 m, 5/8, 7 1/8").expect("read");
+    assert!(came.tell(&cord).contains("about"), "{}", came.tell(&cord));
+    assert_eq!(cord.read_amount("amount", &came.exactly(&cord)), Ok(came.clone()));
+    let ledger = all(Ledger::new(cord.clone()), [put_in(came.clone())]);
+    for length in came.lengths {
+        let one = Amount::lengths(vec![length]);
+        let sent = cord.read_amount("amount", &one.exactly(&cord)).expect("read");
+        assert!(ledger.with(entry(Why::ThrownAway, Amount::default(), sent)).is_ok());
+    }
+    // A reel is longer than a bag's sizes may be, and not without end.
+    assert!(cord.read_amount("amount", "150 m").is_ok());
+    assert!(cord.read_amount("amount", "201 m").expect_err("a slip").message.contains("over 200 m"));
+    assert!(Notion::read("webbing", "", "21 m", "", System::Inches).expect_err("a slip").message.contains("over 20 m"));
+}
+
 /// A closed zip may be longer, since it is shortened; a ring of another size holds no strap: common practice.
 #[rstest]
 #[case("Zip", "12", "Zip", "12", Some(0))]

@@ -1204,7 +1204,10 @@ fn notions_are_kept_and_laid_with_bags() {
     assert_eq!((&line(&view, "D-ring")["buy"], &line(&view, "D-ring")["at_hand"]), (&json!(0), &json!(0)));
     // A longer zip does for the pouch; taken, it is on the list no more, and another bag cannot have it.
     let (need, zip) = offer(&server, "swap-table-pouch", "hardware", "Zip, 12 in");
-    assert_eq!((&zip["fits"], &zip["take"]), (&json!("1 in longer: it is shortened"), &json!(["1"])));
+    assert_eq!(
+        (&zip["fits"], &zip["take"]),
+        (&json!("1 in longer: it is shortened"), &json!([{ "text": "1", "amount": "1" }]))
+    );
     let take = |need: &Value, amount: &str| json!({ "what": "take", "amount": amount, "need": need });
     let (status, view) = lay("swap-table-pouch", "zips-12", &take(&need, "1"));
     assert_eq!((status, &line(&view, "Zip")["buy"]), (200, &json!(0)), "{view}");
@@ -1224,7 +1227,10 @@ fn notions_are_kept_and_laid_with_bags() {
     assert_eq!(there("zips-12")["there"], "2");
     // Webbing by the length: the whole length is laid there, and what is left comes back.
     let (need, webbing) = offer(&server, "kneeler-duffel", "reels", "Webbing, 4 cm wide");
-    assert_eq!(webbing["take"], json!(["300 cm", "150 cm"]));
+    assert_eq!(
+        webbing["take"],
+        json!([{ "text": "300 cm", "amount": "300 cm" }, { "text": "150 cm", "amount": "150 cm" }])
+    );
     let before = server.get("/api/projects/kneeler-duffel").1["bag"]["reels"][0]["length"].clone();
     let (status, view) = lay("kneeler-duffel", "webbing-4", &take(&need, "300 cm"));
     assert_eq!(status, 200, "{view}");

@@ -12,6 +12,6 @@ mod words;
 
 pub(crate) use length::default_length;
 pub use length::{Area, Length, System};
-pub use parse::{LONGEST, ParseLengthError, parse_length, split_lengths};
+pub use parse::{LONGEST, LONGEST_REEL, ParseLengthError, parse_length, parse_reel, split_lengths};
 pub use ruler::{Ruler, Shown};
 pub use shop::{ShopStep, show_bought, show_size};

@@ -6,6 +6,9 @@ use thiserror::Error;
 /// The longest length taken as meant: 20 m. Beyond it is a slip of the finger, not a bag.
 pub const LONGEST: Length = Length(20 * Length::METRE.0);
 
+/// The longest reel of webbing or cord taken as meant: 200 m.
+pub const LONGEST_REEL: Length = Length(200 * Length::METRE.0);
+
 /// Why a typed length was not understood. Each message is a sentence for the person who typed it.
 #[derive(Clone, Debug, PartialEq, Eq, Error)]
 pub enum ParseLengthError {
@@ -24,11 +27,13 @@ pub enum ParseLengthError {
         /// What was typed.
         text: String,
     },
-    /// Over [`LONGEST`].
-    #[error("“{text}” is over 20 m: is the unit right?")]
+    /// Over [`LONGEST`], or of a reel over [`LONGEST_REEL`].
+    #[error("“{text}” is over {metres} m: is the unit right?")]
     TooLong {
         /// What was typed.
         text: String,
+        /// The most there may be.
+        metres: i64,
     },
 }
 
@@ -37,6 +42,18 @@ pub enum ParseLengthError {
 /// # Errors
 /// [`ParseLengthError`] when nothing, something else, a negative or an absurd size was typed.
 pub fn parse_length(text: &str, default: System) -> Result<Length, ParseLengthError> {
+    parse_up_to(LONGEST, text, default)
+}
+
+/// The same of what is owned by the reel, up to [`LONGEST_REEL`].
+///
+/// # Errors
+/// As [`parse_length`].
+pub fn parse_reel(text: &str, default: System) -> Result<Length, ParseLengthError> {
+    parse_up_to(LONGEST_REEL, text, default)
+}
+
+fn parse_up_to(most: Length, text: &str, default: System) -> Result<Length, ParseLengthError> {
     let shown = text.trim();
     if shown.is_empty() {
         return Err(ParseLengthError::Empty);
@@ -59,8 +76,8 @@ pub fn parse_length(text: &str, default: System) -> Result<Length, ParseLengthEr
         // Twice the value plus the denominator, over twice the denominator: nearest unit, halves up.
         let scaled = number.over.checked_mul(i128::from(unit.0)).ok_or_else(unreadable)?;
         total += (2 * scaled + number.under).div_euclid(2 * number.under);
-        if total > i128::from(LONGEST.0) {
-            return Err(ParseLengthError::TooLong { text: shown.to_owned() });
+        if total > i128::from(most.0) {
+            return Err(ParseLengthError::TooLong { text: shown.to_owned(), metres: most.0 / Length::METRE.0 });
         }
     }
     Ok(Length(total as i64))

@@ -2,7 +2,7 @@
 
 use super::{Notion, read_size};
 use crate::FieldProblem;
-use crate::measure::{Length, split_lengths};
+use crate::measure::{Length, parse_reel, split_lengths};
 use serde::{Deserialize, Serialize};
 
 /// More pieces than this at once are a slip of the finger.
@@ -54,7 +54,7 @@ impl Amount {
         if all.len() > MOST_LENGTHS {
             return refuse(format!("{} lengths at once: at most {MOST_LENGTHS} are allowed.", all.len()));
         }
-        let read = all.into_iter().map(|one| read_size(field, one, of.system));
+        let read = all.into_iter().map(|one| read_size(field, one, parse_reel(one, of.system)));
         Ok(Self::lengths(read.collect::<Result<_, _>>()?))
     }
 
@@ -84,6 +84,19 @@ impl Amount {
             lengths.remove(at);
         }
         Some(Self { pieces, lengths })
+    }
+
+    /// As it is typed to be exactly this, what is on no line of the ruler in millimetres: `12`, or `60 in, 3171.5 mm`.
+    pub fn exactly(&self, of: &Notion) -> String {
+        let ruler = of.ruler();
+        let millimetres = |l: &Length| match l.is_multiple_of(ruler.step()) {
+            true => format!("{} {}", ruler.show(*l).text, of.system.symbol()),
+            false => format!("{} mm", l.0 as f64 / Length::MILLIMETRE.0 as f64),
+        };
+        match of.by_length {
+            None => self.pieces.to_string(),
+            Some(_) => self.lengths.iter().map(millimetres).collect::<Vec<_>>().join(", "),
+        }
     }
 
     /// As it is said of a notion: `12`, or `60 in, 14 in`.

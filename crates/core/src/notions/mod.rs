@@ -14,7 +14,7 @@ pub use ledger::{Entry, Ledger, OfBag, Totals, Why};
 
 use crate::FieldProblem;
 use crate::bag::GoodKind;
-use crate::measure::{LONGEST, Length, Ruler, System, parse_length};
+use crate::measure::{Length, ParseLengthError, Ruler, System, parse_length};
 use crate::name::{MOST_LETTERS, clean, named};
 use serde::{Deserialize, Serialize};
 
@@ -59,7 +59,7 @@ impl Notion {
         };
         let size = match size.trim() {
             "" => None,
-            typed => Some(read_size("size", typed, system)?),
+            typed => Some(read_size("size", typed, parse_length(typed, system))?),
         };
         let mut found = Self { name, by_length, size, system, place: String::new() };
         found.set_place(place)?;
@@ -108,14 +108,13 @@ impl Notion {
     }
 }
 
-/// A size that a notion can have.
-fn read_size(field: &str, typed: &str, system: System) -> Result<Length, FieldProblem> {
-    let size = parse_length(typed, system).map_err(|e| FieldProblem::new(field, typed, crate::as_sentence(e)))?;
-    if size <= Length::ZERO || size > LONGEST * 10 {
-        let message = format!("“{typed}” will not do: more than 0 and at most 200 m is allowed.");
-        return Err(FieldProblem::new(field, typed, message));
+/// A length that was `read`, which is more than nothing.
+fn read_size(field: &str, typed: &str, read: Result<Length, ParseLengthError>) -> Result<Length, FieldProblem> {
+    match read {
+        Ok(size) if size > Length::ZERO => Ok(size),
+        Ok(_) => Err(FieldProblem::new(field, typed, format!("“{typed}” will not do: more than 0 is allowed."))),
+        Err(why) => Err(FieldProblem::new(field, typed, crate::as_sentence(why))),
     }
-    Ok(size)
 }
 
 const _: () = assert!(LONGEST_PLACE <= MOST_LETTERS);

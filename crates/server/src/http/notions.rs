@@ -35,6 +35,8 @@ pub struct NotionView {
     pub place: String,
     /// `12`, or `60 in, 14 in`; `none`.
     pub there: String,
+    /// The same, as it is typed.
+    pub typed: String,
     /// What lies with bags, a line each.
     pub with_bags: Vec<String>,
     /// Newest first.
@@ -92,6 +94,7 @@ fn shown(id: &str, ledger: &Ledger) -> NotionView {
         by_length: notion.by_length.is_some(),
         place: notion.place.clone(),
         there: there.tell(notion),
+        typed: if there.is_none() { String::new() } else { there.exactly(notion) },
         with_bags: ledger.with_bags().iter().map(|(bag, a)| format!("{} with {}", a.tell(notion), bag.name)).collect(),
         entries: ledger.entries.iter().enumerate().rev().map(entry).collect(),
         drawing: Some(notion_on_shelf(notion, &there, SCALE / Length::INCH.0 as f64).into()),
@@ -125,6 +128,7 @@ pub async fn notions(State(app): State<App>, Asked(asked): Asked<Stretch>) -> Re
                 by_length: false,
                 place: String::new(),
                 there: String::new(),
+                typed: String::new(),
                 with_bags: vec![],
                 entries: vec![],
                 drawing: None,
@@ -302,12 +306,21 @@ pub struct Offer {
     pub there: String,
     /// `2 in longer: it is shortened`.
     pub fits: Option<String>,
-    /// What may be laid with the bag of it, each as it is sent.
-    pub take: Vec<String>,
+    /// What may be laid with the bag of it.
+    pub take: Vec<TakeView>,
     /// What lies with the bag.
     pub with_bag: Option<String>,
     /// By the length, what the plan leaves of that.
     pub left: String,
+}
+
+/// So much that may be taken.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct TakeView {
+    /// `2`, `60 in`.
+    pub text: String,
+    /// As it is sent.
+    pub amount: String,
 }
 
 /// The cupboard beside a bag's purchase, line by line.
@@ -391,7 +404,7 @@ fn offer_of(
     left: &dyn Fn(&Ledger) -> String,
 ) -> Offer {
     let (notion, there) = (&ledger.notion, ledger.there());
-    let one = |amount: Amount| amount.tell(notion);
+    let one = |amount: Amount| TakeView { text: amount.tell(notion), amount: amount.exactly(notion) };
     let take = match (missing, notion.by_length) {
         (0, _) => vec![],
         (_, None) => match there.pieces.min(missing) {

@@ -1854,6 +1854,8 @@ export interface components {
             place: string;
             /** @description `12`, or `60 in, 14 in`; `none`. */
             there: string;
+            /** @description The same, as it is typed. */
+            typed: string;
             /** @description Why it cannot be used. */
             unreadable?: string | null;
             /** @description What lies with bags, a line each. */
@@ -1883,8 +1885,8 @@ export interface components {
             left: string;
             notion: string;
             place: string;
-            /** @description What may be laid with the bag of it, each as it is sent. */
-            take: string[];
+            /** @description What may be laid with the bag of it. */
+            take: components["schemas"]["TakeView"][];
             /** @description What is there, not with any bag. */
             there: string;
             /** @description What lies with the bag. */
@@ -2448,6 +2450,13 @@ export interface components {
             based_on: number;
             /** @description Id in the cupboard. */
             cloth: string;
+        };
+        /** @description So much that may be taken. */
+        TakeView: {
+            /** @description As it is sent. */
+            amount: string;
+            /** @description `2`, `60 in`. */
+            text: string;
         };
         /** @description What the project needs, costs and wastes now. */
         TallyView: {

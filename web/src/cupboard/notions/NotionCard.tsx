@@ -69,8 +69,9 @@ function Inside({ notion: n }: { notion: NotionView }) {
       />
       <TextField
         label="Counted again: all that is here"
-        value={n.there}
-        onCommit={(value) => change(n.id, 'correct', value)}
+        value={n.typed}
+        placeholder="none"
+        onCommit={(value) => change(n.id, 'correct', value.trim() === '' ? 'none' : value)}
       />
       <TextField
         label="Where it is kept"

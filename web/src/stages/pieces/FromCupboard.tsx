@@ -90,14 +90,14 @@ function One({ offer: o, need }: { offer: Offer; need: ForLine['need'] | null })
             </strong>
             {o.fits && `, ${o.fits}`}
           </span>
-          {o.take.map((amount) => (
+          {o.take.map(({ text, amount }) => (
             <button
               key={amount}
               type="button"
               className="btn px-2 py-0 print:hidden"
               onClick={() => send({ what: 'take', amount, need })}
             >
-              Take {amount}
+              Take {text}
             </button>
           ))}
         </>

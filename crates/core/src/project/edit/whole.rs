@@ -1,11 +1,11 @@
 //! Changes to the project itself: its name and system, how it is laid, what is at hand, how far the cutting has come.
 
-use super::read::{choice, currency, key_of, size, yes_or_no};
+use super::read::{choice, currency, key_of, yes_or_no};
 use super::{LayField, ProjectField};
 use crate::FieldProblem;
 use crate::bag::GoodKind;
 use crate::buying::PiecesAtHand;
-use crate::measure::{LONGEST, Length, Ruler, split_lengths};
+use crate::measure::{Length, Ruler, parse_reel, split_lengths};
 use crate::name::{self, named};
 use crate::project::Project;
 use crate::project::document::LengthsAtHand;
@@ -63,9 +63,10 @@ impl Project {
         // 0 is none, as elsewhere.
         let typed = split_lengths(lengths).into_iter().filter(|typed| *typed != "0");
         for typed in typed {
-            let length = size("lengths", typed, self.system)?;
-            if length <= Length::ZERO || length > LONGEST * 10 {
-                let message = format!("“{typed}” will not do: more than 0 and at most 200 m is allowed.");
+            let length = parse_reel(typed, self.system)
+                .map_err(|why| FieldProblem::new("lengths", typed, crate::as_sentence(why)))?;
+            if length <= Length::ZERO {
+                let message = format!("“{typed}” will not do: more than 0 is allowed.");
                 return Err(FieldProblem::new("lengths", lengths, message));
             }
             found.push(length);
