@@ -51,8 +51,8 @@ test('a change made in two places is told with both, and nothing overwrites', as
   await type(page, 'tall, finished', '14');
   const dialog = page.getByRole('alertdialog');
   await expect(dialog).toContainText('changed last there');
-  await expect(dialog).toContainText('width 12');
-  await expect(dialog).toContainText('height 14');
+  await expect(dialog).toContainText('Wide, at the base: 12 in');
+  await expect(dialog).toContainText('Tall: 14 in');
   await accessible(page);
   await page.getByRole('button', { name: 'Make my change on top' }).click();
   await expect(page.getByRole('link', { name: /^Bag 12 × 14/ })).toBeVisible();
