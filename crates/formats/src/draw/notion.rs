@@ -14,12 +14,12 @@ const MOST_DRAWN: u32 = 12;
 const LONGEST: f64 = 420.0;
 
 /// How many times as large small things are.
-pub const SMALL_THINGS: f64 = 5.0;
+const SMALL_THINGS: f64 = 5.0;
 
 /// Between two things.
 const GAP: f64 = 4.0;
 
-/// `amount` of a notion, `scale` pixels to a unit of length; of a small thing [`SMALL_THINGS`] times as many.
+/// `amount` of a notion, `scale` pixels to a unit of length; of a small thing five times as many.
 pub fn notion_on_shelf(notion: &Notion, amount: &Amount, scale: f64) -> Drawing {
     let px = |l: Length| l.0 as f64 * scale;
     let mut canvas = Canvas::default();
