@@ -194,6 +194,13 @@ fn what_is_left_is_entered_once_and_taken_back() {
     assert_eq!(status, 409, "{refused}");
     let (_, view) = server.get("/api/projects/swap-table-pouch");
     server.edit("swap-table-pouch", json!([{ "edit": "steps-done", "count": view["steps"] }]));
+    // What became of the cloth is told for the bag, and beside it for all bags that are cut to the end: this one.
+    let (_, left) = server.get(path);
+    let became = left["became"].as_str().expect("all is cut");
+    assert!(became.contains("became bag") && became.contains("waste"), "{became}");
+    let (status, waste) = server.get("/api/waste");
+    assert_eq!((status, waste["bags"].as_array().map(Vec::len)), (200, Some(1)), "{waste}");
+    assert_eq!((&waste["bags"][0]["became"], &waste["together"]), (&left["became"], &left["became"]));
     for _ in 0..2 {
         let (status, left) = server.post(path, &json!({}));
         assert_eq!((status, &left["in_cupboard"]), (200, &json!(true)), "{left}");

@@ -1021,8 +1021,12 @@ fn parts_are_put_on_moved_and_refused() {
     assert_eq!((&view["bag"]["parts"][0]["name"], &view["bag"]["parts"][0]["id"]), (&json!("Back pocket"), &json!(1)));
     let faces = view["bag"]["faces"].as_array().expect("faces");
     let back = faces.iter().find(|f| f["wall"] == "back").expect("a back");
-    assert_eq!(back["places"][0]["part"], 1);
-    assert_eq!(back["places"][0]["down"]["field"], "below");
+    let places = back["places"].as_array().expect("places");
+    let of = |key: &str, value: Value| places.iter().find(|p| p[key] == value).expect("it is on the wall").clone();
+    assert_eq!(of("part", json!(1))["down"]["field"], "below");
+    // The straps the body has itself are there too: an end moved outward brings them nearer to the edge.
+    let straps = of("own", json!("straps"));
+    assert_eq!((&straps["ends"]["field"], &straps["ends"]["outward"]), (&json!("strap_inset"), &json!(-1)));
     // Only walls the bag has are offered.
     let fields = view["bag"]["parts"][0]["fields"].as_array().expect("fields");
     let wall = fields.iter().find(|f| f["key"] == "wall").expect("where");

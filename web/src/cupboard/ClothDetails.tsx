@@ -1,24 +1,20 @@
 // What is said of a cloth in the cupboard: more of it put in, what is there put right, where it is kept.
 import { useQueryClient } from '@tanstack/react-query';
-import { ApiError, api, type CupboardCloth, type CupboardField, must } from '../api/client';
+import { api, type CupboardCloth, type CupboardField, must } from '../api/client';
 import { TextField } from '../fields/TextField';
-import { OK, type Outcome } from '../project/outcome';
+import { type Outcome, outcomeOf } from '../project/outcome';
 
 export function ClothDetails({ cloth: c }: { cloth: CupboardCloth }) {
   const queries = useQueryClient();
   const set =
     (field: CupboardField) =>
     async (value: string): Promise<Outcome> => {
-      try {
-        const path = { id: c.id };
-        await must(api.POST('/api/cupboard/{id}', { params: { path }, body: { field, value } }));
-      } catch (error) {
-        if (!(error instanceof ApiError)) throw error;
-        if (error.body.problems.length > 0) return { is: 'problems', problems: error.body.problems };
-        return { is: 'unreached', message: error.message };
-      }
-      await queries.invalidateQueries({ queryKey: ['cupboard'] });
-      return OK;
+      const path = { id: c.id };
+      const outcome = await outcomeOf(() =>
+        must(api.POST('/api/cupboard/{id}', { params: { path }, body: { field, value } })),
+      );
+      if (outcome.is === 'ok') await queries.invalidateQueries({ queryKey: ['cupboard'] });
+      return outcome;
     };
   return (
     <details className="mt-1">

@@ -12,6 +12,7 @@ import { Notions } from './notions/Notions';
 import { PutIn } from './PutIn';
 import { Shelves } from './Shelves';
 import { useCupboard } from './useCupboard';
+import { Waste } from './Waste';
 
 export function Cupboard() {
   const queries = useQueryClient();
@@ -135,6 +136,7 @@ export function Cupboard() {
       )}
       <Shelves cloths={cupboard.entries} />
       <Notions find={find} />
+      <Waste />
       {cupboard.entries.length > 0 && <h2 className="mt-8 mb-3 text-lg">Cloth by cloth</h2>}
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(230px,1fr))] gap-4">
         {cupboard.entries.map((c) => (

@@ -3,10 +3,10 @@ import { useQueryClient } from '@tanstack/react-query';
 import { Plus } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
-import { ApiError, api, must } from '../api/client';
+import { api, must } from '../api/client';
 import { useChoices } from '../api/useChoices';
 import { SelectField } from '../fields/SelectField';
-import type { Answer } from '../project/outcome';
+import { type Answer, outcomeOf } from '../project/outcome';
 import { Field } from './Field';
 
 const EMPTY = { name: '', at_hand: '', place: '' };
@@ -21,13 +21,11 @@ export function PutIn() {
   const [done, setDone] = useState<string | null>(null);
   const send = async (body: typeof EMPTY) => {
     setDone(null);
-    try {
-      await must(api.POST('/api/cupboard', { body: { ...body, material, system } }));
-    } catch (error) {
-      if (!(error instanceof ApiError)) throw error;
-      setProblem(error.body.problems[0] ?? { field: '', message: error.message, answers: [] });
-      return;
-    }
+    const outcome = await outcomeOf(() =>
+      must(api.POST('/api/cupboard', { body: { ...body, material, system } })),
+    );
+    if (outcome.is === 'problems') return setProblem(outcome.problems[0] ?? null);
+    if (outcome.is === 'unreached') return setProblem({ field: '', message: outcome.message, answers: [] });
     setProblem(null);
     setDone(`${body.name.trim()} is in the cupboard.`);
     // The next one is most likely kept in the same place.

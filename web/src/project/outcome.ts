@@ -1,5 +1,5 @@
 // What becomes of an edit: exactly one of these.
-import type { ProblemView } from '../api/client';
+import { ApiError, type ProblemView } from '../api/client';
 
 export type Outcome =
   | { is: 'ok' }
@@ -11,6 +11,18 @@ export type Outcome =
   | { is: 'unreached'; message: string };
 
 export const OK: Outcome = { is: 'ok' };
+
+/** What became of a call that changes something outside of a project's edits. */
+export async function outcomeOf(call: () => Promise<unknown>): Promise<Outcome> {
+  try {
+    await call();
+  } catch (error) {
+    if (!(error instanceof ApiError)) throw error;
+    if (error.body.problems.length > 0) return { is: 'problems', problems: error.body.problems };
+    return { is: 'unreached', message: error.message };
+  }
+  return OK;
+}
 
 /** Why nothing was changed, as sentences; none if it was or is held. */
 export function whyNot(outcome: Outcome): string[] {

@@ -320,6 +320,18 @@ pub fn rest_of_scrap(job: &Job, on: &ClothLay) -> Vec<Vec<Point>> {
     left.iter().map(Offcut::corners).collect()
 }
 
+/// The area of the pieces of `on`, and of the cloth they are cut from, as washed: of a length as much as is bought or used.
+pub fn areas(job: &Job, on: &ClothLay) -> Option<(Area, Area)> {
+    let cloth = job.cloth(&on.cloth)?;
+    let pieces = job.pieces_by_id();
+    let area = |p: &Placement| {
+        let piece = *pieces.get(p.piece.as_str())?;
+        Some(piece.outline.area().0 * i128::from(piece.yielded_by(p, cloth)))
+    };
+    let there = on.buy_length.shrunk(cloth.shrink.along).max(on.needed_length);
+    Some((Area(on.placements.iter().filter_map(area).sum()), whole_area(cloth, there)))
+}
+
 /// The area of the cloth, both layers of it.
 fn whole_area(cloth: &Cloth, there: Length) -> Area {
     match &cloth.form {

@@ -21,6 +21,7 @@ mod measured;
 mod on_print;
 mod totals;
 mod tries;
+mod waste;
 mod ways;
 mod ways_out;
 
@@ -39,5 +40,6 @@ pub use measured::{Measured, is_measured_later};
 pub use on_print::{MotifAt, OnPrint, holds_on_print};
 pub use totals::{bought, bought_text, cost_text};
 pub use tries::{MOST_TRIES, Try};
+pub use waste::{CutUp, cut_up};
 pub use ways::{Way, minds_the_print, other_ways};
 pub use ways_out::{Sized, Tried, largest, ways_out};

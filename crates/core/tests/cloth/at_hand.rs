@@ -4,11 +4,11 @@
 use bofta_core::buying::{missing, other_widths};
 use bofta_core::cloth::{AtHand, Form, HandForm, Scrap, put, say_all};
 use bofta_core::cutting::cut_list;
-use bofta_core::lay::{Budget, Job, Lay, Silent, Stop, better, solve, verify};
+use bofta_core::lay::{Budget, Job, Lay, Silent, Stop, areas, better, solve, verify};
 use bofta_core::measure::{Length, System};
 use bofta_core::project::{
-    ClothField, Edit, LeftOver, Project, ProjectCloth, Sized, Tried, bought, bought_text, entries, guesses, largest,
-    left_over, ways_out,
+    ClothField, CutUp, Edit, LeftOver, Project, ProjectCloth, Sized, Tried, bought, bought_text, cut_up, entries,
+    guesses, largest, left_over, ways_out,
 };
 use bofta_core::shape::Point;
 use proptest::prelude::*;
@@ -302,6 +302,60 @@ fn what_is_left_is_told_once_all_is_cut() {
     let dot = left_over(&washed).into_iter().find(|l| l.cut_from == "Bean dot").expect("cut");
     assert_eq!((dot.cloth.name.as_str(), dot.cloth.wash_first), ("Bean dot, washed", false));
     assert!(dot.cloth.width < Length::INCH * 44);
+}
+
+/// What became of the cloth: areas told by other means than the account's own. A bag that is not cut to the end has none, and
+/// what is kept and what is bag are never more than what was cut.
+#[test]
+fn what_became_of_the_cloth_adds_up() {
+    let lining = [add("Bean dot"), Edit::Assign { part: "lining".into(), cloth: "bean-dot".into() }];
+    let project = made(&made(&pouch(), &lining), &[of("bean-dot", ClothField::AtHand, "about 13 in")]);
+    let (job, lay) = laid(&project);
+    let begun = project.begun(&lay).expect("begun");
+    assert_eq!(cut_up(&project).or_else(|| cut_up(&begun)), None, "not cut to the end");
+    for wash in ["no", "yes"] {
+        let project = made(&project, &[of("bean-dot", ClothField::WashFirst, wash)]);
+        let (job, lay) = if wash == "no" { (job.clone(), lay.clone()) } else { laid(&project) };
+        let cut = all_cut(&project);
+        let became = cut_up(&cut).expect("cut to the end");
+        // The lay says of each cloth how much of it is pieces.
+        let pieces: i128 = lay
+            .cloths
+            .iter()
+            .flat_map(|c| &c.placements)
+            .map(|p| job.piece(&p.piece).expect("known").outline.area().0)
+            .sum();
+        assert_eq!(became.bag.0, pieces);
+        for on in &lay.cloths {
+            let (bag, whole) = areas(&job, on).expect("its cloth");
+            assert!((bag.share_of(whole) - on.used_share).abs() < 1e-9, "{on:?}");
+        }
+        let sheets = |l: &LeftOver| -> i128 {
+            let area = |t: &AtHand| match t.form {
+                HandForm::Sheet { length, width } => (length * width).0 * i128::from(t.count),
+                _ => 0,
+            };
+            l.kept.iter().map(area).sum()
+        };
+        assert_eq!(became.kept.0, left_over(&cut).iter().map(sheets).sum::<i128>());
+        assert!(became.waste().0 > 0 && became.kept.0 > 0 && became.bag.0 > became.waste().0, "{became:?}");
+        assert_eq!(became.plus(became).waste().0, became.waste().0 * 2);
+    }
+}
+
+/// One square yard cut up, a quarter of it bag and half of it kept: a quarter is waste; the same in square metres.
+#[test]
+fn areas_are_told_in_both_systems() {
+    let yard = Length::INCH * 36;
+    let became = CutUp { cut: yard * yard, bag: yard / 2 * (yard / 2), kept: yard * (yard / 2) };
+    assert_eq!(
+        became.tell(System::Inches),
+        "Of 1.00 sq yd cut up, 0.25 became bag, 0.50 is kept, 0.25 is waste: 25 %."
+    );
+    assert_eq!(
+        became.tell(System::Centimetres),
+        "Of 0.84 m² cut up, 0.21 became bag, 0.42 is kept, 0.21 is waste: 25 %."
+    );
 }
 
 /// Two cloths of a bag that come to one of the cupboard are entered together: neither entry undoes the other.

@@ -3,12 +3,13 @@
 use super::App;
 use super::cupboard::free_id;
 use super::problem::{ApiError, ApiErrorBody, At};
-use crate::work::{A_REQUEST, Work};
+use crate::work::{A_REQUEST, SEVERAL_LAYS, Work};
 use axum::Json;
 use axum::extract::State;
 use axum::http::StatusCode;
 use bofta_core::cloth::tell_all;
-use bofta_core::project::{LeftOver, Project, ProjectCloth, TakenSince, entries, left_over};
+use bofta_core::measure::System;
+use bofta_core::project::{CutUp, LeftOver, Project, ProjectCloth, TakenSince, cut_up, entries, left_over};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -18,6 +19,64 @@ pub struct LeftOverView {
     pub cloths: Vec<LeftOfCloth>,
     /// It is in the cupboard.
     pub in_cupboard: bool,
+    /// What became of all of it by area; nothing before the last cut.
+    pub became: Option<String>,
+}
+
+/// What became of the cloth of one bag.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct BagWaste {
+    pub id: String,
+    pub name: String,
+    /// When it was changed last, in milliseconds since 1970.
+    pub changed_at: i64,
+    /// In a sentence.
+    pub became: String,
+}
+
+/// What became of all cloth that was cut up.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct WasteView {
+    /// The bags on the shelf that are cut to the end, the one changed last first.
+    pub bags: Vec<BagWaste>,
+    /// All of them together; nothing where there is none.
+    pub together: Option<String>,
+    /// Names of those that cannot be read: they are not among them.
+    pub unread: Vec<String>,
+}
+
+/// What became of the cloth of every bag on the shelf that is cut to the end, and of all of it.
+#[utoipa::path(get, path = "/api/waste",
+    responses((status = 200, body = WasteView), (status = 503, body = ApiErrorBody)))]
+pub async fn waste(State(app): State<App>) -> Result<Json<WasteView>, ApiError> {
+    app.blocking(SEVERAL_LAYS, move |work| {
+        let from_store = |e| ApiError::from_store(work, e);
+        let (mut bags, mut unread, mut sum, mut inches) = (vec![], vec![], None::<CutUp>, 0);
+        for named in work.store.named().map_err(from_store)? {
+            if work.stop().asked() {
+                let message = "There are too many bags to look through in the time a look may take.";
+                return Err(ApiError::new(StatusCode::SERVICE_UNAVAILABLE, message));
+            }
+            let Ok(kept) = work.store.project(&named.id) else {
+                unread.push(named.name);
+                continue;
+            };
+            let Some(cut) = cut_up(&kept.project) else { continue };
+            let system = kept.project.system;
+            inches += if system == System::Inches { 1 } else { -1 };
+            sum = Some(sum.map_or(cut, |s| s.plus(cut)));
+            bags.push(BagWaste {
+                id: named.id,
+                name: kept.project.name,
+                changed_at: named.changed_at,
+                became: cut.tell(system),
+            });
+        }
+        // Together they are told as most of them are.
+        let system = if inches > 0 { System::Inches } else { System::Centimetres };
+        Ok(Json(WasteView { bags, together: sum.map(|s| s.tell(system)), unread }))
+    })
+    .await
 }
 
 /// What is left of one cloth.
@@ -50,7 +109,8 @@ fn view(work: &Work, id: &str, project: &Project) -> Result<LeftOverView, ApiErr
         used: tell_all(&one.used, ruler),
         kept: tell_all(&one.kept, ruler),
     };
-    Ok(LeftOverView { cloths: left.iter().map(told).collect(), in_cupboard })
+    let became = cut_up(project).map(|cut| cut.tell(project.system));
+    Ok(LeftOverView { cloths: left.iter().map(told).collect(), in_cupboard, became })
 }
 
 /// The cloths of the cupboard with one of these names.

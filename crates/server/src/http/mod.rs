@@ -85,6 +85,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(scraps::drawn))
         .routes(routes!(scraps::shapes))
         .routes(routes!(left_over::show, left_over::put_back, left_over::take_out))
+        .routes(routes!(left_over::waste))
         .routes(routes!(ways_out::largest_size))
         .routes(routes!(cut_list::families))
         .routes(routes!(cut_list::text))

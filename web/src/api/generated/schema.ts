@@ -725,6 +725,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/waste": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What became of the cloth of every bag on the shelf that is cut to the end, and of all of it. */
+        get: operations["waste"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -828,6 +845,18 @@ export interface components {
             rows: components["schemas"]["RowView"][];
             strap_drop?: components["schemas"]["Measure"] | null;
             title: string;
+        };
+        /** @description What became of the cloth of one bag. */
+        BagWaste: {
+            /** @description In a sentence. */
+            became: string;
+            /**
+             * Format: int64
+             * @description When it was changed last, in milliseconds since 1970.
+             */
+            changed_at: number;
+            id: string;
+            name: string;
         };
         /** @description A revision to undo or redo from. */
         Based: {
@@ -1643,6 +1672,8 @@ export interface components {
         };
         /** @description What is left of the cloths of a project. */
         LeftOverView: {
+            /** @description What became of all of it by area; nothing before the last cut. */
+            became?: string | null;
             cloths: components["schemas"]["LeftOfCloth"][];
             /** @description It is in the cupboard. */
             in_cupboard: boolean;
@@ -2567,6 +2598,15 @@ export interface components {
             line: number;
             text: string;
             why: string;
+        };
+        /** @description What became of all cloth that was cut up. */
+        WasteView: {
+            /** @description The bags on the shelf that are cut to the end, the one changed last first. */
+            bags: components["schemas"]["BagWaste"][];
+            /** @description All of them together; nothing where there is none. */
+            together?: string | null;
+            /** @description Names of those that cannot be read: they are not among them. */
+            unread: string[];
         };
         /** @description One way out. */
         WayOut: {
@@ -8254,6 +8294,89 @@ export interface operations {
                 };
             };
             /** @description The database or a turn at computing cannot be had just now: try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The disk is full: nothing more can be kept. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+        };
+    };
+    waste: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WasteView"];
+                };
+            };
+            /** @description The path, the query or the body cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A page of another site asked. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description This address does not take that method. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The server was asked under a name that is not its own. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description Service Unavailable */
             503: {
                 headers: {
                     [name: string]: unknown;

@@ -1,15 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
-import {
-  ApiError,
-  api,
-  done,
-  must,
-  type NewNotion,
-  type NotionChange,
-  type NotionView,
-} from '../../api/client';
+import { api, done, must, type NewNotion, type NotionChange, type NotionView } from '../../api/client';
 import { type Stretches, useStretches } from '../../frame/useStretches';
-import { OK, type Outcome } from '../../project/outcome';
+import { outcomeOf } from '../../project/outcome';
 
 /** The notions whose name, size or place holds `find`. */
 export function useNotions(find: string): Stretches<NotionView> {
@@ -17,18 +9,6 @@ export function useNotions(find: string): Stretches<NotionView> {
     const { notions, found, total } = await must(api.GET('/api/notions', { params: { query } }));
     return { entries: notions, found, total };
   });
-}
-
-/** What a call became, told at the field. */
-export async function outcomeOf(call: () => Promise<unknown>): Promise<Outcome> {
-  try {
-    await call();
-  } catch (error) {
-    if (!(error instanceof ApiError)) throw error;
-    if (error.body.problems.length > 0) return { is: 'problems', problems: error.body.problems };
-    return { is: 'unreached', message: error.message };
-  }
-  return OK;
 }
 
 /** The ways to change what is there. */

@@ -46,6 +46,7 @@ export function LeftOver() {
           </div>
         ))}
       </dl>
+      {left.data.became && <p className="mt-2">{left.data.became}</p>}
       <div className="mt-3 flex flex-wrap items-center gap-3" aria-live="polite">
         {there ? (
           <>

@@ -35,7 +35,15 @@ export function MakeStage() {
 
 function Making({ making }: { making: MakingView }) {
   const { view, edit } = useProject();
-  const { steps } = making;
+  // A tick shows at once, until the program says how the step is after it.
+  const [ticked, setTicked] = useState<Record<string, { done: boolean; kept: boolean }>>({});
+  const steps = making.steps.map((s) => ({ ...s, done: ticked[s.key]?.done ?? s.done }));
+  useEffect(() => {
+    const said = new Map(making.steps.map((s) => [s.key, s.done]));
+    setTicked((all) =>
+      Object.fromEntries(Object.entries(all).filter(([key, t]) => !t.kept && said.get(key) !== t.done)),
+    );
+  }, [making]);
   const [shown, setShown] = useState<string | null>(null);
   const next = steps.findIndex((s) => !s.done);
   const at = shown === null ? -1 : steps.findIndex((s) => s.key === shown);
@@ -47,7 +55,12 @@ function Making({ making }: { making: MakingView }) {
   const tick = useCallback(
     (key: string, done: boolean) => {
       setShown(null);
-      edit({ edit: 'made', step: key, done });
+      setTicked((all) => ({ ...all, [key]: { done, kept: false } }));
+      edit({ edit: 'made', step: key, done }).then((outcome) =>
+        setTicked(({ [key]: mine, ...rest }) =>
+          mine && outcome.is === 'ok' ? { ...rest, [key]: { ...mine, kept: true } } : rest,
+        ),
+      );
     },
     [edit],
   );

@@ -1,9 +1,8 @@
 // What of the cupboard would do for a line of what is bought, what of it lies with this bag, and the ways between.
 import { useState } from 'react';
 import { api, type ForLine, type LayWith, must, type Offer } from '../../api/client';
-import { outcomeOf } from '../../cupboard/notions/useNotions';
 import { TextField } from '../../fields/TextField';
-import { type Outcome, whyNot } from '../../project/outcome';
+import { type Outcome, outcomeOf, whyNot } from '../../project/outcome';
 import { useProject } from '../../project/ProjectContext';
 
 export function FromCupboard({ line }: { line: ForLine | undefined }) {
