@@ -103,6 +103,27 @@ fn lengths_stay_lengths() {
     assert!(counted.corrected_to(&counted.there(), 0).is_err(), "nothing changed");
 }
 
+/// A length is left of one that lay there, not of two together; and a ledger of a thousand entries is looked through once.
+#[test]
+fn what_is_left_is_no_longer_than_it_was() {
+    let long = |all: &[i64]| Amount::lengths(all.iter().map(|n| inch(n * 8)).collect());
+    let ledger = all(Ledger::new(read("cord", "", "")), [put_in(long(&[60, 14])), taken(1, long(&[60, 14]))]);
+    let used = |left: &[i64]| ledger.with(entry(Why::Used { bag: bag(1) }, long(left), long(&[60, 14])));
+    assert!(used(&[70]).expect_err("no length is so long").message.contains("70 in cannot be left of 60 in, 14 in"));
+    assert!(used(&[50, 20]).is_err() && used(&[40, 20, 14]).is_ok() && used(&[60, 15]).is_err());
+    let many = (0..1_000).fold(Ledger::new(read("piece", "Bead", "")), |mut ledger, _| {
+        ledger.entries.push(put_in(Amount::pieces(1)));
+        ledger
+    });
+    assert!(many.adds_up());
+    assert_eq!((many.can_be_taken_back().len(), many.taken_back().len()), (1_000, 0));
+    // Sizes and numbers that only a damaged file has end in a word, not in a fault.
+    let beyond = all(Ledger::new(read("piece", "Bead", "")), [put_in(Amount::pieces(u32::MAX))]);
+    assert!(beyond.with(put_in(Amount::pieces(1))).is_err());
+    let endless = Ledger { entries: vec![put_in(Amount::lengths(vec![Length(i64::MAX)]))], ..ledger };
+    assert!(!endless.adds_up());
+}
+
 /// What is told as “about” on an inch ruler is taken all the same: sent exactly, it is the length that is there.
 #[test]
 fn metric_lengths_of_an_inch_notion_are_taken() {

@@ -2,7 +2,8 @@
 
 use super::{Notion, read_size};
 use crate::FieldProblem;
-use crate::measure::{Length, parse_reel, split_lengths};
+use crate::buying::linear::{self, Sold};
+use crate::measure::{LONGEST_REEL, Length, parse_reel, split_lengths};
 use serde::{Deserialize, Serialize};
 
 /// More pieces than this at once are a slip of the finger.
@@ -68,11 +69,25 @@ impl Amount {
         i64::from(self.pieces) + self.lengths.iter().map(|l| l.0).sum::<i64>()
     }
 
-    /// With `more` laid to it.
-    #[must_use]
-    pub fn plus(&self, more: &Self) -> Self {
+    /// With `more` laid to it; nothing where that is beyond counting.
+    pub fn plus(&self, more: &Self) -> Option<Self> {
         let lengths = self.lengths.iter().chain(&more.lengths).copied().collect();
-        Self { pieces: self.pieces + more.pieces, ..Self::lengths(lengths) }
+        Some(Self { pieces: self.pieces.checked_add(more.pieces)?, ..Self::lengths(lengths) })
+    }
+
+    /// Every length of it is one.
+    pub fn is_sound(&self) -> bool {
+        self.lengths.iter().all(|l| *l > Length::ZERO && *l <= LONGEST_REEL)
+    }
+
+    /// It can be left of `whole`: no more pieces, and every length cut from one that is there. Of very many lengths only
+    /// that they are not more in all.
+    pub fn can_be_of(&self, whole: &Self) -> bool {
+        if self.pieces > whole.pieces || self.together() > whole.together() {
+            return false;
+        }
+        let cut = linear::plan(&self.lengths, &whole.lengths, Sold::Packs(Length(1)));
+        cut.unplaced.is_empty() || !cut.proven
     }
 
     /// With `less` taken from it, each length whole; nothing where it is not there.

@@ -3,7 +3,7 @@
 use super::{Amount, Need, Notion};
 use crate::FieldProblem;
 use serde::{Deserialize, Serialize};
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 
 /// A bag by its id, and what it was called then.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
@@ -97,53 +97,54 @@ struct Where {
 }
 
 impl Where {
-    /// What an entry changes: from where it takes, and to where it gives. Nothing where there is not so much.
-    fn after(&self, entry: &Entry, ledger: &[Entry]) -> Option<Self> {
-        let mut next = self.clone();
+    /// Brings in what an entry changes: from where it takes, and to where it gives. Nothing where there is not so much; then
+    /// this is of no use any more.
+    fn enter(&mut self, entry: &Entry, ledger: &[Entry]) -> Option<()> {
         match &entry.why {
-            Why::PutIn | Why::ThrownAway | Why::Corrected => {
-                next.there = next.there.minus(&entry.went)?.plus(&entry.came);
-            }
+            Why::PutIn | Why::ThrownAway | Why::Corrected => self.exchange(&entry.went, &entry.came),
             Why::Taken { bag, .. } => {
-                next.there = next.there.minus(&entry.went)?;
-                next.lay_with(&bag.project, &entry.went);
+                self.exchange(&entry.went, &Amount::default())?;
+                self.lay_with(&bag.project, &entry.went)
             }
             Why::PutBack { bag } => {
-                next.take_from(&bag.project, &entry.came)?;
-                next.there = next.there.plus(&entry.came);
+                self.take_from(&bag.project, &entry.came)?;
+                self.exchange(&Amount::default(), &entry.came)
             }
             Why::Used { bag } => {
-                next.take_from(&bag.project, &entry.went)?;
-                next.there = next.there.plus(&entry.came);
+                self.take_from(&bag.project, &entry.went)?;
+                self.exchange(&Amount::default(), &entry.came)
             }
             Why::TakenBack { entry: number } => {
                 let undone = ledger.get((*number as usize).checked_sub(1)?)?;
                 match &undone.why {
-                    Why::PutIn | Why::ThrownAway | Why::Corrected => {
-                        next.there = next.there.minus(&undone.came)?.plus(&undone.went);
-                    }
+                    Why::PutIn | Why::ThrownAway | Why::Corrected => self.exchange(&undone.came, &undone.went),
                     Why::Taken { bag, .. } => {
-                        next.take_from(&bag.project, &undone.went)?;
-                        next.there = next.there.plus(&undone.went);
+                        self.take_from(&bag.project, &undone.went)?;
+                        self.exchange(&Amount::default(), &undone.went)
                     }
                     Why::PutBack { bag } => {
-                        next.there = next.there.minus(&undone.came)?;
-                        next.lay_with(&bag.project, &undone.came);
+                        self.exchange(&undone.came, &Amount::default())?;
+                        self.lay_with(&bag.project, &undone.came)
                     }
                     Why::Used { bag } => {
-                        next.there = next.there.minus(&undone.came)?;
-                        next.lay_with(&bag.project, &undone.went);
+                        self.exchange(&undone.came, &Amount::default())?;
+                        self.lay_with(&bag.project, &undone.went)
                     }
-                    Why::TakenBack { .. } => return None,
+                    Why::TakenBack { .. } => None,
                 }
             }
         }
-        Some(next)
     }
 
-    fn lay_with(&mut self, project: &str, amount: &Amount) {
+    fn exchange(&mut self, went: &Amount, came: &Amount) -> Option<()> {
+        self.there = self.there.minus(went)?.plus(came)?;
+        Some(())
+    }
+
+    fn lay_with(&mut self, project: &str, amount: &Amount) -> Option<()> {
         let with = self.with.entry(project.to_owned()).or_default();
-        *with = with.plus(amount);
+        *with = with.plus(amount)?;
+        Some(())
     }
 
     fn take_from(&mut self, project: &str, amount: &Amount) -> Option<()> {
@@ -163,6 +164,13 @@ impl Entry {
     }
 }
 
+impl Entry {
+    /// Of a bag that is sewn: what is left can be left of what lay with it.
+    fn is_cut_from_what_lay_there(&self) -> bool {
+        !matches!(self.why, Why::Used { .. }) || self.came.can_be_of(&self.went)
+    }
+}
+
 impl Ledger {
     /// A notion of which there is none yet.
     pub const fn new(notion: Notion) -> Self {
@@ -171,13 +179,18 @@ impl Ledger {
 
     /// Where everything is; nothing where the entries do not add up, which only a file that was changed by hand does.
     fn now(&self) -> Option<Where> {
-        let mut all = self.entries.iter().enumerate();
-        all.try_fold(Where::default(), |now, (n, entry)| now.after(entry, &self.entries[..n]))
+        let mut now = Where::default();
+        for (n, entry) in self.entries.iter().enumerate() {
+            now.enter(entry, &self.entries[..n])?;
+        }
+        Some(now)
     }
 
-    /// Its entries add up: never more went than there was.
+    /// Its entries add up: never more went than there was, no length is none or longer than a reel, and what was left of a
+    /// length is no longer than it.
     pub fn adds_up(&self) -> bool {
-        self.now().is_some()
+        let sound = |e: &Entry| e.came.is_sound() && e.went.is_sound() && e.is_cut_from_what_lay_there();
+        self.entries.iter().all(sound) && self.now().is_some()
     }
 
     /// What is in the cupboard.
@@ -221,9 +234,9 @@ impl Ledger {
             with_bags: now.with.values().map(Amount::together).sum(),
             ..Totals::default()
         };
-        for (n, entry) in self.entries.iter().enumerate() {
-            let number = u32::try_from(n + 1).unwrap_or(u32::MAX);
-            if self.is_taken_back(number) {
+        let taken_back = self.taken_back();
+        for (number, entry) in (1..).zip(&self.entries) {
+            if taken_back.contains(&number) {
                 continue;
             }
             let (came, went) = (entry.came.together(), entry.went.together());
@@ -239,9 +252,23 @@ impl Ledger {
         totals
     }
 
-    /// The entry with this `number` was taken back.
-    pub fn is_taken_back(&self, number: u32) -> bool {
-        self.entries.iter().any(|e| e.why == Why::TakenBack { entry: number })
+    /// The numbers of the entries that were taken back.
+    pub fn taken_back(&self) -> BTreeSet<u32> {
+        let of = |e: &Entry| if let Why::TakenBack { entry } = e.why { Some(entry) } else { None };
+        self.entries.iter().filter_map(of).collect()
+    }
+
+    /// The numbers of those that can be taken back: what they brought is there.
+    pub fn can_be_taken_back(&self) -> BTreeSet<u32> {
+        let (Some(now), taken_back) = (self.now(), self.taken_back()) else { return BTreeSet::new() };
+        let back = |number: u32| Entry {
+            at: 0,
+            why: Why::TakenBack { entry: number },
+            came: Amount::default(),
+            went: Amount::default(),
+        };
+        let numbers = (1..).zip(&self.entries).map(|(number, _)| number).filter(|n| !taken_back.contains(n));
+        numbers.filter(|n| now.clone().enter(&back(*n), &self.entries).is_some()).collect()
     }
 
     /// With one more `entry`.
@@ -252,15 +279,19 @@ impl Ledger {
         let refuse = |message: String| Err(FieldProblem::new("amount", entry.went.tell(&self.notion), message));
         if let Why::TakenBack { entry: number } = entry.why {
             let known = (number as usize).checked_sub(1).and_then(|n| self.entries.get(n));
-            if known.is_none_or(|e| matches!(e.why, Why::TakenBack { .. })) || self.is_taken_back(number) {
+            if known.is_none_or(|e| matches!(e.why, Why::TakenBack { .. })) || self.taken_back().contains(&number) {
                 return refuse(format!("There is no entry {number} to take back, or it is taken back already."));
             }
         } else if entry.came.is_none() && entry.went.is_none() {
             return refuse("Say how much: nothing came and nothing went.".to_owned());
         }
-        let now = self.now().unwrap_or_default();
-        if now.after(&entry, &self.entries).is_none() {
-            let there = now.there.tell(&self.notion);
+        if !entry.is_cut_from_what_lay_there() {
+            let message =
+                format!("{} cannot be left of {}.", entry.came.tell(&self.notion), entry.went.tell(&self.notion));
+            return refuse(message);
+        }
+        if self.now().unwrap_or_default().enter(&entry, &self.entries).is_none() {
+            let there = self.there().tell(&self.notion);
             let message = match &entry.why {
                 Why::TakenBack { .. } => format!(
                     "It cannot be taken back: of what it put in something is gone since. {} here: {there}.",

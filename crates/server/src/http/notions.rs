@@ -76,17 +76,13 @@ fn now() -> i64 {
 
 fn shown(id: &str, ledger: &Ledger) -> NotionView {
     let (notion, there) = (&ledger.notion, ledger.there());
-    let entry = |(n, entry): (usize, &Entry)| {
-        let number = u32::try_from(n + 1).unwrap_or(u32::MAX);
-        let taken_back = ledger.is_taken_back(number);
-        let back = || ledger.with(taken_back_entry(number)).is_ok();
-        EntryView {
-            number,
-            at: entry.at,
-            text: ledger.tell(entry),
-            taken_back,
-            can_be_taken_back: !taken_back && back(),
-        }
+    let (taken_back, can_be) = (ledger.taken_back(), ledger.can_be_taken_back());
+    let entry = |(number, entry): (u32, &Entry)| EntryView {
+        number,
+        at: entry.at,
+        text: ledger.tell(entry),
+        taken_back: taken_back.contains(&number),
+        can_be_taken_back: can_be.contains(&number),
     };
     NotionView {
         id: id.to_owned(),
@@ -96,7 +92,7 @@ fn shown(id: &str, ledger: &Ledger) -> NotionView {
         there: there.tell(notion),
         typed: if there.is_none() { String::new() } else { there.exactly(notion) },
         with_bags: ledger.with_bags().iter().map(|(bag, a)| format!("{} with {}", a.tell(notion), bag.name)).collect(),
-        entries: ledger.entries.iter().enumerate().rev().map(entry).collect(),
+        entries: (1..).zip(&ledger.entries).map(entry).collect::<Vec<_>>().into_iter().rev().collect(),
         drawing: Some(notion_on_shelf(notion, &there, SCALE / Length::INCH.0 as f64).into()),
         unreadable: None,
     }
@@ -491,11 +487,6 @@ pub async fn lay_notion_with(
                         "" | "none" => Amount::default(),
                         typed => ledger.notion.read_amount("amount", typed)?,
                     };
-                    if left.together() > with.together() {
-                        let message =
-                            format!("With this bag lies {}: no more than that can be left.", with.tell(&ledger.notion));
-                        return Err(bofta_core::FieldProblem::new("amount", &change.amount, message));
-                    }
                     ledger.with(entry(Why::Used { bag }, left, with))
                 }
             }
