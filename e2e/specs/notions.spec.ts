@@ -15,6 +15,9 @@ test('rings are put in by the keyboard, thrown away, and a mistake is taken back
   await page.getByLabel('How many').press('Enter');
   await expect(page.getByText('D-ring is in the cupboard.')).toBeVisible();
   await page.keyboard.press('Escape');
+  // The form is gone and has given its focus back before anything else is opened.
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await expect(shelf.getByRole('button', { name: /^Put in a zip/ })).toBeFocused();
   const rings = shelf.getByRole('button', { name: /^D-ring, ¾ in/ });
   await expect(rings).toContainText('6 here');
   await rings.press('Enter');
