@@ -236,6 +236,36 @@ test('scraps are traced from a picture, its marks put right by mouse and by keys
   await expect(table).not.toContainText('scrap B');
 });
 
+test('a cloth is drawn by a picture of its print, and without it again', async ({ page, demo }) => {
+  await page.goto(`${demo.address}/projects/harvest-tote/cloth`);
+  const card = page.getByRole('region', { name: 'Bean-flower canvas', exact: true });
+  await card.getByText('Look, selvedge, washing, shop').press('Enter');
+  await card.getByRole('button', { name: 'From a picture' }).press('Enter');
+  const dialog = page.getByRole('dialog');
+  await dialog.getByRole('button', { name: 'Take a picture' }).press('Enter');
+  await dialog.getByRole('textbox', { name: 'Wide' }).fill('11 cm');
+  await dialog.getByRole('button', { name: 'Show how it is drawn' }).press('Enter');
+  // What is not said yet is asked for, and nothing is lost.
+  await expect(dialog.locator('.text-madder')).toBeVisible();
+  await dialog.getByRole('textbox', { name: 'Tall' }).fill('9.5 cm');
+  await dialog.getByRole('button', { name: 'Show how it is drawn' }).press('Enter');
+  await expect(dialog.getByRole('img', { name: /^The print as it is drawn/ })).toBeVisible();
+  await accessible(page);
+  await dialog.getByRole('button', { name: 'Draw Bean-flower canvas so' }).press('Enter');
+  await expect(dialog).toHaveCount(0);
+  const picture = card.locator('image[href^="/api/pictures/"]');
+  await expect(picture).toHaveCount(1);
+  await expect(card.getByRole('textbox', { name: 'One repeat is tall' })).toHaveValue(/3¾/);
+  await page.goto(`${demo.address}/projects/harvest-tote/lay`);
+  await expect(page.locator('image[href^="/api/pictures/"]').first()).toBeAttached();
+  await page.goto(`${demo.address}/projects/harvest-tote/cloth`);
+  await card.getByText('Look, selvedge, washing, shop').click();
+  await card.getByRole('button', { name: 'Take its picture off' }).click();
+  await expect(picture).toHaveCount(0);
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(picture).toHaveCount(1);
+});
+
 test('the cupboard is filled, put right and searched by what a thing holds', async ({ page, demo }) => {
   await page.goto(`${demo.address}/cupboard`);
   await expect(page.getByRole('region', { name: 'Scraps' }).getByRole('listitem').first()).toBeVisible();

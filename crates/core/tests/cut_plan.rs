@@ -101,10 +101,8 @@ fn a_price_may_change_and_the_cost_follows() {
 #[test]
 fn colours_may_change_and_a_pattern_that_stands_otherwise_may_not() {
     let begun = made(&ready(Family::Tote), &[cut(1)]);
-    let look = |pattern| Edit::ClothLook {
-        cloth: "moss-canvas".into(),
-        look: Look { pattern, ground: "#112233".into(), figure: "#445566".into() },
-    };
+    let look =
+        |pattern| Edit::ClothLook { cloth: "moss-canvas".into(), look: Look::new(pattern, "#112233", "#445566") };
     let print = begun.cloths[0].print;
     assert_eq!(made(&begun, &[look(Pattern::Seeds)]).cloths[0].print, print);
     assert_eq!(refused(&begun, &look(Pattern::Cans)).field, "pattern");

@@ -9,7 +9,7 @@ use bofta_core::lay::{Budget, Silent, Stop, solve, verify};
 use bofta_core::measure::{Length, ShopStep, System, show_bought};
 use bofta_core::piece::{Grain, Part, When};
 use bofta_core::project::{
-    ClothField, Edit, LayField, Lies, Look, Pattern, Project, ProjectField, RowField, bought_text, cost_text,
+    ClothField, Edit, LayField, Lies, Look, Pattern, Project, ProjectField, RowField, Swatch, bought_text, cost_text,
     other_ways,
 };
 use bofta_core::shape::{Outline, Turn};
@@ -119,7 +119,7 @@ fn a_change_of_system_brings_the_shops_along() {
 #[case(Edit::Assign { part: "sail".into(), cloth: "moss-canvas".into() }, "part")]
 #[case(Edit::Lay { field: LayField::Cuts, value: "zigzag".into() }, "cuts")]
 #[case(Edit::Project { field: ProjectField::Name, value: "x".repeat(81) }, "name")]
-#[case(Edit::ClothLook { cloth: "moss-canvas".into(), look: Look { pattern: Pattern::Plain, ground: "green".into(), figure: "#000000".into() } }, "ground")]
+#[case(Edit::ClothLook { cloth: "moss-canvas".into(), look: Look::new(Pattern::Plain, "green", "#000000") }, "ground")]
 fn an_edit_that_cannot_stand_names_its_field(#[case] edit: Edit, #[case] field: &str) {
     let problems = with_cloth().edited(&edit).expect_err("it cannot stand");
     assert_eq!(problems[0].field, field, "{problems:?}");
@@ -128,7 +128,7 @@ fn an_edit_that_cannot_stand_names_its_field(#[case] edit: Edit, #[case] field: 
 
 #[test]
 fn the_pattern_brings_its_direction() {
-    let look = Look { pattern: Pattern::Sprig, ground: "#4F6F52".into(), figure: "#C9D8BE".into() };
+    let look = Look::new(Pattern::Sprig, "#4F6F52", "#C9D8BE");
     let project = made(&with_cloth(), &[Edit::ClothLook { cloth: "moss-canvas".into(), look }]);
     assert_eq!(project.cloths[0].print, bofta_core::cloth::Print::OneWay);
 }
@@ -510,7 +510,7 @@ fn other_ways_change_one_rule_each() {
         );
     }
     // A print that stands up keeps its pieces upright: to turn them is no way, to let them lie is.
-    let look = Look { pattern: Pattern::Sprig, ground: "#446644".into(), figure: "#ffffff".into() };
+    let look = Look::new(Pattern::Sprig, "#446644", "#ffffff");
     let printed = made(&tote, &[Edit::ClothLook { cloth: "moss-canvas".into(), look }]);
     let printed = made(&printed, &[cloth(ClothField::Print, "one-way")]);
     let all = names(&printed);
@@ -569,4 +569,34 @@ fn layers_are_weighed_by_their_cloths(#[case] material: &str, #[case] make: &str
     let found = notices.iter().find(|n| n.text.contains("layers lie on each other"));
     assert_eq!(found.is_some(), told, "{notices:?}");
     assert!(found.is_none_or(|n| n.field.as_deref() == Some("strap_make")));
+}
+
+/// A look may have a picture; one that cannot be a picture is refused by what is wrong with it, and an older look, which
+/// knew none, is read as it was.
+#[test]
+fn a_cloth_may_have_a_picture() {
+    let picture = |key: &str, width: Length, height: Length| Edit::ClothLook {
+        cloth: "moss-canvas".into(),
+        look: Look {
+            picture: Some(Swatch { key: key.into(), width, height, one_repeat: true }),
+            ..Look::new(Pattern::Sprig, "#446644", "#ffffff")
+        },
+    };
+    let (key, inch) = ("0f".repeat(16), Length::INCH);
+    let project = with_cloth();
+    let drawn = made(&project, &[picture(&key, inch * 4, inch * 3)]);
+    assert_eq!(drawn.cloths[0].look.picture.as_ref().map(|p| p.key.as_str()), Some(key.as_str()));
+    for (edit, field) in [
+        (picture("../../etc", inch * 4, inch * 3), "picture"),
+        (picture(&key.to_uppercase(), inch * 4, inch * 3), "picture"),
+        (picture(&key, Length::MILLIMETRE, inch), "width"),
+        (picture(&key, inch, Length::METRE * 3), "height"),
+        (picture(&key, inch * -4, inch), "width"),
+    ] {
+        assert_eq!(refused(&project, &edit), field);
+    }
+    let older = r##"{"pattern":"sprig","ground":"#446644","figure":"#ffffff"}"##;
+    let read: Look = serde_json::from_str(older).expect("read");
+    assert_eq!(read, Look::new(Pattern::Sprig, "#446644", "#ffffff"));
+    assert_eq!(serde_json::to_string(&read).expect("written"), older);
 }

@@ -7,7 +7,7 @@ use bofta_core::cutting::{Step, cut_list};
 use bofta_core::lay::{Budget, Job, Lay, Silent, Stop, solve};
 use bofta_core::measure::{Length, Ruler, System};
 use bofta_core::piece::Part;
-use bofta_core::project::{ClothField, Edit, Look, Pattern, Planned, Project, ProjectCloth};
+use bofta_core::project::{ClothField, Edit, Look, Pattern, Planned, Project, ProjectCloth, Swatch};
 use bofta_formats::{draw, sheet, shopping_list};
 use rstest::rstest;
 use svg2pdf::usvg::roxmltree::{Document, Node};
@@ -86,7 +86,7 @@ fn a_lay_says_its_lengths_and_widths() {
 #[case("length", "rotate(0)")]
 #[case("across", "rotate(90)")]
 fn prints_are_drawn_the_way_they_run(#[case] up: &str, #[case] turned: &str) {
-    let look = Look { pattern: Pattern::Sprig, ground: "#4F6F52".into(), figure: "#C9D8BE".into() };
+    let look = Look::new(Pattern::Sprig, "#4F6F52", "#C9D8BE");
     let cloth = || "moss-canvas".to_owned();
     let (project, _, job, lay) = made(
         System::Inches,
@@ -116,7 +116,7 @@ fn tile(drawing: &draw::Drawing) -> f64 {
 #[test]
 fn a_print_is_drawn_as_large_as_it_is() {
     let field = |field, value: &str| Edit::Cloth { cloth: "moss-canvas".into(), field, value: value.into() };
-    let look = Look { pattern: Pattern::Sprig, ground: "#4F6F52".into(), figure: "#C9D8BE".into() };
+    let look = Look::new(Pattern::Sprig, "#4F6F52", "#C9D8BE");
     let edits = [
         Edit::ClothLook { cloth: "moss-canvas".into(), look },
         field(ClothField::Repeat, "6"),
@@ -452,7 +452,7 @@ fn bands_are_seen_on_the_wall() {
 #[test]
 fn a_motif_is_drawn_where_it_falls() {
     let field = |field, value: &str| Edit::Cloth { cloth: "moss-canvas".into(), field, value: value.into() };
-    let look = Look { pattern: Pattern::Flower, ground: "#EFE3C8".into(), figure: "#C7762B".into() };
+    let look = Look::new(Pattern::Flower, "#EFE3C8", "#C7762B");
     let edits = [
         Edit::ClothLook { cloth: "moss-canvas".into(), look },
         field(ClothField::Repeat, "9"),
@@ -610,4 +610,58 @@ fn a_wall_has_the_outline_of_its_face() {
     assert!(across(&round, false) < 2.0);
     let ys = round.iter().map(|p| p[1]);
     close(ys.clone().fold(f64::MIN, f64::max) - ys.fold(f64::MAX, f64::min), 6.0);
+}
+
+fn pictured(one_repeat: bool) -> Look {
+    let (key, size) = ("0123456789abcdef".repeat(2), Length::INCH * 3);
+    let picture = Some(Swatch { key, width: size, height: size * 2, one_repeat });
+    Look { picture, ..Look::new(Pattern::Sprig, "#4F6F52", "#C9D8BE") }
+}
+
+/// A cloth is drawn by its picture as large as what is seen on it; one repeat is as large as the repeat is measured.
+#[test]
+fn a_picture_is_as_large_as_what_is_seen_on_it() {
+    let wide = |one_repeat: bool, repeat: &str| {
+        let cloth = || "moss-canvas".to_owned();
+        let (project, _, job, lay) = made(
+            System::Inches,
+            &[
+                Edit::ClothLook { cloth: cloth(), look: pictured(one_repeat) },
+                Edit::Cloth { cloth: cloth(), field: ClothField::RepeatWide, value: repeat.into() },
+            ],
+        );
+        let of = &lay.cloths[0];
+        let drawing = draw::cloth_lay(&project, &job, of, 960.0, 440.0, "t").expect("drawn");
+        let text = drawing.to_svg();
+        let document = Document::parse(&text).expect("well formed");
+        let pattern = document.descendants().find(|n| n.has_tag_name("pattern")).expect("a pattern");
+        assert!(pattern.descendants().any(|n| n.has_tag_name("image")), "{text}");
+        tile_wide(pattern)
+    };
+    let (loose, other) = (wide(false, "4"), wide(false, "8"));
+    assert!((loose - other).abs() < 1e-3, "what it shows is as large as it was said: {loose} {other}");
+    let (four, eight) = (wide(true, "4"), wide(true, "8"));
+    assert!((eight / four - 2.0).abs() < 1e-3, "{four} {eight}");
+    assert!((four / loose - 4.0 / 3.0).abs() < 1e-3, "{four} {loose}");
+}
+
+fn tile_wide(pattern: Node<'_, '_>) -> f64 {
+    let width: f64 = pattern.attribute("width").and_then(|w| w.parse().ok()).expect("a width");
+    let turned = pattern.attribute("patternTransform").expect("it is scaled");
+    let (_, scale) = turned.split_once("scale(").expect("a scale");
+    let by: String = scale.chars().take_while(|c| c.is_ascii_digit() || *c == '.').collect();
+    width * by.parse::<f64>().expect("a number")
+}
+
+#[test]
+fn what_is_taken_away_has_its_pictures_in_itself() {
+    let key = "0123456789abcdef".repeat(2);
+    let svg = format!(
+        r#"<svg><image href="{}{key}" width="2"/><image href="{}gone"/></svg>"#,
+        draw::PICTURES_AT,
+        draw::PICTURES_AT
+    );
+    let kept = draw::with_pictures(&svg, &|asked| (asked == key).then(|| vec![1, 2, 3]));
+    assert_eq!(kept, r#"<svg><image href="data:image/jpeg;base64,AQID" width="2"/><image href=""/></svg>"#);
+    assert_eq!(draw::with_pictures("<svg/>", draw::NO_PICTURES), "<svg/>");
 }

@@ -4,6 +4,7 @@
 use bofta_core::lay::{Budget, Silent, Stop, solve, verify};
 use bofta_core::measure::{Length, System};
 use bofta_core::project::{Edit, Project};
+use bofta_formats::draw::NO_PICTURES;
 use bofta_formats::{csv, draw, read_job, read_lay, sheet, write_job, write_lay};
 use proptest::prelude::*;
 
@@ -119,7 +120,7 @@ fn sheets_have_pages_of_paper_size() {
     let pages = sheet::cut_sheet_pages(&metric, &planned, &job, &lay, &Stop::new());
     let mm = |points: f64| points / 72.0 * 25.4;
     assert!((mm(pages[0].width) - 210.0).abs() < 0.1 && (mm(pages[0].height) - 297.0).abs() < 0.1);
-    let pdf = sheet::cut_sheet(&project, &planned, &job, &lay, &Stop::new()).expect("a PDF");
+    let pdf = sheet::cut_sheet(&project, &planned, &job, &lay, (NO_PICTURES, &Stop::new())).expect("a PDF");
     assert!(pdf.starts_with(b"%PDF-") && pdf.len() > 5_000);
 }
 

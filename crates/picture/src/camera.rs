@@ -21,11 +21,51 @@ pub struct Laid {
     pub dots: Option<(Colour, f64)>,
 }
 
+/// A printed cloth that covers all that is seen: a motif in the middle of each repeat, on a ground.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Printed {
+    /// Across and along, in millimetres.
+    pub repeat: (f64, f64),
+    /// Its ground.
+    pub ground: Colour,
+    /// What stands in the middle of each repeat.
+    pub motif: Motif,
+}
+
+/// A motif that is printed.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Motif {
+    /// One on its stem, 70 mm tall.
+    Tulip,
+    /// A sprig of them, upright.
+    Berries,
+}
+
+impl Motif {
+    /// Its colour so far from its middle, in millimetres; nothing beside it.
+    fn colour(self, at: (f64, f64)) -> Option<Colour> {
+        match self {
+            Self::Tulip => tulip(at),
+            Self::Berries => berries(at),
+        }
+    }
+}
+
+impl Printed {
+    /// The colour at a place, a repeat beginning at the lower left corner of what is marked.
+    pub fn colour(&self, (x, y): (f64, f64)) -> Colour {
+        let off = |v: f64, repeat: f64| v.rem_euclid(repeat) - repeat / 2.0;
+        self.motif.colour((off(x, self.repeat.0), off(y, self.repeat.1))).unwrap_or(self.ground)
+    }
+}
+
 /// What is in front of the camera, and how it looks at it.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Scene {
     /// What lies there.
     pub scraps: Vec<Laid>,
+    /// A printed cloth over mat and all; then `mat` is what is marked on it.
+    pub print: Option<Printed>,
     /// Width and height of the mat in millimetres.
     pub mat: (f64, f64),
     /// Its colour.
@@ -162,6 +202,9 @@ impl Scene {
         let (wide, tall) = self.mat;
         let light = 1.0 - self.falls_off * ((p.0 / wide + p.1 / tall) / 2.0).clamp(-0.2, 1.2);
         let lit = |c: Colour, by: f64| c.map(|v| f64::from(v) * light * by);
+        if let Some(print) = &self.print {
+            return lit(print.colour(p), 1.0);
+        }
         if let Some(scrap) = self.scraps.iter().find(|s| covers(&s.corners, p)) {
             let dotted = scrap.dots.filter(|(_, apart)| {
                 let off = |v: f64| (v / apart).fract().abs() - 0.5;
@@ -258,6 +301,7 @@ pub fn table(number: u64) -> Scene {
     let scraps = scraps.collect();
     Scene {
         scraps,
+        print: None,
         mat: (600.0, 400.0),
         mat_colour: [74, 108, 92],
         grid: Some(50.0),
@@ -270,4 +314,35 @@ pub fn table(number: u64) -> Scene {
         falls_off: 0.18,
         seed: number,
     }
+}
+
+fn tulip((x, y): (f64, f64)) -> Option<Colour> {
+    let within = |cx: f64, cy: f64, rx: f64, ry: f64| ((x - cx) / rx).powi(2) + ((y - cy) / ry).powi(2) <= 1.0;
+    match () {
+        () if within(0.0, 16.0, 5.0, 15.0) => Some([214, 120, 84]),
+        () if within(-8.0, 15.0, 6.0, 16.0) || within(8.0, 15.0, 6.0, 16.0) => Some([176, 66, 58]),
+        () if x.abs() < 1.4 && (-36.0..2.0).contains(&y) => Some([74, 104, 66]),
+        () if within(-9.0, -20.0, 8.0, 4.0) || within(9.0, -26.0, 8.0, 4.0) => Some([98, 132, 84]),
+        () => None,
+    }
+}
+
+fn berries((x, y): (f64, f64)) -> Option<Colour> {
+    let within = |cx: f64, cy: f64, r: f64| (x - cx).hypot(y - cy) <= r;
+    match () {
+        () if within(0.0, 12.0, 4.5) || within(-7.0, 6.0, 4.5) || within(7.0, 4.0, 4.5) => Some([156, 44, 72]),
+        () if (x + y / 4.0).abs() < 1.1 && (-16.0..10.0).contains(&y) => Some([70, 92, 70]),
+        () => None,
+    }
+}
+
+/// The printed cloths the camera sees, one after the other: one repeat is marked, a motif in the middle of it.
+pub fn printed(number: u64) -> Scene {
+    let print = if number.is_multiple_of(2) {
+        Printed { repeat: (60.0, 50.0), ground: [232, 226, 206], motif: Motif::Berries }
+    } else {
+        Printed { repeat: (110.0, 95.0), ground: [236, 214, 168], motif: Motif::Tulip }
+    };
+    let mat = print.repeat;
+    Scene { scraps: vec![], print: Some(print), mat, scale: 6.0, shadow: 0.0, falls_off: 0.12, ..table(number) }
 }

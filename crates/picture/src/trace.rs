@@ -137,7 +137,7 @@ pub fn trace(bytes: &[u8], reference: &Reference, tolerance: Length) -> Result<T
     }
 }
 
-fn decoded(bytes: &[u8]) -> Result<RgbImage, NotTraced> {
+pub(crate) fn decoded(bytes: &[u8]) -> Result<RgbImage, NotTraced> {
     let reader = ImageReader::new(Cursor::new(bytes)).with_guessed_format().map_err(|_| NotTraced::NotAPicture)?;
     let picture = reader.decode().map_err(|e: ImageError| match e {
         ImageError::Limits(_) => NotTraced::TooLarge(MOST_PIXELS / 1_000_000),

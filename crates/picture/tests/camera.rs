@@ -3,8 +3,8 @@
 
 use bofta_core::lay::Random;
 use bofta_core::measure::Length;
-use bofta_picture::camera::{Laid, Scene, jpeg, table};
-use bofta_picture::{NotTraced, Outlined, Reference, trace};
+use bofta_picture::camera::{Laid, Scene, jpeg, printed, table};
+use bofta_picture::{NotTraced, Outlined, Reference, print_of, trace};
 use rstest::rstest;
 
 const MM: f64 = Length::MILLIMETRE.0 as f64;
@@ -225,4 +225,78 @@ fn mutated_pictures() {
         let _ = trace(bytes, &other, Length::MILLIMETRE * 2);
         let _ = trace(bytes, &known, Length::MILLIMETRE * 2);
     });
+}
+
+/// The print as it is, at a place of the kept picture.
+fn truth(scene: &Scene, tile: &image::RgbImage, x: u32, y: u32) -> [u8; 3] {
+    let share = |at: u32, of: u32| (f64::from(at) + 0.5) / f64::from(of);
+    let print = scene.print.as_ref().expect("a print");
+    print.colour((share(x, tile.width()) * scene.mat.0, (1.0 - share(y, tile.height())) * scene.mat.1))
+}
+
+#[rstest]
+fn a_print_is_seen_from_straight_above_and_in_even_light(
+    #[values(1, 2, 3, 4)] number: u64,
+    #[values(0.0, 20.0)] tilt: f64,
+) {
+    let scene = Scene { tilt, ..printed(number) };
+    let shot = scene.shot();
+    let taken = print_of(&jpeg(&shot.picture, 90), &scene.reference(&shot), true).expect("a print");
+    let tile = image::load_from_memory(&taken.jpeg).expect("a picture").into_rgb8();
+    assert!(tile.width().max(tile.height()) <= 480, "{:?}", tile.dimensions());
+    // Its shape is that of the repeat.
+    let aspect = f64::from(tile.width()) / f64::from(tile.height());
+    assert!((aspect / (scene.mat.0 / scene.mat.1) - 1.0).abs() < 0.01, "{aspect}");
+    // Figures and ground lie where they are: of a hundred places few differ by more than noise and soft edges.
+    let gain = {
+        let Some(print) = &scene.print else { unreachable!() };
+        f64::from(taken.ground[0]) / f64::from(print.ground[0])
+    };
+    let (mut off, mut all) = (0, 0);
+    for y in (4..tile.height() - 4).step_by(3) {
+        for x in (4..tile.width() - 4).step_by(3) {
+            let (is, should) = (tile.get_pixel(x, y).0, truth(&scene, &tile, x, y));
+            let differs = is.iter().zip(should).any(|(&a, b)| (f64::from(a) - f64::from(b) * gain).abs() > 30.0);
+            (off, all) = (off + u32::from(differs), all + 1);
+        }
+    }
+    assert!(off * 100 < all * 5, "{off} of {all} places differ");
+    // The colours are the print's own, as light as the light was.
+    let near =
+        |a: [u8; 3], b: [u8; 3]| a.iter().zip(b).all(|(&a, b)| (f64::from(a) - f64::from(b) * gain).abs() < 24.0);
+    let print = scene.print.as_ref().expect("a print");
+    assert!(near(taken.ground, print.ground), "{:?}", taken.ground);
+    assert!(!near(taken.figure, print.ground), "{:?}", taken.figure);
+}
+
+#[test]
+fn light_that_falls_off_is_made_even_only_over_one_repeat() {
+    let scene = Scene { falls_off: 0.5, noise: 0.0, ..printed(1) };
+    let shot = scene.shot();
+    let bytes = jpeg(&shot.picture, 95);
+    let edges = |one_repeat: bool| {
+        let jpeg = print_of(&bytes, &scene.reference(&shot), one_repeat).expect("a print").jpeg;
+        let tile = image::load_from_memory(&jpeg).expect("a picture").into_rgb8();
+        let (w, h) = tile.dimensions();
+        let mean = |x: u32| (0..h).map(|y| f64::from(tile.get_pixel(x, y).0[1])).sum::<f64>() / f64::from(h);
+        (mean(2) - mean(w - 3)).abs()
+    };
+    assert!(edges(false) > 15.0, "{}", edges(false));
+    assert!(edges(true) < 4.0, "{}", edges(true));
+}
+
+#[test]
+fn what_is_no_print_is_refused_by_a_sentence() {
+    let reference = Reference {
+        marks: [(0.0, 0.0), (10.0, 0.0), (10.0, 10.0), (0.0, 10.0)],
+        width: Length::INCH,
+        height: Length::INCH,
+    };
+    assert_eq!(print_of(b"GIF89a", &reference, true), Err(NotTraced::NotAPicture));
+    let shot = printed(1).shot();
+    let bytes = jpeg(&shot.picture, 90);
+    let crossed = Reference { marks: [(300.0, 10.0), (10.0, 10.0), (300.0, 300.0), (10.0, 300.0)], ..reference };
+    assert_eq!(print_of(&bytes, &crossed, true), Err(NotTraced::MarksCross));
+    let small = Reference { width: Length::MILLIMETRE, ..printed(1).reference(&shot) };
+    assert_eq!(print_of(&bytes, &small, true), Err(NotTraced::KnownSize));
 }

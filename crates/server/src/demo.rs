@@ -1,14 +1,18 @@
 //! The demo: sixteen projects of the Tarn Street Allotments, a society of plot holders who sew from donated cloth.
 //! Names and sizes are invented.
 
+use crate::pictures::keep_print;
 use anyhow::anyhow;
 use bofta_core::cloth::{Flaw, FlawKind, ScrapDraft, TypedDistance};
 use bofta_core::measure::Length;
 use bofta_core::measure::System;
 use bofta_core::notions::{Amount, Entry, Ledger, Need, Notion, OfBag, Why};
-use bofta_core::project::{ClothField, CupboardField, Edit, LayField, Look, Pattern, Project, ProjectCloth, RowField};
+use bofta_core::project::{
+    ClothField, CupboardField, Edit, LayField, Look, Pattern, Project, ProjectCloth, RowField, Swatch,
+};
 use bofta_core::shape::Point;
 use bofta_formats::cut_list::read_text;
+use bofta_picture::{camera, print_of};
 use bofta_store::Store;
 use std::time::{SystemTime, UNIX_EPOCH};
 
@@ -33,6 +37,7 @@ pub fn fill(store: &Store) -> anyhow::Result<()> {
         ("seed-swap-tote", seed_swap_tote()?),
         ("harvest-tote", harvest_tote()?),
     ];
+    let picture = lavender_print(store)?;
     for (id, project) in &projects {
         store.create(id, project)?;
     }
@@ -41,13 +46,27 @@ pub fn fill(store: &Store) -> anyhow::Result<()> {
             store.keep_cloth(cloth)?;
         }
     }
-    for cloth in cupboard()? {
+    for mut cloth in cupboard()? {
+        if cloth.name == "Lavender lawn" {
+            cloth.look = picture.clone();
+        }
         store.keep_cloth(&cloth)?;
     }
     for (id, ledger) in notions()? {
         store.keep_ledger(id, &ledger)?;
     }
     Ok(())
+}
+
+/// A print as the camera over the table sees it, one repeat marked.
+fn lavender_print(store: &Store) -> anyhow::Result<Look> {
+    let scene = camera::printed(2);
+    let shot = scene.shot();
+    let reference = scene.reference(&shot);
+    let taken = print_of(&camera::jpeg(&shot.picture, 90), &reference, true)?;
+    let kept = keep_print(store, &taken)?;
+    let picture = Swatch { key: kept.key, width: reference.width, height: reference.height, one_repeat: true };
+    Ok(Look { picture: Some(picture), ..Look::new(Pattern::Sprig, kept.ground, kept.figure) })
 }
 
 /// What lies in the tins: id, kind, name, size, system, place, how much came in.
@@ -168,7 +187,7 @@ fn cupboard() -> anyhow::Result<Vec<ProjectCloth>> {
     for (name, material, system, place, there, (pattern, ground, figure)) in BROUGHT {
         let hold = |p| anyhow!("the demo does not hold: {p:?}");
         let mut cloth = ProjectCloth::new_in_cupboard(name, material, system, &names).map_err(hold)?;
-        cloth.look = Look { pattern, ground: ground.into(), figure: figure.into() };
+        cloth.look = Look::new(pattern, ground, figure);
         cloth.print = pattern.default_print();
         for (field, value) in [(CupboardField::AtHand, there), (CupboardField::Place, place)] {
             cloth = cloth.edited_in_cupboard(field, value).map_err(hold)?;
@@ -208,7 +227,7 @@ impl Maker {
         self.edit(Edit::AddCloth { name: name.into(), material: material.into() })?;
         let id = self.0.cloths.last().map(|c| c.id.clone()).unwrap_or_default();
         let (pattern, ground, figure) = look;
-        let look = Look { pattern, ground: ground.into(), figure: figure.into() };
+        let look = Look::new(pattern, ground, figure);
         self.edit(Edit::ClothLook { cloth: id.clone(), look })?;
         for (field, value) in fields {
             self.edit(Edit::Cloth { cloth: id.clone(), field: *field, value: (*value).into() })?;

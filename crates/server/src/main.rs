@@ -4,6 +4,7 @@ mod cli;
 mod demo;
 mod http;
 mod laying;
+mod pictures;
 mod view;
 mod work;
 

@@ -332,6 +332,67 @@ fn scraps_are_traced_from_a_picture() {
     assert_eq!((status, &refused["problems"][0]["field"]), (422, &json!("picture")), "{refused}");
 }
 
+/// A print is taken from a picture, drawn wherever its cloth is drawn, and travels with what is printed or saved.
+#[test]
+fn a_cloth_is_drawn_by_its_picture_on_screen_and_paper() {
+    let (_folder, server) = demo();
+    let (status, kind, shot) = server.bytes("/api/camera/cloth/1");
+    assert_eq!((status, kind.as_str()), (200, "image/jpeg"));
+    let marks = bofta_picture::camera::printed(1).shot().marks.map(|(x, y)| format!("{x},{y}")).join(" ");
+    let send = |bytes: &[u8], query: &[(&str, &str)]| {
+        let query = query.iter().map(|(k, v)| format!("{k}={}", v.replace(' ', "%20"))).collect::<Vec<_>>().join("&");
+        server.post_bytes(&format!("/api/swatches?{query}"), bytes)
+    };
+    let all = [("marks", marks.as_str()), ("width", "11"), ("height", "9.5"), ("system", "cm"), ("one_repeat", "true")];
+    let (status, taken) = send(&shot, &all);
+    assert_eq!(status, 200, "{taken}");
+    let key = taken["picture"]["key"].as_str().expect("a key").to_owned();
+    assert_eq!(send(&shot, &all).1, taken, "the same picture has the same key");
+    let address = format!("/api/pictures/{key}");
+    let (status, kind, jpeg) = server.bytes(&address);
+    assert_eq!((status, kind.as_str()), (200, "image/jpeg"));
+
+    let (_, before) = server.get("/api/projects/harvest-tote");
+    let (_, _, plain) = server.bytes("/api/projects/harvest-tote/cut-sheet.pdf");
+    let mut look = cloth(&before, "bean-flower-canvas")["look"].clone();
+    for part in ["picture", "ground", "figure"] {
+        look[part] = taken[part].clone();
+    }
+    let edit = json!([
+        { "edit": "cloth-look", "cloth": "bean-flower-canvas", "look": look },
+        { "edit": "cloth", "cloth": "bean-flower-canvas", "field": "repeat", "value": "9.5 cm" },
+    ]);
+    let (status, view) = server.edit("harvest-tote", edit);
+    assert_eq!(status, 200, "{view}");
+    let swatch = cloth(&view, "bean-flower-canvas")["swatch"].to_string();
+    assert!(swatch.contains(&address), "{swatch}");
+    let (_, _, pdf) = server.bytes("/api/projects/harvest-tote/cut-sheet.pdf");
+    let holds = |pdf: &[u8], part: &[u8]| pdf.windows(part.len()).any(|w| w == part);
+    // A JPEG is put into a PDF as it is.
+    assert!(holds(&pdf, &jpeg) && !holds(&plain, &jpeg), "{} and {} bytes", pdf.len(), plain.len());
+    let (_, _, svg) = server.bytes("/api/projects/harvest-tote/lay/bean-flower-canvas.svg");
+    let svg = String::from_utf8(svg).expect("text");
+    assert!(svg.contains("data:image/jpeg;base64,") && !svg.contains("/api/pictures/"));
+
+    let with = |key: &str, value: &str| {
+        let query: Vec<(&str, &str)> = all.iter().map(|(k, v)| (*k, if *k == key { value } else { *v })).collect();
+        send(&shot, &query)
+    };
+    for (key, value, field) in [
+        ("width", "", "width"),
+        ("width", "1 mm", "width"),
+        ("height", "9 m", "height"),
+        ("height", "-3", "height"),
+        ("marks", "1,1 2,2 3,3 4,4", "marks"),
+        ("marks", "NaN,1 2,2 3,3 4,4", "marks"),
+    ] {
+        let (status, refused) = with(key, value);
+        assert_eq!((status, &refused["problems"][0]["field"]), (422, &json!(field)), "{key} {value}: {refused}");
+    }
+    assert_eq!(send(b"no picture", &all).0, 422);
+    assert_eq!(server.get("/api/pictures/0123").0, 404);
+}
+
 #[test]
 fn the_cupboard_is_filled_put_right_and_searched() {
     let (_folder, server) = demo();

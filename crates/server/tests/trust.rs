@@ -491,7 +491,8 @@ fn every_path_refuses_what_it_does_not_know_with_a_sentence() {
             .replace("{id}", "no-such-bag")
             .replace("{cloth}", "no-such-cloth")
             .replace("{piece}", "no-such-piece")
-            .replace("{number}", "999999");
+            .replace("{number}", "999999")
+            .replace("{key}", "no-such-key");
         let names = unknown != *path;
         for method in operations.as_object().expect("operations").keys() {
             let (status, body) = match method.as_str() {

@@ -72,6 +72,14 @@ diesel::table! {
     }
 }
 
+diesel::table! {
+    pictures (key) {
+        key -> Text,
+        jpeg -> Binary,
+        kept_at -> BigInt,
+    }
+}
+
 diesel::joinable!(states -> projects (project_id));
 diesel::joinable!(cards -> projects (project_id));
 diesel::allow_tables_to_appear_in_same_query!(projects, states, cards);

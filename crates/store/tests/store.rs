@@ -4,7 +4,7 @@
 use bofta_core::lay::{Budget, Silent, solve};
 use bofta_core::measure::{Length, System};
 use bofta_core::notions::{Amount, Entry, Ledger, Need, Notion, OfBag, Why};
-use bofta_core::project::{Edit, Project};
+use bofta_core::project::{Edit, Look, Pattern, Project, Swatch};
 use bofta_store::{Held, Store, StoreError, StoredLay, backup};
 use rusqlite::Connection;
 use std::path::Path;
@@ -536,4 +536,36 @@ fn nothing_is_taken_twice() {
     let had = takers.into_iter().map(|t| t.join().expect("no panic")).filter(|had| *had).count();
     assert_eq!(had, 4);
     assert!(store.ledger("zip").expect("read").expect("there").there().is_none());
+}
+
+/// A picture is let go of a day after nothing has it any more: no cloth of the cupboard, no state undo could bring back.
+#[test]
+fn pictures_stay_as_long_as_a_cloth_has_them() {
+    let (folder, store) = store();
+    let keys: Vec<String> = ["a", "b", "c", "d"].iter().map(|k| k.repeat(32)).collect();
+    for key in &keys {
+        store.keep_picture(key, key.as_bytes()).expect("kept");
+    }
+    let look = |key: &str| Look {
+        picture: Some(Swatch { key: key.into(), width: Length::INCH, height: Length::INCH, one_repeat: false }),
+        ..Look::new(Pattern::Plain, "#112233", "#445566")
+    };
+    // The first is in a state before the present one, the second in the cupboard, the third nowhere, the fourth new.
+    let project = Project::new("Tote", System::Inches);
+    let add = Edit::AddCloth { name: "Moss".into(), material: "cotton".into() };
+    let (with, _) = project.edited(&add).expect("a cloth");
+    let (drawn, label) = with.edited(&Edit::ClothLook { cloth: "moss".into(), look: look(&keys[0]) }).expect("a look");
+    let first = store.create("tote", &with).expect("created");
+    let second = store.change("tote", first.revision, &label, &drawn).expect("changed");
+    store.undo("tote", second.revision).expect("undone");
+    let mut kept = with.cloths[0].clone();
+    kept.look = look(&keys[1]);
+    store.keep_cloth(&kept).expect("kept");
+    assert_eq!(store.drop_unused_pictures().expect("tidied"), 0, "all of them are new");
+    let aged = Connection::open(folder.path().join("bofta.db")).expect("opened");
+    aged.execute("UPDATE pictures SET kept_at = 0 WHERE key <> ?1", [&keys[3]]).expect("aged");
+    assert_eq!(store.drop_unused_pictures().expect("tidied"), 1);
+    let there: Vec<bool> = keys.iter().map(|k| store.picture(k).expect("looked").is_some()).collect();
+    assert_eq!(there, [true, true, false, true]);
+    assert_eq!(store.picture(&keys[1]).expect("looked"), Some(keys[1].as_bytes().to_vec()));
 }

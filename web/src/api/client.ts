@@ -4,7 +4,7 @@ import type { components, paths } from './generated/schema';
 
 export const api = createClient<paths>({ baseUrl: '' });
 
-type Schemas = components['schemas'];
+export type Schemas = components['schemas'];
 export type ProjectView = Schemas['ProjectView'];
 export type BagView = Schemas['BagView'];
 export type AddedView = Schemas['AddedView'];

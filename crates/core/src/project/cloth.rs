@@ -68,9 +68,46 @@ pub struct Look {
     pub ground: String,
     /// Colour of the figures, `#rrggbb`.
     pub figure: String,
+    /// A picture of it, which is drawn in place of the pattern.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub picture: Option<Swatch>,
+}
+
+/// A picture of a cloth, and how much of it is seen there. The picture itself is kept beside the documents.
+#[derive(Clone, Debug, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct Swatch {
+    /// Its key: 32 hexadecimal digits.
+    pub key: String,
+    /// How wide what is seen is, the print standing up.
+    pub width: Length,
+    /// How tall.
+    pub height: Length,
+    /// What is seen is one repeat of the print, a motif in the middle of it: it is drawn as large as the repeat is.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub one_repeat: bool,
+}
+
+impl Swatch {
+    /// Digits of a key.
+    pub const KEY: usize = 32;
+
+    /// The least and the most of a cloth that one picture shows, either way.
+    pub const SIZES: (Length, Length) = (Length(2 * Length::CENTIMETRE.0), Length(2 * Length::METRE.0));
+
+    /// Whether `key` can be one of a picture.
+    pub fn is_key(key: &str) -> bool {
+        key.len() == Self::KEY && key.bytes().all(|b| matches!(b, b'0'..=b'9' | b'a'..=b'f'))
+    }
 }
 
 impl Look {
+    /// A look that is drawn: its pattern, the colours of its ground and its figures as `#rrggbb`.
+    pub fn new(pattern: Pattern, ground: impl Into<String>, figure: impl Into<String>) -> Self {
+        Self { pattern, ground: ground.into(), figure: figure.into(), picture: None }
+    }
+
     /// What its ground and its figures are called: `red`, `cream`. By hue, and by how grey and how light they are.
     pub fn colours(&self) -> Vec<&'static str> {
         let mut found: Vec<&'static str> = vec![];
@@ -199,7 +236,7 @@ impl ProjectCloth {
             print: pattern.default_print(),
             up: PrintUp::Length,
             nap: false,
-            look: Look { pattern, ground: "#c9b48a".into(), figure: "#7d6a43".into() },
+            look: Look::new(pattern, "#c9b48a", "#7d6a43"),
             repeat: None,
             repeat_wide: None,
             half_drop: false,

@@ -26,7 +26,7 @@ mod ways;
 mod ways_out;
 
 pub use claims::{Claim, claimed};
-pub use cloth::{Look, Pattern, ProjectCloth};
+pub use cloth::{Look, Pattern, ProjectCloth, Swatch};
 pub use cupboard::{CupboardField, FoundCloth, Wanted};
 pub use cut_plan::CutPlan;
 pub use cutting::NotLaidAgain;

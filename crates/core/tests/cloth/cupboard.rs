@@ -16,7 +16,7 @@ fn cloth(name: &str, system: System, there: &str) -> ProjectCloth {
 }
 
 fn in_colour(ground: &str, figure: &str) -> Vec<&'static str> {
-    Look { pattern: Pattern::Plain, ground: ground.into(), figure: figure.into() }.colours()
+    Look::new(Pattern::Plain, ground, figure).colours()
 }
 
 #[test]
@@ -100,7 +100,7 @@ fn a_size_without_a_unit_is_asked_about() {
 #[test]
 fn cloth_is_found_by_its_words_its_colours_and_its_place() {
     let mut lawn = cloth("Seed lawn", System::Inches, "half a yard");
-    lawn.look = Look { pattern: Pattern::Plain, ground: "#4F7A4B".into(), figure: "#7B3550".into() };
+    lawn.look = Look::new(Pattern::Plain, "#4F7A4B", "#7B3550");
     lawn.place = "Blue crate".into();
     let found = |text: &str| Wanted::read(text).expect("read").of(&lawn, &Stop::new()).is_some();
     assert!(["seed", "lawn green", "cotton", "blue crate", "crate, green"].into_iter().all(found));

@@ -355,7 +355,7 @@ fn placed(across: &str, up: &str) -> Edit {
 fn tote() -> Project {
     let bag = [("width", "34"), ("height", "36"), ("depth", "6"), ("backing", "none"), ("lining", "none")];
     let bag = bag.map(|(field, value)| Edit::Bag { field: field.into(), value: value.into() });
-    let look = Look { pattern: Pattern::Flower, ground: "#efe3c8".into(), figure: "#c7762b".into() };
+    let look = Look::new(Pattern::Flower, "#efe3c8", "#c7762b");
     let project = made(&Project::new("Flowers", System::Centimetres), &bag);
     made(
         &project,

@@ -142,7 +142,7 @@ fn edit_of_a_cloth(project: &Project, random: &mut Random) -> Edit {
         7 => {
             let ground = pick(&["#a9bfa3", "#000000", "green", ""], random).to_owned();
             let pattern = Pattern::ALL[random.below(Pattern::ALL.len())];
-            Edit::ClothLook { cloth: id(random), look: Look { pattern, ground, figure: "#123456".into() } }
+            Edit::ClothLook { cloth: id(random), look: Look::new(pattern, ground, "#123456") }
         }
         8 => Edit::Cloth { cloth: id(random), field: ClothField::AtHand, value: pick(SAID, random).to_owned() },
         _ => Edit::Cloth { cloth: id(random), field: FIELDS[random.below(FIELDS.len())], value: any(random) },

@@ -1,9 +1,10 @@
 //! How cloths are drawn: each weave or print with a direction of its own, so that upside down is seen.
 
 use super::canvas::{Canvas, Drawing, Style, escape, num};
+use super::picture::PICTURES_AT;
 use bofta_core::cloth::PrintUp;
 use bofta_core::measure::Length;
-use bofta_core::project::{Pattern, ProjectCloth};
+use bofta_core::project::{Pattern, ProjectCloth, Swatch};
 
 /// What a print's tile is tall where nobody measured it: so many pixels of the tile to an inch.
 const USUAL: f64 = 16.0;
@@ -65,6 +66,19 @@ fn tile(pattern: Pattern, figure: &str, alone: bool) -> Tile {
     Tile { width, height, figures, figured }
 }
 
+/// A picture of cloth as a tile: what is seen of it, as large as a usual tile says.
+fn pictured(picture: &Swatch) -> Tile {
+    let size = |l: Length| l.0 as f64 / Length::INCH.0 as f64 * USUAL;
+    let (width, height) = (size(picture.width), size(picture.height));
+    let figures = format!(
+        r#"<image href="{PICTURES_AT}{}" width="{}" height="{}" preserveAspectRatio="none"/>"#,
+        escape(&picture.key),
+        exact(width),
+        exact(height)
+    );
+    Tile { width, height, figures, figured: false }
+}
+
 /// Defines the pattern of `cloth` under `id` and gives the paint; its up points `degrees` clockwise from the drawing's up,
 /// its figures are as large as they are, `scale` pixels to a unit of length, and the middle of one falls on `motif`, a
 /// point of the drawing, if that is given.
@@ -76,10 +90,14 @@ pub(super) fn paint(
     motif: Option<(f64, f64)>,
 ) -> String {
     let look = &cloth.look;
-    let tile = tile(look.pattern, &escape(&look.figure), cloth.repeat_wide.is_some());
+    let tile = match &look.picture {
+        Some(picture) => pictured(picture),
+        None => tile(look.pattern, &escape(&look.figure), cloth.repeat_wide.is_some()),
+    };
     let px = |l: Length| l.0 as f64 * scale;
     let aspect = tile.width / tile.height;
-    let (mut wide, mut tall) = match (cloth.repeat_wide, cloth.repeat) {
+    let of_it = look.picture.as_ref().filter(|p| !p.one_repeat).map(|p| (p.width, p.height));
+    let (mut wide, mut tall) = match of_it.map_or((cloth.repeat_wide, cloth.repeat), |(w, h)| (Some(w), Some(h))) {
         (Some(wide), Some(tall)) => (px(wide), px(tall)),
         (Some(wide), None) => (px(wide), px(wide) / aspect),
         (None, Some(tall)) => (px(tall) * aspect, px(tall)),
@@ -87,7 +105,7 @@ pub(super) fn paint(
     };
     // Where a figure has its place it is as large as it is, whatever becomes of it.
     let least = (SMALLEST * tile.height / tall).max(1.0);
-    if motif.is_none() {
+    if motif.is_none() && look.picture.is_none() {
         (wide, tall) = (wide * least, tall * least);
     }
     let (mut by_x, mut by_y) = (wide / tile.width, tall / tile.height);
@@ -105,7 +123,7 @@ pub(super) fn paint(
             format!(r#"<g transform="translate({} {})">{}</g>"#, num(x), num(y), tile.figures)
         }
     };
-    let (figures, width) = if cloth.half_drop {
+    let (figures, width) = if cloth.half_drop && of_it.is_none() {
         (centred(0.0, 0.0) + &centred(w, h / 2.0) + &centred(w, -h / 2.0), w * 2.0)
     } else {
         (centred(0.0, 0.0), w)

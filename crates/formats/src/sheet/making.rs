@@ -2,6 +2,7 @@
 
 use super::book::{Book, Row};
 use super::pdf::{SheetError, to_pdf};
+use crate::draw::Pictures;
 use crate::draw::{Drawing, Face};
 use bofta_core::bag::Phase;
 use bofta_core::lay::Stop;
@@ -57,8 +58,12 @@ pub fn making_sheet_pages(project: &Project, planned: &Planned) -> Vec<Drawing> 
 ///
 /// # Errors
 /// [`SheetError`] when a page cannot be converted, or `stop` was asked for.
-pub fn making_sheet(project: &Project, planned: &Planned, stop: &Stop) -> Result<Vec<u8>, SheetError> {
-    to_pdf(&making_sheet_pages(project, planned), stop)
+pub fn making_sheet(
+    project: &Project,
+    planned: &Planned,
+    (pictures, stop): (Pictures<'_>, &Stop),
+) -> Result<Vec<u8>, SheetError> {
+    to_pdf(&making_sheet_pages(project, planned), pictures, stop)
 }
 
 fn lower(text: &str) -> String {

@@ -8,7 +8,7 @@ mod pdf;
 pub use making::{making_sheet, making_sheet_pages};
 pub use pdf::SheetError;
 
-use crate::draw::{Drawing, Face, cloth_lay};
+use crate::draw::{Drawing, Face, Pictures, cloth_lay};
 use bofta_core::bag::Draft;
 use bofta_core::buying::{Missing, purchases, said_size, said_width, washed};
 use bofta_core::cloth::letters;
@@ -45,7 +45,7 @@ pub fn cut_sheet_pages(project: &Project, planned: &Planned, job: &Job, lay: &La
     book.finish()
 }
 
-/// The cut sheet as one PDF.
+/// The cut sheet as one PDF, the cloths that have pictures drawn by them.
 ///
 /// # Errors
 /// [`SheetError`] when a page cannot be converted, or `stop` was asked for.
@@ -54,9 +54,9 @@ pub fn cut_sheet(
     planned: &Planned,
     job: &Job,
     lay: &Lay,
-    stop: &Stop,
+    (pictures, stop): (Pictures<'_>, &Stop),
 ) -> Result<Vec<u8>, SheetError> {
-    to_pdf(&cut_sheet_pages(project, planned, job, lay, stop), stop)
+    to_pdf(&cut_sheet_pages(project, planned, job, lay, stop), pictures, stop)
 }
 
 /// What the plan leaves out, before anything else: these sheets are not the whole bag.

@@ -1,6 +1,6 @@
 //! Pages of SVG as one PDF.
 
-use crate::draw::{Drawing, FONT_FILES, has_sign};
+use crate::draw::{Drawing, FONT_FILES, Pictures, has_sign, with_pictures};
 use bofta_core::lay::Stop;
 use pdf_writer::{Content, Finish, Name, Pdf, Rect, Ref};
 use std::collections::{BTreeSet, HashMap};
@@ -61,7 +61,7 @@ fn spelled_out(text: String, unknown: &BTreeSet<char>) -> String {
 }
 
 /// Puts each drawing on a page of its size, one unit a point.
-pub(super) fn to_pdf(pages: &[Drawing], stop: &Stop) -> Result<Vec<u8>, SheetError> {
+pub(super) fn to_pdf(pages: &[Drawing], pictures: Pictures<'_>, stop: &Stop) -> Result<Vec<u8>, SheetError> {
     let mut options = usvg::Options::default();
     let fonts = Arc::make_mut(&mut options.fontdb);
     for data in FONT_FILES {
@@ -81,7 +81,7 @@ pub(super) fn to_pdf(pages: &[Drawing], stop: &Stop) -> Result<Vec<u8>, SheetErr
             return Err(SheetError::OutOfTime { pages: pages.len(), done });
         }
         let fault = |e: &dyn std::fmt::Display| SheetError::Drawing(e.to_string());
-        let text = spelled_out(drawing.to_svg(), &unknown);
+        let text = with_pictures(&spelled_out(drawing.to_svg(), &unknown), pictures);
         let parsed = usvg::Tree::from_str(&text, &options).map_err(|e| fault(&e))?;
         let (chunk, svg) = svg2pdf::to_chunk(&parsed, svg2pdf::ConversionOptions::default()).map_err(|e| fault(&e))?;
         let mut renamed = HashMap::new();

@@ -194,6 +194,8 @@ async fn served(args: &ServeArgs, held: Held, folder: &Path, name: &str, demo: b
                 if demo {
                     demo::fill(&store)?;
                 }
+                // What is in the way of tidying is told again by whatever needs the database next.
+                let _ = store.drop_unused_pictures();
                 announce(address);
                 tracing::info!(%address, data = %folder.display(), network = args.network, "serving");
                 let copies = (!demo).then(|| tokio::spawn(keep_copies(store.clone())));

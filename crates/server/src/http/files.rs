@@ -3,7 +3,7 @@
 use super::App;
 use super::problem::{ApiError, At};
 use super::projects::planned_and_laid;
-use crate::work::{A_REQUEST, A_SHEET};
+use crate::work::{A_REQUEST, A_SHEET, Work};
 use axum::Router;
 use axum::extract::State;
 use axum::http::{StatusCode, header};
@@ -28,7 +28,7 @@ pub(super) fn routes() -> Router<App> {
 fn file(kind: &'static str, name: &str, data: impl Into<Vec<u8>>) -> Response {
     let inline = format!("inline; filename=\"{name}\"");
     // Opened on its own, nothing in it runs and nothing is fetched.
-    let policy = "default-src 'none'; style-src 'unsafe-inline'; sandbox".to_owned();
+    let policy = "default-src 'none'; style-src 'unsafe-inline'; img-src data:; sandbox".to_owned();
     let headers = [
         (header::CONTENT_TYPE, kind.to_owned()),
         (header::CONTENT_DISPOSITION, inline),
@@ -41,7 +41,7 @@ async fn cut_sheet(State(app): State<App>, At(id): At<String>) -> Result<Respons
     app.blocking(A_SHEET, move |work| {
         let (kept, planned, laid) = planned_and_laid(work, &id)?;
         let _turn = work.turn()?;
-        let pdf = sheet::cut_sheet(&kept.project, &planned, &laid.job, &laid.lay, work.stop());
+        let pdf = sheet::cut_sheet(&kept.project, &planned, &laid.job, &laid.lay, (&pictures(work), work.stop()));
         on_paper("cut-sheet.pdf", pdf)
     })
     .await
@@ -52,9 +52,15 @@ async fn making_sheet(State(app): State<App>, At(id): At<String>) -> Result<Resp
         let kept = work.project(&id)?;
         let planned = kept.project.plan().map_err(ApiError::fields)?;
         let _turn = work.turn()?;
-        on_paper("making-sheet.pdf", sheet::making_sheet(&kept.project, &planned, work.stop()))
+        on_paper("making-sheet.pdf", sheet::making_sheet(&kept.project, &planned, (&pictures(work), work.stop())))
     })
     .await
+}
+
+/// The pictures of cloths that are kept. One that cannot be had is drawn in the colour of its ground.
+fn pictures(work: &Work) -> impl Fn(&str) -> Option<Vec<u8>> + Send + Sync {
+    let store = work.store.clone();
+    move |key| store.picture(key).ok().flatten()
 }
 
 fn on_paper(name: &str, pdf: Result<Vec<u8>, SheetError>) -> Result<Response, ApiError> {
@@ -129,7 +135,9 @@ async fn lay_svg(State(app): State<App>, At((id, cloth)): At<(String, String)>) 
             .find(|c| c.cloth == wanted)
             .and_then(|c| draw::cloth_lay(&kept.project, &laid.job, c, 960.0, 500.0, "file"));
         match drawing {
-            Some(drawing) => Ok(file("image/svg+xml", "lay.svg", drawing.to_svg())),
+            Some(drawing) => {
+                Ok(file("image/svg+xml", "lay.svg", draw::with_pictures(&drawing.to_svg(), &pictures(work))))
+            }
             None => Err(ApiError::new(StatusCode::NOT_FOUND, format!("Nothing is laid on a cloth “{wanted}”."))),
         }
     })

@@ -21,6 +21,7 @@ pub mod rescue;
 mod scraps;
 mod search;
 mod stretch;
+mod swatch;
 mod tries;
 mod upload;
 mod ways_out;
@@ -82,6 +83,9 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(ways_out::ways))
         .routes(routes!(picture::scraps_of_picture))
         .routes(routes!(picture::camera))
+        .routes(routes!(swatch::take_swatch))
+        .routes(routes!(swatch::picture))
+        .routes(routes!(swatch::camera_over_cloth))
         .routes(routes!(scraps::drawn))
         .routes(routes!(scraps::shapes))
         .routes(routes!(left_over::show, left_over::put_back, left_over::take_out))

@@ -17,7 +17,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
 /// The largest picture that is read, in bytes: a dozen megapixels are a third of it.
-const MOST_PICTURE: usize = 32 << 20;
+pub(super) const MOST_PICTURE: usize = 32 << 20;
 
 /// What is known of the picture.
 #[derive(Debug, Deserialize, IntoParams)]
@@ -121,7 +121,7 @@ fn scrap(one: &Outlined, two: &dyn Fn(Length, Length) -> String) -> SeenScrap {
     }
 }
 
-fn marks(text: &str) -> Result<Marks, ApiError> {
+pub(super) fn marks(text: &str) -> Result<Marks, ApiError> {
     let problem = || ApiError::field("marks", text, "Four corners are given, each as across,down in pixels.");
     let place = |pair: &str| {
         let (x, y) = pair.split_once(',')?;
@@ -131,7 +131,7 @@ fn marks(text: &str) -> Result<Marks, ApiError> {
     all.and_then(|all| Marks::try_from(all).ok()).ok_or_else(problem)
 }
 
-fn refused(why: NotTraced) -> ApiError {
+pub(super) fn refused(why: NotTraced) -> ApiError {
     let field = match why {
         NotTraced::MarksOutside | NotTraced::MarksCross | NotTraced::TooFar => "marks",
         NotTraced::KnownSize => "width",

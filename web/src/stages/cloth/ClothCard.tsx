@@ -9,12 +9,14 @@ import { SelectField } from '../../fields/SelectField';
 import { TextField } from '../../fields/TextField';
 import { PlanFields } from '../../project/PlanFields';
 import { useProject } from '../../project/ProjectContext';
+import { PrintEditor } from './picture/PrintEditor';
 
 export function ClothCard({ cloth }: { cloth: ClothView }) {
   const { view, edit, notify } = useProject();
   const queries = useQueryClient();
   const { patterns, prints, print_up } = useChoices();
   const [kept, setKept] = useState(false);
+  const [pictured, setPictured] = useState(false);
   const set = (field: ClothField) => (value: string) =>
     edit({ edit: 'cloth', cloth: cloth.id, field, value });
   const look = (change: Partial<Look>) =>
@@ -37,7 +39,7 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
       <div className="flex gap-3">
         <Drawing
           drawing={cloth.swatch}
-          label={`${cloth.name}: ${cloth.look.pattern}`}
+          label={`${cloth.name}: ${cloth.look.picture ? 'its picture' : cloth.look.pattern}`}
           className="h-[84px] w-[132px] shrink-0 rounded-sm border border-ruled"
         />
         <div className="min-w-0 flex-1">
@@ -96,12 +98,18 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
         <summary className="font-bold text-chalk hover:underline">Look, selvedge, washing, shop</summary>
         <div className="mt-2 flex flex-col gap-2">
           <div className="flex flex-wrap items-end gap-3">
-            <SelectField
-              label="Drawn as"
-              value={cloth.look.pattern}
-              choices={patterns}
-              onChoose={(pattern) => look({ pattern: pattern as Look['pattern'] })}
-            />
+            {cloth.look.picture ? (
+              <button type="button" className="btn" onClick={() => look({ picture: undefined })}>
+                Take its picture off
+              </button>
+            ) : (
+              <SelectField
+                label="Drawn as"
+                value={cloth.look.pattern}
+                choices={patterns}
+                onChoose={(pattern) => look({ pattern: pattern as Look['pattern'] })}
+              />
+            )}
             {(['ground', 'figure'] as const).map((which) => (
               <label key={which} className="text-sm text-soft">
                 {which === 'ground' ? 'Ground' : 'Figures'}
@@ -114,7 +122,11 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
                 />
               </label>
             ))}
+            <button type="button" className="btn" onClick={() => setPictured(true)}>
+              {cloth.look.picture ? 'Another picture' : 'From a picture'}
+            </button>
           </div>
+          {pictured && <PrintEditor cloth={cloth} onClose={() => setPictured(false)} />}
           <PlanFields>
             <div className="grid grid-cols-2 gap-x-3 gap-y-2">
               <TextField

@@ -10,7 +10,7 @@ use crate::cloth::{
 use crate::measure::{LONGEST, Length, Ruler, ShopStep, System};
 use crate::name::named;
 use crate::piece::Part;
-use crate::project::{Look, Project, ProjectCloth};
+use crate::project::{Look, Project, ProjectCloth, Swatch};
 
 /// More pieces of one cloth than these are not planned with.
 const MOST_AT_HAND: u64 = 200;
@@ -58,6 +58,9 @@ impl Project {
             if !is_colour {
                 return Err(FieldProblem::new(field, colour, "A colour is written #rrggbb."));
             }
+        }
+        if let Some(picture) = &look.picture {
+            picture.check(self.ruler)?;
         }
         let begun = self.steps_done > 0;
         let cloth = self.cloth_mut(cloth)?;
@@ -235,6 +238,34 @@ impl Project {
             .chain((2..).map(|n| format!("{stem}-{n}")))
             .find(|id| self.cloth(id).is_none())
             .unwrap_or(stem)
+    }
+}
+
+impl Swatch {
+    /// # Errors
+    /// A size that is no part of a cloth.
+    pub fn check_sizes(&self, ruler: Ruler) -> Result<(), FieldProblem> {
+        let show = |l: Length| format!("{} {}", ruler.show(l).text, ruler.system().symbol());
+        let (least, most) = Self::SIZES;
+        for (field, size) in [("width", self.width), ("height", self.height)] {
+            if size < least || size > most {
+                let message = format!(
+                    "The picture shows {} of the cloth: from {} to {} is allowed.",
+                    show(size),
+                    show(least),
+                    show(most)
+                );
+                return Err(FieldProblem::new(field, show(size), message));
+            }
+        }
+        Ok(())
+    }
+
+    fn check(&self, ruler: Ruler) -> Result<(), FieldProblem> {
+        if !Self::is_key(&self.key) {
+            return Err(FieldProblem::new("picture", &self.key, "There is no such picture of a cloth."));
+        }
+        self.check_sizes(ruler)
     }
 }
 

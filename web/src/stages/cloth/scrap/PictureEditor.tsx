@@ -1,20 +1,15 @@
 // Scraps from a picture: four marks on the corners of something whose size is known, and the outlines are traced.
 import { useMutation } from '@tanstack/react-query';
-import { Camera, ImageUp } from 'lucide-react';
-import { useEffect, useState } from 'react';
-import type { ApiErrorBody, Edit, SeenView } from '../../../api/client';
+import { useState } from 'react';
+import type { Edit, SeenView } from '../../../api/client';
 import { SelectField } from '../../../fields/SelectField';
 import { LargeDialog } from '../../../frame/LargeDialog';
 import { whyNot } from '../../../project/outcome';
 import { useProject } from '../../../project/ProjectContext';
-import { type Mark, Marked } from './Marked';
-
-interface Shot {
-  file: Blob;
-  url: string;
-  wide: number;
-  tall: number;
-}
+import { ChoosePicture, NoPicture, Typed } from '../picture/ChoosePicture';
+import { Marked } from '../picture/Marked';
+import { sendPicture } from '../picture/sendPicture';
+import { usePicture } from '../picture/usePicture';
 
 export function PictureEditor({ onClose }: { onClose: () => void }) {
   return (
@@ -29,72 +24,29 @@ export function PictureEditor({ onClose }: { onClose: () => void }) {
   );
 }
 
-/** Marks to begin with: a little inside the corners of the picture. */
-const begin = ({ wide, tall }: { wide: number; tall: number }): Mark[] =>
-  [
-    [0.06, 0.06],
-    [0.94, 0.06],
-    [0.94, 0.94],
-    [0.06, 0.94],
-  ].map(([x, y]) => ({ x: (x ?? 0) * wide, y: (y ?? 0) * tall }));
-
 function Reading({ onClose }: { onClose: () => void }) {
   const { view, edit } = useProject();
-  const [shot, setShot] = useState<Shot | null>(null);
-  const [marks, setMarks] = useState<Mark[]>([]);
   const [width, setWidth] = useState('60 cm');
   const [height, setHeight] = useState('40 cm');
   const [tolerance, setTolerance] = useState('1.5 mm');
   const [cloth, setCloth] = useState(view.cloths[0]?.id ?? '');
   const [left, setLeft] = useState<number[]>([]);
-  const [number, setNumber] = useState(0);
-  const [problem, setProblem] = useState<string | null>(null);
+  const { shot, marks, problem, setProblem, show, take, mark } = usePicture('/api/camera', () =>
+    look.reset(),
+  );
   const look = useMutation({
-    mutationFn: () => seen(view.id, shot, marks, { width, height, tolerance }),
+    mutationFn: () =>
+      sendPicture<SeenView>(`/api/projects/${encodeURIComponent(view.id)}/picture`, shot, marks, {
+        width,
+        height,
+        tolerance,
+      }),
     onSuccess: () => {
       setProblem(null);
       setLeft([]);
     },
     onError: (error) => setProblem(error.message),
   });
-  const { reset } = look;
-
-  // A picture's address lasts as long as it is shown.
-  useEffect(() => () => void (shot && URL.revokeObjectURL(shot.url)), [shot]);
-
-  const show = async (file: Blob) => {
-    reset();
-    setProblem(null);
-    const url = URL.createObjectURL(file);
-    const picture = new Image();
-    picture.src = url;
-    try {
-      await picture.decode();
-    } catch {
-      URL.revokeObjectURL(url);
-      setShot(null);
-      setProblem('This is no picture that can be shown: it takes JPEG, PNG and WebP.');
-      return;
-    }
-    const size = { wide: picture.naturalWidth, tall: picture.naturalHeight };
-    setShot({ file, url, ...size });
-    setMarks(begin(size));
-  };
-  const take = async () => {
-    try {
-      const answer = await fetch(`/api/camera/${number + 1}`);
-      if (!answer.ok) throw new Error('The camera does not answer.');
-      setNumber(number + 1);
-      await show(await answer.blob());
-    } catch {
-      setProblem('The camera does not answer. Try again, or choose a picture.');
-    }
-  };
-  const change = (next: Mark[]) => {
-    setMarks(next);
-    reset();
-  };
-
   const found = look.data?.scraps ?? [];
   const taken = found.filter((_, k) => !left.includes(k));
   const layDown = async () => {
@@ -113,35 +65,13 @@ function Reading({ onClose }: { onClose: () => void }) {
           marks={marks}
           outlines={found.map((s) => s.on_picture)}
           left={left}
-          onMarks={change}
+          onMarks={mark}
         />
       ) : (
-        <div className="flex aspect-[3/2] items-center justify-center rounded border-2 border-dashed border-[#b3a68d] bg-[#fbf7ec] p-6 text-center text-soft">
-          No picture yet: choose one, or take one with the camera over the table.
-        </div>
+        <NoPicture />
       )}
       <div className="flex flex-col gap-3">
-        <div className="flex flex-wrap gap-2">
-          <label className="btn focus-within:outline-2 focus-within:outline-chalk">
-            <ImageUp size={17} /> Choose a picture
-            <input
-              type="file"
-              className="sr-only"
-              accept="image/jpeg,image/png,image/webp"
-              onChange={(e) => {
-                const file = e.target.files?.[0];
-                e.target.value = '';
-                if (file) void show(file);
-              }}
-            />
-          </label>
-          <button type="button" className="btn" onClick={take}>
-            <Camera size={17} /> Take a picture
-          </button>
-          <p className="text-sm text-soft">
-            The camera here is a stand-in: it shows scraps that were made up.
-          </p>
-        </div>
+        <ChoosePicture shows="scraps that were" onFile={show} onTake={take} />
         {shot && (
           <>
             <fieldset>
@@ -219,37 +149,4 @@ function Reading({ onClose }: { onClose: () => void }) {
       </div>
     </div>
   );
-}
-
-function Typed({ label, value, onChange }: { label: string; value: string; onChange: (v: string) => void }) {
-  return (
-    <label className="text-sm text-soft">
-      {label}
-      <input className="field" value={value} autoComplete="off" onChange={(e) => onChange(e.target.value)} />
-    </label>
-  );
-}
-
-/** What the server sees on the picture. */
-async function seen(
-  project: string,
-  shot: Shot | null,
-  marks: Mark[],
-  known: { width: string; height: string; tolerance: string },
-): Promise<SeenView> {
-  if (!shot) throw new Error('There is no picture yet.');
-  const query = new URLSearchParams({ marks: marks.map((m) => `${m.x},${m.y}`).join(' '), ...known });
-  let answer: Response;
-  try {
-    const headers = { 'content-type': 'application/octet-stream' };
-    const path = `/api/projects/${encodeURIComponent(project)}/picture?${query}`;
-    answer = await fetch(path, { method: 'POST', body: shot.file, headers });
-  } catch {
-    throw new Error(
-      'The picture could not be sent: the program does not answer. Start it again and look once more.',
-    );
-  }
-  const body: SeenView | ApiErrorBody = await answer.json();
-  if ('message' in body) throw new Error(body.message);
-  return body;
 }
