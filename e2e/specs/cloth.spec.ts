@@ -320,3 +320,58 @@ test('what could be made of what is in the cupboard is drawn and begun', async (
   await expect(page).toHaveURL(/\/projects\/zip-pouch-from-the-cupboard.*\/lay/);
   await expect(page.getByText('nothing to buy').first()).toBeVisible();
 });
+
+test('one piece lies apart, a part comes from any cloth or never from one, and what is there is put right', async ({
+  page,
+  demo,
+}) => {
+  await page.goto(`${demo.address}/projects/harvest-tote/cloth`);
+  const table = page.getByRole('region', { name: 'The table' });
+  const canvas = table.getByRole('listitem', { name: 'Bean-flower canvas on the table' });
+  const ticking = table.getByRole('listitem', { name: 'Oat ticking on the table' });
+  // What is there is put right below its drawing; a question is answered for that thing alone.
+  await table
+    .getByRole('textbox', { name: 'What is there' })
+    .fill('2 fat quarters of oat ticking, 1 yd of oat ticking');
+  await table.getByRole('textbox', { name: 'What is there' }).press('Enter');
+  await ticking.getByRole('button', { name: /^1 yd of Oat ticking/ }).press('Enter');
+  await page.keyboard.type('a quarter');
+  await page.keyboard.press('Enter');
+  await ticking.getByRole('button', { name: /^fat,/ }).press('Enter');
+  await expect(ticking).toContainText('3 fat quarters');
+  await expect(ticking).not.toContainText('1 yd');
+  // Straps in hand: never from the ticking; then put on it all the same.
+  await canvas.getByRole('button', { name: /^Outer/ }).press('Enter');
+  await ticking.getByRole('button', { name: 'Never outer from this' }).press('Enter');
+  await expect(ticking).toContainText('never outer');
+  await canvas.getByRole('button', { name: /^Outer/ }).press('Enter');
+  await ticking.getByRole('button', { name: 'It may, after all' }).press('Enter');
+  await expect(ticking).not.toContainText('never outer');
+  // Also from another cloth, in any order.
+  await ticking.getByRole('button', { name: /^Lining/ }).press('Enter');
+  await canvas.getByRole('button', { name: 'Also, if it runs short' }).press('Enter');
+  await canvas.getByRole('button', { name: /^Lining, if it runs short/ }).press('Enter');
+  await table.getByRole('button', { name: /^From any of its cloths/ }).press('Enter');
+  await expect(canvas).toContainText('this or others');
+  // One piece alone: the fleece behind the panel and what is behind the straps are two.
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(canvas).toContainText('if it runs short');
+  await accessible(page);
+});
+
+test('cloth is cut folded, and tubes as they lie', async ({ page, demo }) => {
+  await page.goto(`${demo.address}/projects/harvest-tote/cloth`);
+  const card = page.getByRole('region', { name: 'Bean-flower canvas', exact: true });
+  await card.getByText('Look, selvedge, washing, shop').press('Enter');
+  await card.getByRole('radio', { name: 'folded, two at once' }).click();
+  await page.goto(`${demo.address}/projects/harvest-tote/lay`);
+  await expect(page.getByText('27 in in two layers, its fold at the left · 26½ usable')).toBeVisible();
+  await page.goto(`${demo.address}/projects/harvest-tote/cut`);
+  await expect(page.getByText('Two layers, fold at the left, edges on each other, pressed.')).toBeVisible();
+  await page.goto(`${demo.address}/projects/harvest-tote/cloth`);
+  await page.getByRole('textbox', { name: 'What is there' }).fill('two trouser legs 32 x 18 of oat ticking');
+  await page.getByRole('textbox', { name: 'What is there' }).press('Enter');
+  await page.getByRole('button', { name: /^a tube, cut as it lies/ }).click();
+  const ticking = page.getByRole('listitem', { name: 'Oat ticking on the table' });
+  await expect(ticking).toContainText('2 tubes of 32 × 18 in');
+});

@@ -62,6 +62,9 @@ struct PieceFile {
     #[serde(default)]
     mirror: Mirror,
     cloths: Vec<String>,
+    /// None of its cloths is preferred.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    any_cloth: bool,
     /// Where the middle of a motif falls on it, from its lower left corner.
     #[serde(skip_serializing_if = "Option::is_none")]
     on_print: Option<[f64; 2]>,
@@ -306,6 +309,7 @@ impl Units {
             print: file.print,
             mirror: file.mirror,
             cloths: file.cloths,
+            any_cloth: file.any_cloth,
             on_print: file.on_print.map(|at| self.point("on_print", at)).transpose()?,
         })
     }
@@ -461,6 +465,7 @@ pub fn write_job(job: &Job) -> String {
             print: p.print,
             mirror: p.mirror,
             cloths: p.cloths.clone(),
+            any_cloth: p.any_cloth,
             on_print: p.on_print.map(|at| [to(at.x), to(at.y)]),
         })
         .collect();

@@ -4,7 +4,7 @@ use crate::FormatError;
 use crate::job::{Units, shown};
 use bofta_core::FieldProblem;
 use bofta_core::cloth::Money;
-use bofta_core::cutting::{CutKind, Edge, Step, cut_list};
+use bofta_core::cutting::{CutKind, Edge, Freed, Step, cut_list};
 use bofta_core::lay::{Bound, Certificate, ClothLay, Job, Lay, MOST_PIECES, Offcut, Placement, SheetsNeeded, Unplaced};
 use bofta_core::measure::{Length, System};
 use bofta_core::shape::{Point, Turn};
@@ -162,6 +162,10 @@ pub fn write_lay(job: &Job, lay: &Lay, seconds: f64) -> String {
     serde_json::to_string_pretty(&file).unwrap_or_default()
 }
 
+fn freed(those: &[Freed]) -> Vec<String> {
+    those.iter().map(|f| format!("{} {}", f.piece, f.copy)).collect()
+}
+
 fn cuts(job: &Job, lay: &ClothLay) -> Vec<CutFile> {
     let to = |l: Length| l.in_units(job.units);
     cut_list(job, std::slice::from_ref(lay), &[], &[])
@@ -174,12 +178,13 @@ fn cuts(job: &Job, lay: &ClothLay) -> Vec<CutFile> {
                 reading: 0.0,
                 from: "left".into(),
                 motif: None,
-                frees: vec![format!("{} {}", round.frees.piece, round.frees.copy)],
+                frees: freed(&round.frees),
             }),
             Step::Cut { cut, .. } => Some(CutFile {
                 kind: match cut.kind {
                     CutKind::SquareEnd => "square-end",
                     CutKind::Selvedge => "selvedge",
+                    CutKind::Fold => "fold",
                     CutKind::Through => "through",
                     CutKind::Stopped => "stopped",
                 }
@@ -192,7 +197,7 @@ fn cuts(job: &Job, lay: &ClothLay) -> Vec<CutFile> {
                     Edge::Near => "near",
                 }
                 .into(),
-                frees: cut.frees.iter().map(|f| format!("{} {}", f.piece, f.copy)).collect(),
+                frees: freed(&cut.frees),
             }),
         })
         .collect()

@@ -64,7 +64,7 @@ pub struct OtherWidth {
 /// searched before `stop` was asked for. None where its pieces come from other cloth first, such as what is there of it:
 /// what is left for the roll then depends on that.
 pub fn other_widths(job: &Job, id: &str, iterations: u64, stop: &Stop) -> Vec<OtherWidth> {
-    let Some(Form::Roll { width: own, .. }) = job.cloth(id).map(|c| c.form.clone()) else { return vec![] };
+    let Some(own) = job.cloth(id).and_then(Cloth::bought_width) else { return vec![] };
     let mut alone = job.clone();
     alone.cloths.retain(|c| c.id == id);
     alone.pinned.clear();
@@ -80,7 +80,7 @@ pub fn other_widths(job: &Job, id: &str, iterations: u64, stop: &Stop) -> Vec<Ot
         .filter(|w| (w.0 - own.0).abs() > Length::INCH.0)
         .map(|w| {
             for cloth in &mut alone.cloths {
-                cloth.form = Form::Roll { width: w, length: None, max: None };
+                cloth.form = Form::Roll { width: w / i64::from(cloth.layers), length: None, max: None };
                 cloth.owned = false;
             }
             let lay = solve(&alone, Budget::iterations(iterations).until(stop), &mut Silent).ok().filter(Lay::complete);
@@ -101,6 +101,7 @@ pub fn said_size(cloth: &Cloth, length: Length, ruler: Ruler) -> String {
             let near = |l: Length| ruler.show(l.round_to(ruler.step())).text;
             format!("{} × {} {} over all", near(along), near(across), system.symbol())
         }
+        (_, Some(whole)) if cloth.layers == 2 => format!("tube of {}", two(whole, cloth.as_bought_width())),
         (_, Some(whole)) => two(whole, cloth.as_bought_width()),
         (_, None) => show_bought(length, system),
     }

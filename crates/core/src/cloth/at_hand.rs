@@ -24,6 +24,13 @@ pub enum HandForm {
         /// Across.
         width: Length,
     },
+    /// A tube lying flat, two layers: its fold at the left, its seam at the right.
+    Tube {
+        /// Along the threads, from opening to opening.
+        length: Length,
+        /// From fold to seam, as it lies.
+        width: Length,
+    },
     /// Any outline, with flaws.
     Scrap(Scrap),
 }
@@ -83,7 +90,7 @@ impl HandForm {
     pub fn size(&self, wide: Length) -> (Length, Length) {
         match self {
             Self::Length { length, width, .. } => (*length, width.unwrap_or(wide)),
-            Self::Sheet { length, width } => (*length, *width),
+            Self::Sheet { length, width } | Self::Tube { length, width } => (*length, *width),
             Self::Scrap(scrap) => {
                 let (width, length) = scrap.outline.size();
                 (length, width)
@@ -105,7 +112,9 @@ impl HandForm {
             Self::Length { length, width, .. } => {
                 Form::Roll { width: width.unwrap_or(wide), length: Some(*length), max: None }
             }
-            Self::Sheet { length, width } => Form::Sheet { width: *width, height: *length, count: 1 },
+            Self::Sheet { length, width } | Self::Tube { length, width } => {
+                Form::Sheet { width: *width, height: *length, count: 1 }
+            }
             Self::Scrap(scrap) => Form::Scrap { outline: scrap.outline.clone(), flaws: scrap.flaw_outlines() },
         }
     }
@@ -122,6 +131,7 @@ impl HandForm {
                 Some(cut) => cut.names().0.to_owned(),
                 None => say_size(*length, *width, system),
             },
+            Self::Tube { length, width } => format!("tube of {}", say_size(*length, *width, system)),
             Self::Scrap(scrap) => format!("scrap {}", scrap.label),
         }
     }
@@ -143,6 +153,7 @@ impl AtHand {
                 Some(cut) => format!("{n} {}", cut.names().1),
                 None => format!("{n} of {one}"),
             },
+            HandForm::Tube { length, width } => format!("{n} tubes of {}", say_size(*length, *width, system)),
             HandForm::Length { length, squared: true, width: None } => {
                 format!("{n} strips of {}", say_length(*length, system))
             }

@@ -110,15 +110,15 @@ impl Cloth {
         if self.nap { Print::OneWay } else { self.print }
     }
 
-    /// Width of a roll from edge to edge as bought.
+    /// Width of a roll from edge to edge as bought, opened out where it lies folded.
     pub fn bought_width(&self) -> Option<Length> {
         match self.form {
-            Form::Roll { width, .. } => Some(width),
+            Form::Roll { width, .. } => Some(width * i64::from(self.layers)),
             Form::Sheet { .. } | Form::Scrap { .. } => None,
         }
     }
 
-    /// Width from edge to edge as it was bought, whatever its form.
+    /// Width from edge to edge as it was bought and as it lies, whatever its form.
     pub fn as_bought_width(&self) -> Length {
         match &self.form {
             Form::Roll { width, .. } | Form::Sheet { width, .. } => *width,
@@ -126,7 +126,7 @@ impl Cloth {
         }
     }
 
-    /// Width from edge to edge as washed.
+    /// Width from edge to edge as washed, as it lies.
     pub fn washed_width(&self) -> Length {
         self.as_bought_width().shrunk(self.shrink.across)
     }
@@ -135,6 +135,11 @@ impl Cloth {
     /// left and both selvedges at the right.
     pub fn usable_width(&self) -> Length {
         self.washed_width() - self.selvedge - self.left_edge()
+    }
+
+    /// The most that one straight piece may be across: folded, it lies half on the fold.
+    pub fn widest_piece(&self) -> Length {
+        self.usable_width() * i64::from(self.layers)
     }
 
     /// Lost at the left: the selvedge, nothing at a fold.

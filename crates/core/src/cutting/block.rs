@@ -51,6 +51,7 @@ impl Block {
                 print: panel.print,
                 mirror: Mirror::No,
                 cloths: vec![cloth.to_owned()],
+                any_cloth: false,
                 on_print: None,
             })
         };

@@ -14,5 +14,6 @@ mod steps;
 pub use block::Block;
 pub use sight::Sight;
 pub use steps::{
-    CornerCut, Cut, CutKind, CutStyle, Edge, Freed, Line, OutlineCut, Step, cut_list, cut_style, left_whole,
+    CornerCut, Cut, CutKind, CutStyle, Edge, Freed, LeftPart, LeftShape, Line, OutlineCut, Step, cut_list, cut_style,
+    left_shaped, left_whole,
 };

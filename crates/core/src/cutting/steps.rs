@@ -2,8 +2,8 @@
 
 use super::Block;
 use super::sight::{Sight, sights_of};
-use crate::cloth::{Form, Repeat};
-use crate::lay::{ClothLay, Inside, Job, JobPiece, Placement, Region, outline_on_cloth};
+use crate::cloth::{Cloth, Form, Repeat, Scrap};
+use crate::lay::{ClothLay, Inside, Job, JobPiece, Placement, Region, outline_on_cloth, rest_of_region};
 use crate::measure::Length;
 use crate::piece::{Figure, Piece};
 use crate::shape::{Outline, Point};
@@ -25,6 +25,8 @@ pub enum CutKind {
     SquareEnd,
     /// Takes off a selvedge.
     Selvedge,
+    /// Along the fold, so that two pieces come apart.
+    Fold,
     /// Right across what lies there.
     Through,
     /// Stops at the end of the line: another piece lies beyond.
@@ -90,7 +92,7 @@ impl Cut {
         match (self.kind, self.from) {
             (CutKind::Stopped, Edge::Left) => Some((y1 - Length(self.lies.y), y2 - Length(self.lies.y))),
             (CutKind::Stopped, Edge::Near) => Some((x1 - Length(self.lies.x), x2 - Length(self.lies.x))),
-            (CutKind::SquareEnd | CutKind::Selvedge | CutKind::Through, _) => None,
+            (CutKind::SquareEnd | CutKind::Selvedge | CutKind::Fold | CutKind::Through, _) => None,
         }
     }
 }
@@ -115,8 +117,8 @@ pub struct CornerCut {
 pub struct OutlineCut {
     /// The cloth.
     pub cloth: String,
-    /// What comes off.
-    pub frees: Freed,
+    /// What comes off: two copies of a piece where the cloth lies in two layers.
+    pub frees: Vec<Freed>,
     /// Its bounding box on the cloth.
     pub around: Region,
     /// The rectangle of cloth that lies there; of a scrap the box around all of it.
@@ -156,9 +158,10 @@ pub enum Step {
 
 impl Step {
     /// The bare part it frees, when that is worth keeping by the rules of `job`.
-    pub fn kept(&self, job: &Job) -> Option<Region> {
-        let Self::Cut { cut, .. } = self else { return None };
-        cut.bare.filter(|b| cut.whole && is_worth_keeping(b, job.rules.keep))
+    pub fn kept(&self, job: &Job) -> Option<LeftPart> {
+        let Self::Cut { cloth, cut } = self else { return None };
+        let part = LeftPart::of(job.cloth(cloth)?, cut.bare.filter(|_| cut.whole)?);
+        is_worth_keeping((part.width, part.height), job.rules.keep).then_some(part)
     }
 
     /// The cloth it works on; blocks and corners are cut off the cloth.
@@ -175,15 +178,15 @@ impl Step {
         match self {
             Self::Cut { cut, .. } => &cut.frees,
             Self::Block { step, .. } => step.frees(),
-            Self::Outline(round) => std::slice::from_ref(&round.frees),
+            Self::Outline(round) => &round.frees,
             Self::Fuse { .. } | Self::Corners(_) => &[],
         }
     }
 }
 
 /// Whether a bare part is as large as `keep`, either way round.
-fn is_worth_keeping(part: &Region, keep: (Length, Length)) -> bool {
-    let is = |w: Length, h: Length| part.width >= w.0 && part.height >= h.0;
+fn is_worth_keeping((width, height): (Length, Length), keep: (Length, Length)) -> bool {
+    let is = |w: Length, h: Length| width >= w && height >= h;
     is(keep.0, keep.1) || is(keep.1, keep.0)
 }
 
@@ -235,11 +238,58 @@ pub fn cut_list(job: &Job, cloths: &[ClothLay], pieces: &[Piece], blocks: &[Bloc
     steps
 }
 
+/// A part that is left whole.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct LeftPart {
+    /// Where it lies.
+    pub at: Region,
+    /// How many alike: two where both layers of folded cloth are apart.
+    pub count: u32,
+    /// How wide it is, opened out where it still hangs together at the fold.
+    pub width: Length,
+    /// How long.
+    pub height: Length,
+}
+
+impl LeftPart {
+    /// A bare part of `cloth`, of which no fold was slit.
+    pub fn of(cloth: &Cloth, at: Region) -> Self {
+        let (count, width) = match (cloth.layers, at.x == cloth.left_edge().0) {
+            (2, true) => (1, at.width * 2),
+            (2, false) => (2, at.width),
+            _ => (1, at.width),
+        };
+        Self { at, count, width: Length(width), height: Length(at.height) }
+    }
+}
+
 /// What the cuts of `lay` leave whole and is worth keeping, largest first: rectangles no cut of this plan runs through.
-pub fn left_whole(job: &Job, lay: &ClothLay) -> Vec<Region> {
-    let mut found: Vec<Region> = apart(job, lay).iter().filter_map(|step| step.kept(job)).collect();
-    found.sort_by_key(|r| std::cmp::Reverse(area(*r)));
+pub fn left_whole(job: &Job, lay: &ClothLay) -> Vec<LeftPart> {
+    let mut found: Vec<LeftPart> = apart(job, lay).iter().filter_map(|step| step.kept(job)).collect();
+    found.sort_by_key(|p| std::cmp::Reverse((p.width * p.height).0));
     found
+}
+
+/// What is left in one where pieces were cut out of it: its outline where it lies, and the same as a scrap.
+pub struct LeftShape {
+    /// Where it lies on the cloth.
+    pub corners: Vec<Point>,
+    /// As it comes back.
+    pub scrap: Scrap,
+}
+
+/// What the cuts of `lay` leave in one of which pieces were cut out, round a template or by cuts that stop, where a
+/// rectangle worth keeping can be cut from it. Of folded cloth, whose two layers may hang together anyhow, nothing is told.
+pub fn left_shaped(job: &Job, lay: &ClothLay) -> Vec<LeftShape> {
+    let keep = job.rules.keep;
+    let single = job.cloth(&lay.cloth).is_some_and(|c| c.layers == 1);
+    let rests = if single { taken_apart(job, lay).rests } else { vec![] };
+    let shapes = rests.into_iter().flat_map(|rest| rest_of_region(job, lay, rest));
+    let worth = |corners: Vec<Point>| {
+        let scrap = Scrap::remnant(corners.clone(), &[])?;
+        scrap.holds().is_some_and(|size| is_worth_keeping(size, keep)).then_some(LeftShape { corners, scrap })
+    };
+    shapes.filter_map(worth).collect()
 }
 
 /// Of more pieces than these the strips are not weighed against what lies beside them: that takes a look at every piece
@@ -249,13 +299,24 @@ const MOST_WEIGHED: usize = 1_000;
 /// The steps that take one cloth apart: strip by strip, as one works at the table, unless cutting off what lies beside
 /// the pieces first keeps a part in one that is larger by a quarter at least.
 fn apart(job: &Job, lay: &ClothLay) -> Vec<Step> {
+    taken_apart(job, lay).steps
+}
+
+/// The steps that take a cloth apart, and the parts that are left of which pieces were cut out.
+#[derive(Default)]
+struct Apart {
+    steps: Vec<Step>,
+    rests: Vec<Region>,
+}
+
+fn taken_apart(job: &Job, lay: &ClothLay) -> Apart {
     let by_strips = apart_by(job, lay, false);
-    let largest = |steps: &[Step]| steps.iter().filter_map(|s| s.kept(job)).map(area).max().unwrap_or(0);
+    let largest = |steps: &[Step]| steps.iter().filter_map(|s| s.kept(job)).map(|p| area(p.at)).max().unwrap_or(0);
     if lay.placements.len() > MOST_WEIGHED {
         return by_strips;
     }
     let aside_first = apart_by(job, lay, true);
-    if larger_by_a_quarter(largest(&aside_first), largest(&by_strips)) { aside_first } else { by_strips }
+    if larger_by_a_quarter(largest(&aside_first.steps), largest(&by_strips.steps)) { aside_first } else { by_strips }
 }
 
 const fn larger_by_a_quarter(new: i128, old: i128) -> bool {
@@ -266,8 +327,8 @@ fn area(region: Region) -> i128 {
     i128::from(region.width) * i128::from(region.height)
 }
 
-fn apart_by(job: &Job, lay: &ClothLay, aside_first: bool) -> Vec<Step> {
-    let Some(cloth) = job.cloth(&lay.cloth) else { return vec![] };
+fn apart_by(job: &Job, lay: &ClothLay, aside_first: bool) -> Apart {
+    let Some(cloth) = job.cloth(&lay.cloth) else { return Apart::default() };
     let pieces = job.pieces_by_id();
     let known = |p: &Placement| pieces.get(p.piece.as_str()).copied();
     let regions: Vec<Region> = lay.placements.iter().filter_map(|p| Some(region_of(known(p)?, p))).collect();
@@ -283,11 +344,13 @@ fn apart_by(job: &Job, lay: &ClothLay, aside_first: bool) -> Vec<Step> {
             let (p, around) = (&lay.placements[n], regions[n]);
             // A corner that an earlier piece took with it is not there any more.
             let sights = sights_of(&outlines[n], &edge, &outlines[..n]);
-            let frees = Freed { piece: p.piece.clone(), copy: p.copy };
+            let frees = vec![Freed { piece: p.piece.clone(), copy: p.copy }];
             Step::Outline(OutlineCut { cloth: cloth.id.clone(), frees, around, lies: whole, sights })
         };
-        return (0..regions.len()).map(round).collect();
+        return Apart { steps: (0..regions.len()).map(round).collect(), rests: vec![] };
     }
+    let yields: Vec<u32> =
+        lay.placements.iter().map(|p| known(p).map_or(1, |piece| piece.yielded_by(p, cloth))).collect();
     let right = cloth.left_edge() + cloth.usable_width();
     let mut table = Table {
         usable: (right.0, (corner.y + there - cloth.trim).0),
@@ -297,19 +360,22 @@ fn apart_by(job: &Job, lay: &ClothLay, aside_first: bool) -> Vec<Step> {
         placements: &lay.placements,
         regions: &regions,
         shaped: &shaped,
+        yields: &yields,
+        folded: cloth.layers == 2,
         repeat: cloth.repeat,
         gone: vec![],
         steps: Vec::new(),
+        rests: vec![],
     };
     let whole = Region { x: corner.x.0, y: corner.y.0, width: cloth.washed_width().0, height: there.0 };
     table.take_apart(whole, cloth.left_edge(), cloth.trim);
-    table.steps
+    Apart { steps: table.steps, rests: table.rests }
 }
 
 /// Whether straight cuts along its bounding box do not give the piece.
 fn is_shaped(piece: &JobPiece, placement: &Placement) -> bool {
     let rect = matches!(piece.outline, Outline::Rect(..));
-    placement.on_fold || !rect || !placement.turn.degrees().is_multiple_of(90)
+    !rect || !placement.turn.degrees().is_multiple_of(90)
 }
 
 fn region_of(piece: &JobPiece, placement: &Placement) -> Region {
@@ -324,6 +390,10 @@ struct Table<'a> {
     placements: &'a [Placement],
     regions: &'a [Region],
     shaped: &'a [bool],
+    /// How many copies each placement yields.
+    yields: &'a [u32],
+    /// The cloth lies in two layers, its fold at the left.
+    folded: bool,
     /// Where the motifs of the print lie, if that matters.
     repeat: Option<Repeat>,
     /// Right and far end of what can be used: beyond are the selvedge and the end that is trimmed.
@@ -335,6 +405,8 @@ struct Table<'a> {
     /// Pieces freed where they lay, by cuts that stop or round a template.
     gone: Vec<usize>,
     steps: Vec<Step>,
+    /// Bare parts that pieces were cut out of.
+    rests: Vec<Region>,
 }
 
 impl Table<'_> {
@@ -359,11 +431,14 @@ impl Table<'_> {
         let mut parts = vec![(region, inside)];
         while let Some((region, inside)) = parts.pop() {
             if inside.is_empty() {
+                let (part, whole) = self.bare(region);
+                self.rests.extend(Some(part).filter(|p| !whole && p.width > 0 && p.height > 0));
                 continue;
             }
             if let Some(only) = inside.only().filter(|&only| self.regions[only] == region) {
                 if self.shaped[only] {
                     self.round(only, region);
+                    self.rests.push(region);
                 }
                 continue;
             }
@@ -398,7 +473,7 @@ impl Table<'_> {
         let (right, top) = (all().map(|r| r.right()).max()?, all().map(|r| r.top()).max()?);
         let worth = |part: Region| {
             let (part, whole) = self.bare(part);
-            let keep = whole && is_worth_keeping(&part, self.keep);
+            let keep = whole && is_worth_keeping((Length(part.width), Length(part.height)), self.keep);
             if keep { area(part) } else { 0 }
         };
         let aside = if right < region.right() { worth(region.split_along(right).1) } else { 0 };
@@ -414,6 +489,7 @@ impl Table<'_> {
         let frees: Vec<usize> = parts.iter().filter_map(alone).collect();
         let bare = parts.iter().find(|(_, those)| those.is_empty()).map(|(part, _)| *part);
         self.cut(CutKind::Through, region, across, at, &frees, bare);
+        self.slit(&frees);
     }
 
     /// Frees `first` by cuts that stop at its corners.
@@ -447,6 +523,7 @@ impl Table<'_> {
                 whole: false,
             });
         }
+        self.slit(&[first]);
     }
 
     fn push(&mut self, cut: Cut) {
@@ -454,17 +531,41 @@ impl Table<'_> {
     }
 
     fn round(&mut self, index: usize, lies: Region) {
-        let Some(frees) = self.freed(&[index]).pop() else { return };
+        let frees = self.freed(&[index]);
         let around = self.regions[index];
         let cloth = self.cloth.to_owned();
         self.steps.push(Step::Outline(OutlineCut { cloth, frees, around, lies, sights: vec![] }));
     }
 
     fn freed(&self, those: &[usize]) -> Vec<Freed> {
-        those
-            .iter()
-            .map(|&i| Freed { piece: self.placements[i].piece.clone(), copy: self.placements[i].copy })
-            .collect()
+        let copies = |&i: &usize| {
+            let p = &self.placements[i];
+            (p.copy..p.copy + self.yields[i]).map(|copy| Freed { piece: p.piece.clone(), copy })
+        };
+        those.iter().flat_map(copies).collect()
+    }
+
+    /// Slits the fold of what lies at it and has come off, unless it lies half on it.
+    fn slit(&mut self, those: &[usize]) {
+        for &i in those {
+            let region = self.regions[i];
+            if !self.folded || self.placements[i].on_fold || region.x > 0 {
+                continue;
+            }
+            let x = Length(region.x);
+            let line = Line { x1: x, y1: Length(region.y), x2: x, y2: Length(region.top()) };
+            self.push(Cut {
+                motif: None,
+                kind: CutKind::Fold,
+                line,
+                reading: Length::ZERO,
+                from: Edge::Left,
+                lies: region,
+                frees: vec![],
+                bare: None,
+                whole: false,
+            });
+        }
     }
 
     fn cut(&mut self, kind: CutKind, lies: Region, across: bool, at: i64, frees: &[usize], bare: Option<Region>) {
@@ -492,7 +593,7 @@ impl Table<'_> {
         let (every, from) = match kind {
             CutKind::SquareEnd => (repeat.along?, repeat.at.y),
             CutKind::Selvedge => (repeat.across?, repeat.at.x),
-            CutKind::Through | CutKind::Stopped => return None,
+            CutKind::Fold | CutKind::Through | CutKind::Stopped => return None,
         };
         Some(Length((from.0 - at).rem_euclid(every.0)))
     }

@@ -157,11 +157,19 @@ fn on_line(a: Point, b: Point, p: Point) -> bool {
     ux * vy == uy * vx
 }
 
+/// What a square metre of a cloth costs, in hundredths: where none is preferred, the cheapest comes first.
+fn dear(cloth: &Cloth) -> usize {
+    let (length, width) = (Length::METRE * 100, cloth.usable_width().max(Length(1)));
+    let square_metres = length.0 as f64 * width.0 as f64 * f64::from(cloth.layers) / (Length::METRE.0 as f64).powi(2);
+    (cloth.cost(length).0 as f64 / square_metres).max(0.0) as usize
+}
+
 /// The bins a piece is tried on, in order: by the aim, then by the piece's own list of cloths.
 pub(super) fn order_of_bins(job: &Job, bins: &[Bin], piece: &JobPiece) -> Vec<usize> {
     let mut order: Vec<(u8, i128, usize, usize)> = Vec::new();
     for (g, bin) in bins.iter().enumerate() {
         let Some(place) = piece.cloths.iter().position(|c| *c == job.cloths[bin.cloth].id) else { continue };
+        let place = if piece.any_cloth { dear(&job.cloths[bin.cloth]) } else { place };
         let class = match job.rules.aim {
             Aim::BuyLeast | Aim::FewCuts | Aim::KeepBig => u8::from(!bin.owned),
             Aim::ScrapsFirst => {

@@ -67,6 +67,9 @@ pub struct JobPiece {
     pub mirror: Mirror,
     /// Ids of the cloths it may come from, the first preferred.
     pub cloths: Vec<String>,
+    /// None of them is preferred: it lies where it takes least.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub any_cloth: bool,
     /// Where the middle of a motif falls on it, from its own lower left corner as it stands on the bag; on cloth without
     /// a repeat it lies anywhere.
     #[serde(default, skip_serializing_if = "Option::is_none")]

@@ -102,6 +102,9 @@ pub fn better(job: &Job, a: &Lay, b: &Lay) -> bool {
 /// How far down a piece's list `cloth` stands, counted among those that are bought as it is, or owned as it is: what
 /// is owned comes before what is bought, and the maker's own order decides among the rest.
 pub(super) fn place_in_list(job: &Job, piece: &JobPiece, cloth: &Cloth) -> u64 {
+    if piece.any_cloth {
+        return 0;
+    }
     let alike = |id: &&String| job.cloth(id).is_some_and(|c| c.owned == cloth.owned);
     piece.cloths.iter().filter(alike).position(|id| *id == cloth.id).unwrap_or(0) as u64
 }

@@ -320,6 +320,16 @@ pub fn rest_of_scrap(job: &Job, on: &ClothLay) -> Vec<Vec<Point>> {
     left.iter().map(Offcut::corners).collect()
 }
 
+/// What the pieces of `on` leave of a part of the cloth: outlines, largest first, crumbs left out. Empty where that cannot
+/// be worked out.
+pub fn rest_of_region(job: &Job, on: &ClothLay, part: Region) -> Vec<Vec<Point>> {
+    let pieces = job.pieces_by_id();
+    let known = |p: &Placement| pieces.get(p.piece.as_str()).copied();
+    let taken: Vec<Vec<Point>> = on.placements.iter().filter_map(|p| Some(outline_on_cloth(known(p)?, p))).collect();
+    let left = remaining(&[corners_of(part)], &taken, &[]).unwrap_or_default();
+    left.iter().map(Offcut::corners).collect()
+}
+
 /// The area of the pieces of `on`, and of the cloth they are cut from, as washed: of a length as much as is bought or used.
 pub fn areas(job: &Job, on: &ClothLay) -> Option<(Area, Area)> {
     let cloth = job.cloth(&on.cloth)?;
@@ -339,7 +349,9 @@ fn whole_area(cloth: &Cloth, there: Length) -> Area {
             let left = |ppm: u32| 1.0 - f64::from(ppm) / 1e6;
             Area((outline.area().0 as f64 * left(cloth.shrink.along) * left(cloth.shrink.across)) as i128)
         }
-        Form::Sheet { height, .. } => cloth.washed_width() * height.shrunk(cloth.shrink.along),
+        Form::Sheet { height, .. } => {
+            Area((cloth.washed_width() * height.shrunk(cloth.shrink.along)).0 * i128::from(cloth.layers))
+        }
         Form::Roll { .. } => Area((cloth.washed_width() * there).0 * i128::from(cloth.layers)),
     }
 }

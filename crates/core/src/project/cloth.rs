@@ -144,6 +144,29 @@ impl Look {
     ];
 }
 
+/// A square that was cut of a cloth and washed, to measure what washing takes.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct TestSquare {
+    /// Each side as it was cut.
+    pub side: Length,
+    /// Along the selvedge after the wash, where that is measured.
+    pub along: Option<Length>,
+    /// Across, after the wash.
+    pub across: Option<Length>,
+}
+
+impl TestSquare {
+    /// What the wash took of each direction, in parts per million; `usual` where it is not measured.
+    pub fn shrink(&self, usual: Shrink) -> Shrink {
+        let of = |after: Option<Length>, usual: u32| {
+            let taken = |after: Length| i128::from((self.side - after).0) * 1_000_000 / i128::from(self.side.0.max(1));
+            after.map_or(usual, |after| u32::try_from(taken(after)).unwrap_or(0))
+        };
+        Shrink { along: of(self.along, usual.along), across: of(self.across, usual.across) }
+    }
+}
+
 /// A cloth in a project: what a roll of it is like, and what of it is there.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
@@ -162,6 +185,12 @@ pub struct ProjectCloth {
     pub trim: Length,
     /// Bought unwashed and washed before cutting: shrinkage is reckoned with.
     pub wash_first: bool,
+    /// A test square of it that was washed.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub tested: Option<TestSquare>,
+    /// What a square metre of it weighs, in grams, where that is known.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub grams: Option<u32>,
     /// What the shop cuts.
     pub shop: ShopStep,
     /// Price of a yard or metre, if known.
@@ -184,6 +213,9 @@ pub struct ProjectCloth {
     pub up: PrintUp,
     /// A pile that lies one way.
     pub nap: bool,
+    /// What is cut selvedge to selvedge lies folded lengthwise, selvedge on selvedge: two at once.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub folded: bool,
     /// How it is drawn.
     pub look: Look,
     /// How tall one repeat of its print is, where that is measured; nothing draws it at a usual size.
@@ -227,6 +259,8 @@ impl ProjectCloth {
             selvedge: if woven { half_inch } else { Length::ZERO },
             trim: if woven { half_inch } else { Length::ZERO },
             wash_first: false,
+            tested: None,
+            grams: None,
             shop: ShopStep::default_for(system),
             price: None,
             at_hand: vec![],
@@ -236,6 +270,7 @@ impl ProjectCloth {
             print: pattern.default_print(),
             up: PrintUp::Length,
             nap: false,
+            folded: false,
             look: Look::new(pattern, "#c9b48a", "#7d6a43"),
             repeat: None,
             repeat_wide: None,
@@ -261,7 +296,13 @@ impl ProjectCloth {
 
     /// Shrinkage to reckon with.
     pub fn shrink(&self) -> Shrink {
-        if self.wash_first { self.material.default_shrink() } else { Shrink::NONE }
+        if self.wash_first { self.shrinks() } else { Shrink::NONE }
+    }
+
+    /// What washing takes: as its own test square says, else as such cloth usually does.
+    pub fn shrinks(&self) -> Shrink {
+        let usual = self.material.default_shrink();
+        self.tested.map_or(usual, |square| square.shrink(usual))
     }
 
     /// Whether any of it may be bought.
@@ -271,7 +312,7 @@ impl ProjectCloth {
 
     /// A roll of it to buy, as a job knows it.
     pub fn roll(&self) -> Cloth {
-        Cloth {
+        let roll = Cloth {
             id: self.id.clone(),
             name: self.name.clone(),
             form: Form::Roll { width: self.width, length: None, max: None },
@@ -286,7 +327,8 @@ impl ProjectCloth {
             nap: self.nap,
             layers: 1,
             repeat: None,
-        }
+        };
+        if self.folded { folded_in_half(roll) } else { roll }
     }
 
     /// The cloths of a job that it comes to, each copy of what is there by itself, and the roll if any of it is bought.
@@ -314,17 +356,32 @@ impl ProjectCloth {
         let (selvedge, trim) = match form {
             HandForm::Length { squared: false, .. } => (self.selvedge, self.trim),
             HandForm::Length { squared: true, .. } => (self.selvedge, Length::ZERO),
+            // Its seam is cut off, its openings are straight.
+            HandForm::Tube { .. } => (self.seam_of_a_tube(), Length::ZERO),
             // All of it can be used.
             HandForm::Sheet { .. } | HandForm::Scrap(_) => (Length::ZERO, Length::ZERO),
         };
-        Cloth { form: form.for_job(self.width), selvedge, trim, owned: true, ..self.roll() }
+        let layers = if matches!(form, HandForm::Tube { .. }) { 2 } else { 1 };
+        let flat = Cloth { form: form.for_job(self.width), selvedge, trim, owned: true, layers, ..self.roll() };
+        match form {
+            HandForm::Length { .. } if self.folded => folded_in_half(flat),
+            _ => flat,
+        }
+    }
+
+    /// Lost beside the seam of a tube that is cut as it lies: ½ in or 1 cm, as wide as such seams are (common practice).
+    pub fn seam_of_a_tube(&self) -> Length {
+        match self.own_system() {
+            System::Inches => Length::inches(1, 2),
+            System::Centimetres => Length::CENTIMETRE,
+        }
     }
 
     /// The most that can be used across any of it.
     pub fn widest(&self) -> Length {
         let there = self.at_hand.iter().map(|t| self.thing_for_job(&t.form));
         let roll = self.is_bought().then(|| self.roll());
-        there.chain(roll).map(|c| c.usable_width()).max().unwrap_or_default()
+        there.chain(roll).map(|c| c.widest_piece()).max().unwrap_or_default()
     }
 
     /// The most that can be used along any of it; nothing when it is bought as long as it is needed.
@@ -334,6 +391,15 @@ impl ProjectCloth {
         }
         self.at_hand.iter().filter_map(|t| self.thing_for_job(&t.form).usable_length()).max()
     }
+}
+
+/// A roll with its selvedges laid on each other.
+fn folded_in_half(roll: Cloth) -> Cloth {
+    let form = match roll.form {
+        Form::Roll { width, length, max } => Form::Roll { width: width / 2, length, max },
+        other => other,
+    };
+    Cloth { form, layers: 2, ..roll }
 }
 
 /// Stands between the id of a cloth and which of the things that are there of it is meant; no id of a cloth has it.

@@ -87,9 +87,9 @@ impl ProjectCloth {
         let turns = self.print == Print::AllOver && !self.nap;
         let holds = |along: Length, across: Length| match form {
             HandForm::Scrap(scrap) => scrap.holds_size(across, along),
-            HandForm::Length { .. } | HandForm::Sheet { .. } => {
+            HandForm::Length { .. } | HandForm::Sheet { .. } | HandForm::Tube { .. } => {
                 let one = self.thing_for_job(form);
-                one.usable_width() >= across && one.usable_length().is_some_and(|long| long >= along)
+                one.widest_piece() >= across && one.usable_length().is_some_and(|long| long >= along)
             }
         };
         holds(along, across) || (turns && holds(across, along))

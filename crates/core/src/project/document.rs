@@ -3,6 +3,7 @@
 use super::advice;
 use super::cloth::{AT_HAND, ProjectCloth};
 use super::cut_plan::CutPlan;
+use super::dressing::Dressing;
 use super::joins;
 use super::measured::{self, Measured};
 use super::on_print::OnPrint;
@@ -73,6 +74,9 @@ pub struct Project {
     pub cloths: Vec<ProjectCloth>,
     /// Cloths of each part, the first preferred.
     pub from: BTreeMap<Part, Vec<String>>,
+    /// What else is said of which piece comes from which cloth.
+    #[serde(default, skip_serializing_if = "Dressing::is_empty")]
+    pub dressing: Dressing,
     /// How it is laid.
     pub lay: LayChoices,
     /// Steps done at the table.
@@ -159,6 +163,7 @@ impl Project {
             bag: Family::Tote.default_for(system),
             cloths: vec![],
             from: BTreeMap::new(),
+            dressing: Dressing::default(),
             lay: LayChoices::default(),
             steps_done: 0,
             made: BTreeSet::new(),
@@ -283,7 +288,7 @@ impl Project {
         measured::propagate(&mut draft.pieces, &self.measured, &self.bag.finished_sizes(), self.ruler);
         let impossible = measured::impossible(&draft.pieces, &self.measured, self.ruler);
         for piece in draft.pieces.iter_mut().filter(|p| p.spans) {
-            if let Some(cloth) = self.cloth_of(piece.part) {
+            if let Some(cloth) = self.cloth_for(piece) {
                 let across = cloth.widest();
                 piece.width =
                     Dimension { size: across, terms: vec![Term::once("right across the cloth", across, "rows")] };
@@ -307,7 +312,7 @@ impl Project {
         let unassigned: Vec<Part> = Part::ALL
             .into_iter()
             .filter(|part| {
-                draft.pieces.iter().any(|p| p.part == *part && p.when.is_laid()) && self.cloth_of(*part).is_none()
+                draft.pieces.iter().any(|p| p.part == *part && p.when.is_laid() && self.cloth_for(p).is_none())
             })
             .collect();
         if !unassigned.is_empty() {
@@ -330,7 +335,7 @@ impl Project {
     /// it is none.
     fn block_rows(&self, draft: &Draft, block: &Piece) -> Vec<BlockRows> {
         let of = || draft.pieces.iter().filter(|p| block.block_of.contains(&p.id));
-        let cloths = draft.pieces.iter().filter(|p| p.block_of == block.block_of).filter_map(|p| self.cloth_of(p.part));
+        let cloths = draft.pieces.iter().filter(|p| p.block_of == block.block_of).filter_map(|p| self.cloth_for(p));
         let widest = of().map(|p| p.width.size + Length::INCH).max().unwrap_or_default();
         let usable = cloths.map(ProjectCloth::widest).min().unwrap_or(widest);
         backing::block_rows(of(), usable)
@@ -341,7 +346,7 @@ impl Project {
         let of_cloth = draft.pieces.iter().filter(|p| !p.block_of.is_empty() && !p.part.is_backing());
         of_cloth
             .filter_map(|p| {
-                let cloth = self.cloth_of(p.part)?;
+                let cloth = self.cloth_for(p)?;
                 Some(Block::new(p, &cloth.id, &self.block_rows(draft, p), &draft.pieces, self.system))
             })
             .collect()
@@ -369,16 +374,15 @@ impl Project {
         }
     }
 
-    /// The cloths of the job that `part` may lie on: of each of its cloths what is there, and the roll if it is bought.
-    fn laid_on(&self, part: Part) -> Vec<Cloth> {
-        let of = self.from.get(&part).into_iter().flatten().filter_map(|id| self.cloth(id));
-        of.flat_map(|c| c.for_job(self.system)).collect()
+    /// The cloths of the job that what is cut from `ids` may lie on: of each what is there, and the roll if it is bought.
+    fn laid_on(&self, ids: &[String]) -> Vec<Cloth> {
+        ids.iter().filter_map(|id| self.cloth(id)).flat_map(|c| c.for_job(self.system)).collect()
     }
 
     fn job(&self, draft: &Draft) -> Job {
-        // Once for each part: a cloth may be hundreds of scraps.
-        let parts: HashSet<Part> = draft.pieces.iter().map(|p| p.part).collect();
-        let on: BTreeMap<Part, Vec<Cloth>> = parts.into_iter().map(|part| (part, self.laid_on(part))).collect();
+        // Once for each list: a cloth may be hundreds of scraps.
+        let lists: HashSet<&[String]> = draft.pieces.iter().map(|p| self.cloths_for(p)).collect();
+        let on: BTreeMap<&[String], Vec<Cloth>> = lists.into_iter().map(|ids| (ids, self.laid_on(ids))).collect();
         let pieces: Vec<JobPiece> = draft
             .pieces
             .iter()
@@ -401,7 +405,8 @@ impl Project {
                     grain,
                     print: if self.lay.print_may_lie { PrintRule::Ignore } else { p.print },
                     mirror: p.mirror,
-                    cloths: self.placed_on(p, &on[&p.part]),
+                    cloths: self.placed_on(p, &on[self.cloths_for(p)]),
+                    any_cloth: self.dressing.any.contains(&p.part),
                     on_print: self.motif_on(p),
                 }
             })

@@ -11,7 +11,7 @@ pub(super) fn join(project: &Project, draft: &mut Draft) {
     let seam = project.bag.length("seam_side").unwrap_or(Length::inches(1, 2));
     let how = (project.lay.join, seam);
     for piece in &mut draft.pieces {
-        let Some(cloth) = project.cloth_of(piece.part) else { continue };
+        let Some(cloth) = project.cloth_for(piece) else { continue };
         let (longest, fields, advice) = match piece.part {
             Part::Binding => {
                 (Some(cloth.widest()), ("binding_width", "binding_fold"), "keep the joins off the corners")

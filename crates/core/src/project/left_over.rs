@@ -4,7 +4,7 @@
 use super::cloth::AT_HAND;
 use super::{Project, ProjectCloth};
 use crate::cloth::{AtHand, Flaw, Form, HandForm, MOST_SCRAP_CORNERS, Scrap, Shrink, put, take};
-use crate::cutting::left_whole;
+use crate::cutting::{left_shaped, left_whole};
 use crate::lay::{ClothLay, Job, rest_of_scrap};
 use crate::measure::Length;
 use crate::shape::{Point, simplified};
@@ -34,8 +34,8 @@ pub struct LeftOver {
     pub cut_from: String,
     /// What was cut into.
     pub used: Vec<AtHand>,
-    /// Rectangles, what is left of a length, and of a scrap what is left with its true outline, that are worth keeping; sizes
-    /// down to lines of the ruler.
+    /// Rectangles, what is left of a length, and where pieces were cut out of it what is left with its true outline, that are
+    /// worth keeping; the sizes of rectangles down to lines of the ruler.
     pub kept: Vec<AtHand>,
 }
 
@@ -52,10 +52,13 @@ pub fn left_over(project: &Project) -> Vec<LeftOver> {
             if let Some(thing) = thing_of(cloth, &on.cloth).or_else(owned) {
                 put(&mut used, AtHand { count: 1, ..thing.clone() });
             }
-            for region in left_whole(&plan.job, on) {
-                let down = |side: i64| Length(side).floor_to(project.ruler.step());
-                let form = HandForm::Sheet { length: down(region.height), width: down(region.width) };
-                put(&mut kept, AtHand::one(form));
+            for part in left_whole(&plan.job, on) {
+                let down = |side: Length| side.floor_to(project.ruler.step());
+                let form = HandForm::Sheet { length: down(part.height), width: down(part.width) };
+                put(&mut kept, AtHand { count: part.count, ..AtHand::one(form) });
+            }
+            for shape in left_shaped(&plan.job, on) {
+                put(&mut kept, AtHand::one(HandForm::Scrap(shape.scrap)));
             }
             let scraps = scraps_left(&plan.job, on, thing_of(cloth, &on.cloth)).into_iter().map(HandForm::Scrap);
             for form in rest_of_length(project, on).into_iter().chain(scraps) {
@@ -109,8 +112,9 @@ pub(super) fn thing_of<'a>(cloth: &'a ProjectCloth, id: &str) -> Option<&'a AtHa
 /// Of a length that was there, what the lay does not take, if it is worth keeping.
 fn rest_of_length(project: &Project, on: &ClothLay) -> Option<HandForm> {
     let plan = project.cutting.as_ref()?;
-    let Form::Roll { length: Some(length), width, .. } = plan.job.cloth(&on.cloth)?.form else { return None };
-    let washed = plan.job.cloth(&on.cloth)?.shrink;
+    let as_job = plan.job.cloth(&on.cloth)?;
+    let Form::Roll { length: Some(length), .. } = as_job.form else { return None };
+    let (width, washed) = (as_job.bought_width()?, as_job.shrink);
     let rest = (length - on.buy_length).shrunk(washed.along).floor_to(project.ruler.step());
     let keep = plan.job.rules.keep.0;
     let own = project.cloth(&on.cloth)?.width;
@@ -144,12 +148,13 @@ fn as_cut(cloth: &ProjectCloth) -> ProjectCloth {
     if cloth.shrink() == Shrink::NONE {
         return bare;
     }
-    let width = cloth.roll().washed_width();
+    let width = cloth.width.shrunk(cloth.shrink().across);
     ProjectCloth {
         id: format!("{}-washed", cloth.id),
         name: format!("{}, washed", cloth.name),
         width,
         wash_first: false,
+        tested: None,
         ..bare
     }
 }

@@ -1,6 +1,6 @@
 //! What could be made of cloths from the cupboard: a bag dressed in them alone, at the largest of a few sizes.
 
-use super::{Edit, Project, ProjectCloth};
+use super::{Dressing, Edit, Project, ProjectCloth};
 use crate::cloth::{Cloth, Form, Material};
 use crate::lay::Job;
 use crate::measure::{Area, System};
@@ -34,6 +34,7 @@ impl Project {
         there.sort_by_key(|c| std::cmp::Reverse(c.there_of_it(self.system)));
         let before = std::mem::take(&mut project.cloths);
         let was_from = std::mem::take(&mut project.from);
+        project.dressing = Dressing::default();
         project.cloths = there
             .iter()
             .map(|c| ProjectCloth { cut: vec![], buy_more: false, ..(*c).clone() }.sold_in(self.system))
@@ -111,8 +112,10 @@ impl ProjectCloth {
 fn usable(cloth: &Cloth) -> Option<Area> {
     match &cloth.form {
         Form::Scrap { outline, .. } => Some(outline.area()),
-        Form::Roll { .. } => cloth.usable_length().map(|long| long * cloth.usable_width()),
-        Form::Sheet { width, height, count } => Some(Area((*width * *height).0 * i128::from(*count))),
+        Form::Roll { .. } => cloth.usable_length().map(|long| long * cloth.widest_piece()),
+        Form::Sheet { width, height, count } => {
+            Some(Area((*width * *height).0 * i128::from(*count) * i128::from(cloth.layers)))
+        }
     }
 }
 

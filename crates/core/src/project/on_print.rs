@@ -76,7 +76,7 @@ impl Project {
     /// `cloth` as the job knows it, with where the motifs of its print lie if any piece of `draft` has a place on them.
     /// Where that is not measured it is as the largest of these pieces wants it, and half a repeat stays free at each edge.
     pub(super) fn with_print(&self, of: &ProjectCloth, cloth: Cloth, draft: &Draft) -> Cloth {
-        let here = |p: &&Piece| p.when.is_laid() && self.from.get(&p.part).is_some_and(|from| from.contains(&of.id));
+        let here = |p: &&Piece| p.when.is_laid() && self.cloths_for(p).contains(&of.id);
         let placed = draft.pieces.iter().filter(here).filter_map(|p| Some((p, self.motif_on(p)?)));
         let Some((largest, motif)) = placed.max_by_key(|(p, _)| p.outline().area()) else { return cloth };
         // Where motifs lie on a scrap is seen, not measured from its edges: what is placed is not laid on it.
@@ -125,7 +125,7 @@ impl Project {
     /// A piece that has its place on a print of which there are only scraps.
     pub(super) fn only_scraps_of_print(&self, draft: &Draft, job: &Job) -> Option<FieldProblem> {
         let none = job.pieces.iter().find(|p| p.cloths.is_empty())?;
-        let cloth = draft.piece(&none.id).and_then(|p| self.cloth_of(p.part))?;
+        let cloth = draft.piece(&none.id).and_then(|p| self.cloth_for(p))?;
         let message = format!(
             "{} has its place on the print of {}, and there are only scraps of it: where its motifs lie on them is not known. Buy the rest, or let it lie anywhere.",
             none.name, cloth.name
@@ -164,7 +164,7 @@ impl Project {
         let mut found = Vec::new();
         let mut told: Vec<&str> = vec![];
         for piece in draft.pieces.iter().filter(|p| self.on_print.contains_key(p.id.as_ref())) {
-            let Some(cloth) = self.cloth_of(piece.part) else { continue };
+            let Some(cloth) = self.cloth_for(piece) else { continue };
             if !piece.when.is_laid() {
                 let text = format!(
                     "{} is not cut straight from {}, but from patches or a block: its place on the print is not kept.",
@@ -219,7 +219,7 @@ impl Project {
             }
             _ => {}
         }
-        let others = self.from.get(&piece.part).into_iter().flatten().skip(1).filter_map(|id| self.cloth(id));
+        let others = self.cloths_for(piece).iter().skip(1).filter_map(|id| self.cloth(id));
         let bare: Vec<&str> = others.filter(|c| !c.has_repeat()).map(|c| c.name.as_str()).collect();
         if !bare.is_empty() {
             text += &format!(" What comes from {} instead lies anywhere on it.", bare.join(" or "));

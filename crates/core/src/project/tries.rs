@@ -1,6 +1,6 @@
 //! Which part comes from which cloth, kept to be held beside other ways: a try changes nothing until it is taken.
 
-use super::Project;
+use super::{Dressing, Project};
 use crate::FieldProblem;
 use crate::name::named;
 use crate::piece::Part;
@@ -18,6 +18,9 @@ pub struct Try {
     pub name: String,
     /// Cloths of each part, the first preferred.
     pub from: BTreeMap<Part, Vec<String>>,
+    /// Cloths of pieces that are not cut as their part is, by the piece's id.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub own: BTreeMap<String, Vec<String>>,
 }
 
 impl Project {
@@ -28,18 +31,26 @@ impl Project {
             ids.iter().filter(|id| self.cloths.iter().any(|c| c.id == **id)).cloned().collect()
         };
         let from = of.from.iter().map(|(part, ids)| (*part, here(ids))).filter(|(_, ids)| !ids.is_empty());
-        Self { from: from.collect(), ..self.clone() }
+        let own = of.own.iter().map(|(piece, ids)| (piece.clone(), here(ids))).filter(|(_, ids)| !ids.is_empty());
+        let dressing = Dressing { own: own.collect(), ..self.dressing.clone() };
+        Self { from: from.collect(), dressing, ..self.clone() }
     }
 
     /// Whether the bag is dressed as `of` now.
     pub fn is_dressed_as(&self, of: &Try) -> bool {
-        self.dressed_as(of).from == self.from
+        let dressed = self.dressed_as(of);
+        (&dressed.from, &dressed.dressing.own) == (&self.from, &self.dressing.own)
     }
 
     /// How many cloths of `of` are here no more.
     pub fn gone_from(&self, of: &Try) -> usize {
-        let mut gone: Vec<&String> =
-            of.from.values().flatten().filter(|id| !self.cloths.iter().any(|c| c.id == **id)).collect();
+        let mut gone: Vec<&String> = of
+            .from
+            .values()
+            .chain(of.own.values())
+            .flatten()
+            .filter(|id| !self.cloths.iter().any(|c| c.id == **id))
+            .collect();
         gone.sort_unstable();
         gone.dedup();
         gone.len()
@@ -55,7 +66,7 @@ impl Project {
         if self.from.is_empty() {
             return Err(FieldProblem::new("name", &name, "No part has a cloth yet: there is nothing to keep."));
         }
-        if let Some(same) = self.tries.iter().find(|t| t.from == self.from) {
+        if let Some(same) = self.tries.iter().find(|t| t.from == self.from && t.own == self.dressing.own) {
             let message = format!("It is dressed as in “{}” now: that is kept already.", same.name);
             return Err(FieldProblem::new("name", &name, message));
         }
@@ -67,7 +78,8 @@ impl Project {
             let message = format!("There are {MOST_TRIES} tries: forget one first.");
             return Err(FieldProblem::new("name", &name, message));
         }
-        self.tries.push(Try { name: name.clone(), from: self.from.clone() });
+        let own = self.dressing.own.clone();
+        self.tries.push(Try { name: name.clone(), from: self.from.clone(), own });
         Ok(format!("Keep {name}"))
     }
 
@@ -94,7 +106,7 @@ impl Project {
             found.ok_or_else(|| FieldProblem::new(field, id, format!("There is no cloth “{id}” in this project.")))
         };
         let told = format!("Swap {} and {}", name("one", one)?, name("other", other)?);
-        for id in self.from.values_mut().flatten() {
+        for id in self.from.values_mut().chain(self.dressing.own.values_mut()).flatten() {
             if id == one {
                 *id = other.to_owned();
             } else if id == other {

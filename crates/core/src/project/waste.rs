@@ -1,12 +1,13 @@
-//! What became of the cloth of a bag once all of it is cut: bag, what is kept, and the rest. By area, as washed.
+//! What became of the cloth of a bag once all of it is cut: bag, what is kept, and the rest. By area, as washed, and
+//! the waste by weight where it is known what the cloths weigh.
 
-use super::{Project, left_over};
-use crate::cloth::HandForm;
-use crate::lay::areas;
+use super::{Project, ProjectCloth, left_over};
+use crate::cloth::{AtHand, HandForm};
+use crate::lay::{ClothLay, areas};
 use crate::measure::{Area, System};
 
-/// Areas of cloth that was cut into.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+/// Areas of cloth that was cut into, and what the rest weighs.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
 pub struct CutUp {
     /// All that was cut into; of a length that was there, what was used of it.
     pub cut: Area,
@@ -14,6 +15,10 @@ pub struct CutUp {
     pub bag: Area,
     /// What is worth keeping.
     pub kept: Area,
+    /// What the waste of cloths weighs of which that is known, in thousandths of a gram.
+    pub milligrams: u64,
+    /// The waste of cloths of which it is not known.
+    pub unweighed: Area,
 }
 
 impl CutUp {
@@ -29,10 +34,25 @@ impl CutUp {
             cut: Area(self.cut.0 + other.cut.0),
             bag: Area(self.bag.0 + other.bag.0),
             kept: Area(self.kept.0 + other.kept.0),
+            milligrams: self.milligrams + other.milligrams,
+            unweighed: Area(self.unweighed.0 + other.unweighed.0),
         }
     }
 
-    /// In a sentence: `Of 0.94 m² cut up, 0.61 became bag, 0.21 is kept, 0.12 is waste: 13 %.`
+    /// Of one cloth, a square metre of which weighs so many grams.
+    fn weighed(self, grams: Option<u32>) -> Self {
+        let square_metre = (crate::measure::Length::METRE.0 as f64).powi(2);
+        let waste = self.waste().0.max(0);
+        match grams {
+            Some(grams) => {
+                let milligrams = (waste as f64 / square_metre * f64::from(grams) * 1_000.0).round() as u64;
+                Self { milligrams, ..self }
+            }
+            None => Self { unweighed: Area(waste), ..self },
+        }
+    }
+
+    /// In a sentence: `Of 0.94 m² cut up, 0.61 became bag, 0.21 is kept, 0.12 is waste: 13 %, 29 g.`
     pub fn tell(self, system: System) -> String {
         let (unit, sign) = match system {
             System::Inches => (36.0 * 36.0 * 25.4 * 25.4, "sq yd"),
@@ -40,8 +60,18 @@ impl CutUp {
         };
         let square_millimetre = (crate::measure::Length::MILLIMETRE.0 as f64).powi(2);
         let shown = |area: Area| format!("{:.2}", area.0 as f64 / square_millimetre / unit);
+        let grams = self.milligrams as f64 / 1_000.0;
+        let weight = match system {
+            System::Inches => format!("{:.1} oz", grams / 28.349_5),
+            System::Centimetres => format!("{grams:.0} g"),
+        };
+        let weight = match (self.milligrams, self.unweighed) {
+            (0, _) => String::new(),
+            (_, Area(0)) => format!(", {weight}"),
+            _ => format!(", {weight} of it as far as weights are known"),
+        };
         format!(
-            "Of {} {sign} cut up, {} became bag, {} is kept, {} is waste: {:.0} %.",
+            "Of {} {sign} cut up, {} became bag, {} is kept, {} is waste: {:.0} %{weight}.",
             shown(self.cut),
             shown(self.bag),
             shown(self.kept),
@@ -58,21 +88,25 @@ pub fn cut_up(project: &Project) -> Option<CutUp> {
     if steps == 0 || (project.steps_done as usize) < steps {
         return None;
     }
-    let none = CutUp { cut: Area(0), bag: Area(0), kept: Area(0) };
-    let cut = plan
-        .lay
-        .cloths
-        .iter()
-        .filter_map(|on| areas(&plan.job, on))
-        .fold(none, |sum, (bag, cut)| sum.plus(CutUp { cut, bag, kept: Area(0) }));
-    let kept = left_over(project).into_iter().flat_map(|left| left.kept).map(|thing| {
-        let one = match &thing.form {
-            // The rest of a length was not cut into.
-            HandForm::Length { .. } => 0,
-            HandForm::Sheet { length, width } => (*length * *width).0,
-            HandForm::Scrap(scrap) => scrap.outline.area().0,
-        };
-        one * i128::from(thing.count)
-    });
-    Some(CutUp { kept: Area(kept.sum()), ..cut })
+    let left = left_over(project);
+    let of_cloth = |cloth: &ProjectCloth| {
+        let of_it = |on: &&ClothLay| project.cloth(&on.cloth).is_some_and(|c| c.id == cloth.id);
+        let areas = plan.lay.cloths.iter().filter(of_it).filter_map(|on| areas(&plan.job, on));
+        let (bag, cut) = areas.fold((0, 0), |(bag, cut), (b, c)| (bag + b.0, cut + c.0));
+        let kept = left.iter().filter(|l| l.cut_from == cloth.name).flat_map(|l| &l.kept).map(area_cut_into);
+        CutUp { cut: Area(cut), bag: Area(bag), kept: Area(kept.sum()), ..CutUp::default() }.weighed(cloth.grams)
+    };
+    Some(project.cloths.iter().map(of_cloth).fold(CutUp::default(), CutUp::plus))
+}
+
+/// The area of what is left, as far as it was cut into.
+fn area_cut_into(thing: &AtHand) -> i128 {
+    let one = match &thing.form {
+        // The rest of a length was not cut into.
+        HandForm::Length { .. } => 0,
+        HandForm::Sheet { length, width } => (*length * *width).0,
+        HandForm::Tube { length, width } => (*length * *width).0 * 2,
+        HandForm::Scrap(scrap) => scrap.outline.area().0,
+    };
+    one * i128::from(thing.count)
 }

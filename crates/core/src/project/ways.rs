@@ -93,6 +93,6 @@ fn turned(project: &Project, pieces: &[Piece]) -> Vec<Way> {
 
 /// Whether the print keeps a piece upright whatever its grain.
 pub fn minds_the_print(project: &Project, piece: &Piece) -> bool {
-    let directed = project.cloth_of(piece.part).is_some_and(|c| c.print != Print::AllOver || c.nap);
+    let directed = project.cloth_for(piece).is_some_and(|c| c.print != Print::AllOver || c.nap);
     directed && piece.print == PrintRule::Upright && !project.lay.print_may_lie
 }

@@ -39,7 +39,11 @@ pub fn ways_out(project: &Project, planned: &Planned, lay: &Lay) -> Vec<Way> {
     parts.sort_by_key(|part| part.shows());
     for part in parts {
         let known: Vec<&String> = from(&part).collect();
-        for cloth in project.cloths.iter().filter(|c| c.material.suits(part) && !known.contains(&&c.id)) {
+        for cloth in project
+            .cloths
+            .iter()
+            .filter(|c| c.material.suits(part) && !known.contains(&&c.id) && !project.dressing.forbids(part, &c.id))
+        {
             let seen = if part.shows() { ", which is seen" } else { "" };
             ways.push(way(
                 format!("{} from {} too{seen}", part.name(), cloth.name),

@@ -347,7 +347,7 @@ fn what_became_of_the_cloth_adds_up() {
 #[test]
 fn areas_are_told_in_both_systems() {
     let yard = Length::INCH * 36;
-    let became = CutUp { cut: yard * yard, bag: yard / 2 * (yard / 2), kept: yard * (yard / 2) };
+    let became = CutUp { cut: yard * yard, bag: yard / 2 * (yard / 2), kept: yard * (yard / 2), ..CutUp::default() };
     assert_eq!(
         became.tell(System::Inches),
         "Of 1.00 sq yd cut up, 0.25 became bag, 0.50 is kept, 0.25 is waste: 25 %."

@@ -500,7 +500,7 @@ fn the_first_cuts_are_told_by_the_print() {
     // The panel begins at the cut: its motif is 22 beyond it. The selvedge is 1 wide, a motif 24 beyond.
     assert_eq!(told[..2], [(CutKind::SquareEnd, Some(cm(22))), (CutKind::Selvedge, Some(cm(24)))]);
     assert!(told[2..].iter().all(|(_, motif)| motif.is_none()));
-    assert!(left_whole(&job, &found.cloths[0]).iter().all(|r| r.y >= cm(13).0), "the end is not counted on");
+    assert!(left_whole(&job, &found.cloths[0]).iter().all(|r| r.at.y >= cm(13).0), "the end is not counted on");
 }
 
 /// What a place on the print costs stands among the other ways to lay it.

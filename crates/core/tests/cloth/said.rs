@@ -124,11 +124,15 @@ two 14 x 32 | 2 of 14 × 32 in
 3 pieces of 10 x 12 | 3 of 10 × 12 in
 three scraps 10 x 12 | 3 of 10 × 12 in
 10 x 12 each | 10 × 12 in
-jeans 14 x 32 | ? 32 × 14 in ; 32 × 28 in
+jeans 14 x 32 | ? 32 × 14 in ; tube of 32 × 14 in ; 32 × 28 in
 metric long quarter | 25 cm
 2 x 18 x 22 | ? 2 of 18 × 22 in
-two trouser legs 14 x 32 | ? 2 of 32 × 14 in ; 2 of 32 × 28 in
-a trouser leg 9 x 28 | ? 28 × 9 in ; 28 × 18 in
+two trouser legs 14 x 32 | ? 2 of 32 × 14 in ; 2 tubes of 32 × 14 in ; 2 of 32 × 28 in
+tube of 32 x 14 | tube of 32 × 14 in
+2 tubes of 32 x 14 | 2 tubes of 32 × 14 in
+three tubes 30 x 8½ | 3 tubes of 30 × 8½ in
+a tube 9 by 20 | tube of 9 × 20 in
+a trouser leg 9 x 28 | ? 28 × 9 in ; tube of 28 × 9 in ; 28 × 18 in
 two trouser legs 14 x 32 opened | 2 of 14 × 32 in
 3 x 20 in | ? 3 lengths of 20 in ; 3 in × 20 in
 3 x 20 | ? 3 lengths of 20 in ; 3 in × 20 in
@@ -253,7 +257,8 @@ half a yard | ½ yd
 nearly a metre | about 1 m
 half a yard of pea stripe | ½ yd
 two 36 x 80 | 2 of 36 × 80 cm
-2 sleeves 20 x 45 | ? 2 of 45 × 20 cm ; 2 of 45 × 40 cm
+2 sleeves 20 x 45 | ? 2 of 45 × 20 cm ; 2 tubes of 45 × 20 cm ; 2 of 45 × 40 cm
+2 tubes of 45 x 20 | 2 tubes of 45 × 20 cm
 half | ? 50 cm
 1/2 | 50 cm
 3/4 | 75 cm

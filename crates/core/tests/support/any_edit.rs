@@ -118,6 +118,11 @@ fn edit_of_a_cloth(project: &Project, random: &mut Random) -> Edit {
         ClothField::Print,
         ClothField::Up,
         ClothField::Nap,
+        ClothField::Folded,
+        ClothField::TestSquare,
+        ClothField::TestAlong,
+        ClothField::TestAcross,
+        ClothField::Weight,
         ClothField::Repeat,
         ClothField::RepeatWide,
         ClothField::HalfDrop,
@@ -128,7 +133,11 @@ fn edit_of_a_cloth(project: &Project, random: &mut Random) -> Edit {
         all.get(random.below(all.len() + 1)).map_or_else(|| "no-such-cloth".to_owned(), |c| c.id.clone())
     };
     let part = Part::ALL[random.below(Part::ALL.len())].key().to_owned();
-    match random.below(12) {
+    match random.below(16) {
+        15 => Edit::MatchPrint { cloth: id(random) },
+        14 => Edit::PutRight { cloth: id(random), thing: random.below(4), text: pick(SAID, random).to_owned() },
+        12 => Edit::AnyCloth { part, any: random.below(2) == 0 },
+        13 => Edit::NeverFrom { part, cloth: id(random), never: random.below(3) > 0 },
         0 => Edit::AddCloth {
             name: format!("Cloth {}", random.below(5)),
             material: pick(&["cotton", "canvas", "fleece", "interfacing", "vinyl", "silk"], random).into(),
@@ -155,7 +164,12 @@ fn edit_of_a_piece(project: &Project, random: &mut Random) -> Edit {
         .pieces
         .get(random.below(draft.pieces.len() + 1))
         .map_or_else(|| "no-such-piece".into(), |p| p.id.to_string());
-    match random.below(6) {
+    match random.below(7) {
+        6 => {
+            let all = &project.cloths;
+            let cloth = all.get(random.below(all.len() + 1)).map(|c| c.id.clone());
+            Edit::AssignPiece { piece: id, cloth }
+        }
         5 => Edit::SizeByPatches { piece: id, width: pick(SIZES, random).into(), height: pick(SIZES, random).into() },
         0 => Edit::Turn { piece: id, lies: Lies::ALL[random.below(Lies::ALL.len())] },
         1 => Edit::Measured { piece: id, width: pick(SIZES, random).into(), height: pick(SIZES, random).into() },

@@ -19,6 +19,7 @@ pub fn piece(id: impl Into<String>, width: Length, height: Length, count: u32) -
         print: PrintRule::Ignore,
         mirror: Mirror::No,
         cloths: vec!["roll".into()],
+        any_cloth: false,
         on_print: None,
     }
 }

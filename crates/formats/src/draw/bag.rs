@@ -48,18 +48,18 @@ pub fn bag(project: &Project, draft: &Draft, width: f64, height: f64) -> BagDraw
         (if tote.front.piecing == Piecing::Whole { Part::Outer } else { Part::Contrast }, &mut paints.front),
         (tote.band().map_or(Part::Outer, |(part, _)| part), &mut paints.band),
     ] {
-        if let Some(cloth) = project.cloth_of(part) {
+        if let Some(cloth) = project.seen_cloth_of(part, &draft.pieces) {
             shown += 1;
             let id = format!("bag-{}-{shown}", part.key());
             *slot = paint(&mut canvas, cloth, &id, (0, scale), None);
         }
     }
-    if let Some(cloth) = project.cloth_of(Part::Straps) {
+    if let Some(cloth) = project.seen_cloth_of(Part::Straps, &draft.pieces) {
         paints.straps.ground.clone_from(&cloth.look.ground);
     }
     let unit = project.system.unit().0 as f64 * scale;
     let bottom = height - 52.0;
-    let dress = Dress::of(&mut canvas, project, "bag-part", scale, None);
+    let dress = Dress::of(&mut canvas, (project, draft), "bag-part", scale, None);
     let made = made_up(project, draft).into_iter().map(|s| (0, s));
     let seen: Vec<(u32, Seen)> = made.chain(project.bag.seen(project.ruler)).collect();
     let of = |side: Side| seen.iter().filter(move |(_, s)| s.side == side).map(|(_, s)| s);
@@ -71,7 +71,7 @@ pub fn bag(project: &Project, draft: &Draft, width: f64, height: f64) -> BagDraw
     let fronted = |canvas: &mut Canvas, paints: &Paints, id: &str, left: f64| match motif {
         Some((part, (a, b))) if tote.front.piecing == Piecing::Whole => {
             let at = Some((left + a * scale, y + b * scale));
-            let front = project.cloth_of(part).map(|c| paint(canvas, c, id, (0, scale), at));
+            let front = project.seen_cloth_of(part, &draft.pieces).map(|c| paint(canvas, c, id, (0, scale), at));
             Paints { front: front.unwrap_or_else(|| paints.front.clone()), ..paints.clone() }
         }
         _ => paints.clone(),

@@ -74,7 +74,9 @@ impl Table {
 
     fn outline(&self, job: &Job, p: &Placement) -> Option<Vec<(f64, f64)>> {
         let corners = job.piece(&p.piece)?.outline.placed(p.turn, p.mirrored);
-        Some(corners.into_iter().map(|c| (self.x((c.x + p.x).0), self.y((c.y + p.y).0))).collect())
+        // Of what lies half on the fold the other half is below.
+        let least = if p.on_fold { 0 } else { i64::MIN };
+        Some(corners.into_iter().map(|c| (self.x((c.x + p.x).0.max(least)), self.y((c.y + p.y).0))).collect())
     }
 }
 
@@ -113,10 +115,14 @@ fn on_table(
     for p in &lay.placements {
         let piece = job.piece(&p.piece)?;
         let (w, h) = piece.outline.extent(p.turn);
-        let inside = p.x.0 >= lies.x && p.y.0 >= lies.y && (p.x + w).0 <= lies.right() && (p.y + h).0 <= lies.top();
+        let inside = p.x.0.max(if p.on_fold { 0 } else { i64::MIN }) >= lies.x
+            && p.y.0 >= lies.y
+            && (p.x + w).0 <= lies.right()
+            && (p.y + h).0 <= lies.top();
         let is_gone = gone.iter().any(|(id, copy)| *id == p.piece && *copy == p.copy);
-        let (px, py) = (x(p.x.0), y((p.y + h).0));
-        let (pw, ph) = (w.0 as f64 * scale, h.0 as f64 * scale);
+        let left = if p.on_fold { Length::ZERO } else { p.x };
+        let (px, py) = (x(left.0), y((p.y + h).0));
+        let (pw, ph) = ((p.x + w - left).0 as f64 * scale, h.0 as f64 * scale);
         let freed = frees.iter().any(|f| f.piece == p.piece && f.copy == p.copy);
         let outline = table.outline(job, p)?;
         if !inside || is_gone {
@@ -140,7 +146,24 @@ fn on_table(
     if on_scrap.is_none() {
         canvas.rect(here.0, here.1, here.2, here.3, &Style::line(ink::INDIGO, 1.4));
     }
+    if as_job.layers == 2 {
+        fold(canvas, (x(0), y(there.0), y(0)));
+    }
     Some(table)
+}
+
+/// The fold of cloth that lies in two layers, from its far to its near end.
+pub(super) fn fold_line(canvas: &mut Canvas, (x, far, near): (f64, f64, f64)) {
+    canvas.line(x, far, x, near, &Style::line(ink::CHALK, 3.0).dash("10 5"));
+}
+
+/// The same, called so beside it.
+fn fold(canvas: &mut Canvas, (x, far, near): (f64, f64, f64)) {
+    fold_line(canvas, (x, far, near));
+    let (cx, cy) = (x - 9.0, f64::midpoint(far, near));
+    canvas.begin(&format!(r#"transform="rotate(-90 {} {})""#, num(cx), num(cy)));
+    canvas.text(cx, cy, "fold, two layers", Face::Bold, 13.0, ink::CHALK, "middle");
+    canvas.end();
 }
 
 /// A shaped piece and the way round it.
@@ -153,9 +176,9 @@ fn outline(
     size: (f64, f64),
 ) -> Option<Drawing> {
     let mut canvas = Canvas::default();
-    let frees = std::slice::from_ref(&round.frees);
-    let table = on_table(&mut canvas, project, job, lay, (round.lies, frees, gone), size)?;
-    let placed = lay.placements.iter().find(|p| p.piece == round.frees.piece && p.copy == round.frees.copy)?;
+    let table = on_table(&mut canvas, project, job, lay, (round.lies, &round.frees, gone), size)?;
+    let first = round.frees.first()?;
+    let placed = lay.placements.iter().find(|p| p.piece == first.piece && p.copy == first.copy)?;
     canvas.polygon(&table.outline(job, placed)?, &Style::line(ink::MADDER, 4.0));
     if let Some((corners, _)) = job.cloth(&round.cloth).and_then(scrap::edges) {
         for sight in &round.sights {
@@ -252,7 +275,7 @@ fn corner(project: &Project, piece: &Piece, cut: &CornerCut, (width, height): (f
     let (pw, ph) = (w.0 as f64 * scale, h.0 as f64 * scale);
     let (x, y) = ((width - pw) / 2.0, (height - ph) / 2.0 - 6.0);
     let mut canvas = Canvas::default();
-    let fill = match project.cloth_of(piece.part) {
+    let fill = match project.cloth_for(piece) {
         Some(cloth) => {
             let motif = project.motif_on(piece).filter(|_| cloth.has_repeat());
             let motif = motif.map(|m| (x + m.x.0 as f64 * scale, y + ph - m.y.0 as f64 * scale));

@@ -39,13 +39,13 @@ impl Dress {
     /// unit of length; of the part that `motif` names a motif falls on its point of the drawing.
     pub(super) fn of(
         canvas: &mut Canvas,
-        project: &Project,
+        (project, draft): (&Project, &Draft),
         prefix: &str,
         scale: f64,
         motif: Option<(Part, (f64, f64))>,
     ) -> Self {
         let dressed = Part::ALL.into_iter().filter_map(|part| {
-            let cloth = project.cloth_of(part)?;
+            let cloth = project.seen_cloth_of(part, &draft.pieces)?;
             let motif = motif.filter(|(of, _)| *of == part).map(|(_, at)| at);
             let figures = paint(canvas, cloth, &format!("{prefix}-{}", part.key()), (0, scale), motif);
             Some((part, Cloth { ground: cloth.look.ground.clone(), figures }))
@@ -87,7 +87,7 @@ pub(super) fn made_up(project: &Project, draft: &Draft) -> Vec<Seen> {
 pub(super) fn motif_on(project: &Project, draft: &Draft, wall: &Wall) -> Option<(Part, (f64, f64))> {
     let piece = draft.pieces.iter().find(|p| Some(p.id.as_ref()) == wall.piece)?;
     let motif = project.motif_on(piece).filter(|_| !wall.across_a_seam)?;
-    project.cloth_of(piece.part).filter(|c| c.has_repeat())?;
+    project.cloth_for(piece).filter(|c| c.has_repeat())?;
     let (width, height) = piece.size();
     // What is cut in one over the base lies on its back upside down.
     let from = if wall.upside_down {

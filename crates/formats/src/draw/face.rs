@@ -2,6 +2,7 @@
 
 use super::canvas::{Canvas, Drawing, Style, ink};
 use super::dress::{Dress, Onto, made_up, motif_on, part};
+use super::pattern::paint;
 use bofta_core::bag::{Choice, Draft, Group, Moves, Seen, Side, Wall};
 use bofta_core::measure::Length;
 use bofta_core::piece::Part;
@@ -90,10 +91,14 @@ fn face(
     let top = (height - (f(wall.height) + above) * scale) / 2.0 + above * scale;
     let at = |x: f64, y: f64| (left + x * scale, top + y * scale);
     let motif = motif_on(project, draft, wall).map(|(part, (x, y))| (part, at(x, y)));
-    let dress = Dress::of(&mut canvas, project, &format!("face-{}", wall.side.answer().key), scale, motif);
+    let dress = Dress::of(&mut canvas, (project, draft), &format!("face-{}", wall.side.answer().key), scale, motif);
     let onto = Onto { at: &at, scale };
-    let of = |id: &str| draft.pieces.iter().find(|p| p.id == id).map(|p| p.part);
-    let cloth = wall.piece.and_then(of).unwrap_or(Part::Outer);
+    let piece = wall.piece.and_then(|id| draft.pieces.iter().find(|p| p.id == id));
+    let of_part = dress.cloth(piece.map_or(Part::Outer, |p| p.part)).figures.clone();
+    let own = piece.filter(|p| project.dressing.own.contains_key(p.id.as_ref())).and_then(|p| project.cloth_for(p));
+    let motif = motif.map(|(_, at)| at);
+    let own = own.map(|c| paint(&mut canvas, c, &format!("face-{}-own", wall.side.answer().key), (0, scale), motif));
+    let figures = own.unwrap_or(of_part);
     let (x, y) = at(0.0, 0.0);
     let (wide, tall) = (f(wall.width) * scale, f(wall.height) * scale);
     // A handle hangs behind the face it is caught in; what is sewn on lies before it.
@@ -101,7 +106,7 @@ fn face(
         part(&mut canvas, s, &dress, &onto);
     }
     let outline: Vec<(f64, f64)> = outline.into_iter().map(|(x, y)| at(x, y)).collect();
-    canvas.polygon(&outline, &Style::fill(dress.cloth(cloth).figures.clone()).stroke(ink::INDIGO, 2.0));
+    canvas.polygon(&outline, &Style::fill(figures).stroke(ink::INDIGO, 2.0));
     if wall.side.is_inside() {
         canvas.polygon(&outline, &Style::fill(ink::INDIGO).opacity(0.12));
     }

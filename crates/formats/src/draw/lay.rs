@@ -2,11 +2,13 @@
 //! colour, what is left over is faded, and an offcut worth keeping is outlined in chalk with its size.
 
 use super::canvas::{Canvas, Drawing, Style, escape, ink, num};
+use super::cut::fold_line;
 use super::font::{Face, text_width};
 use super::pattern::{paint, up_degrees};
 use super::scrap;
+use crate::sheet::said_part;
 use bofta_core::cloth::{Cloth, Form};
-use bofta_core::cutting::left_whole;
+use bofta_core::cutting::{left_shaped, left_whole};
 use bofta_core::lay::{ClothLay, Job, Placement};
 use bofta_core::measure::{Length, Ruler, ShopStep, System, show_bought};
 use bofta_core::project::{Project, ProjectCloth};
@@ -61,6 +63,9 @@ pub fn cloth_lay(project: &Project, job: &Job, lay: &ClothLay, width: f64, heigh
     sheet.pieces(&mut canvas);
     sheet.offcuts(&mut canvas);
     sheet.lengths(&mut canvas);
+    if as_job.layers == 2 {
+        fold_line(&mut canvas, (sheet.x(Length::ZERO), sheet.y(there), sheet.bottom));
+    }
     sheet.width_line(&mut canvas);
     Some(canvas.finish(width, height))
 }
@@ -106,14 +111,17 @@ impl Sheet<'_> {
 
     fn placed(&self, p: &Placement) -> Option<(f64, f64, f64, f64)> {
         let (w, h) = self.job.piece(&p.piece)?.outline.extent(p.turn);
-        let (left, top) = (self.x(p.x), self.y(p.y + h));
-        Some((left, top, w.0 as f64 * self.scale, h.0 as f64 * self.scale))
+        let from = if p.on_fold { Length::ZERO } else { p.x };
+        let (left, top) = (self.x(from), self.y(p.y + h));
+        Some((left, top, (p.x + w - from).0 as f64 * self.scale, h.0 as f64 * self.scale))
     }
 
     /// The corners of a placed piece.
     fn outline(&self, p: &Placement) -> Vec<(f64, f64)> {
         let corners = self.job.piece(&p.piece).map(|piece| piece.outline.placed(p.turn, p.mirrored));
-        corners.unwrap_or_default().into_iter().map(|c| (self.x(c.x + p.x), self.y(c.y + p.y))).collect()
+        // Of what lies half on the fold the other half is below.
+        let across = |x: Length| if p.on_fold { x.max(Length::ZERO) } else { x };
+        corners.unwrap_or_default().into_iter().map(|c| (self.x(across(c.x + p.x)), self.y(c.y + p.y))).collect()
     }
 
     fn ground(&self, canvas: &mut Canvas) {
@@ -163,7 +171,8 @@ impl Sheet<'_> {
         }
         let edge = self.as_job.selvedge;
         if edge > Length::ZERO {
-            for x in [self.x(edge), self.x(self.width - edge)] {
+            let left = (self.as_job.layers == 1).then(|| self.x(edge));
+            for x in left.into_iter().chain([self.x(self.width - edge)]) {
                 canvas.line(x, top, x, self.bottom, &Style::line(ink::SOFT, 0.8).dash("2 3"));
             }
         }
@@ -226,14 +235,16 @@ impl Sheet<'_> {
 
     fn offcuts(&self, canvas: &mut Canvas) {
         let ruler = self.project.ruler;
+        for shape in left_shaped(self.job, self.lay) {
+            let corners: Vec<(f64, f64)> = shape.corners.iter().map(|p| (self.x(p.x), self.y(p.y))).collect();
+            canvas.polygon(&corners, &Style::line(ink::CHALK, 1.6).dash("6 4"));
+        }
         for part in left_whole(self.job, self.lay) {
-            let (x, y, width, height) = (Length(part.x), Length(part.y), Length(part.width), Length(part.height));
-            let (x, y) = (self.x(x), self.y(y + height));
-            let (w, h) = (width.0 as f64 * self.scale, height.0 as f64 * self.scale);
+            let (x, y) = (self.x(Length(part.at.x)), self.y(Length(part.at.top())));
+            let (w, h) = (part.at.width as f64 * self.scale, part.at.height as f64 * self.scale);
             canvas.rect(x, y, w, h, &Style::fill(ink::PAPER).opacity(0.5));
             canvas.rect(x + 1.0, y + 1.0, w - 2.0, h - 2.0, &Style::line(ink::CHALK, 1.6).dash("6 4"));
-            let down = |l: Length| ruler.show(l.floor_to(ruler.step())).text;
-            let text = format!("keep {} × {}", down(width), down(height));
+            let text = format!("keep {}", said_part(&part, ruler));
             if text_width(&text, Face::Bold, 14.0) + 8.0 < w && h > 18.0 {
                 canvas.text(x + w / 2.0, y + h / 2.0 + 5.0, &text, Face::Bold, 14.0, ink::CHALK, "middle");
             } else if text_width(&text, Face::Bold, 13.0) + 6.0 < h && w > 16.0 {
@@ -302,8 +313,9 @@ impl Sheet<'_> {
         let text = if matches!(self.as_job.form, Form::Scrap { .. }) {
             format!("{} {} over all", shown_near(ruler, self.width), unit(self.project.system))
         } else {
+            let lies = if self.as_job.layers == 2 { "in two layers, its fold at the left" } else { "wide" };
             format!(
-                "{} {} wide · {} usable",
+                "{} {} {lies} · {} usable",
                 shown_down(ruler, self.width),
                 unit(self.project.system),
                 shown_down(ruler, usable)

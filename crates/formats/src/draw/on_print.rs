@@ -29,7 +29,7 @@ pub struct PrintBoard {
 
 /// Draws `piece` over the print of the cloth it comes from, `width` × `height` pixels; nothing where that has no repeat.
 pub fn print_board(project: &Project, piece: &Piece, width: f64, height: f64) -> Option<PrintBoard> {
-    let cloth = project.cloth_of(piece.part).filter(|c| c.has_repeat())?;
+    let cloth = project.cloth_for(piece).filter(|c| c.has_repeat())?;
     let size = piece.size();
     let scale = (width * SHARE / size.0.0 as f64).min(height * SHARE / size.1.0 as f64);
     let (across, along) = cloth.repeats();

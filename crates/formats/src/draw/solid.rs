@@ -149,7 +149,7 @@ pub(super) fn solid_bag(project: &Project, draft: &Draft, solid: &Solid, width: 
     let rises = seen.iter().map(|(_, s)| s.rises()).max().unwrap_or_default();
     let camera = Camera::fitting(solid, rises.0 as f64, (width, height), [200.0, 24.0, 200.0, 64.0]);
     let motif = motif_on_front(project, draft, solid, &camera);
-    let dress = Dress::of(&mut canvas, project, "bag", camera.scale, motif);
+    let dress = Dress::of(&mut canvas, (project, draft), "bag", camera.scale, motif);
     draw(&mut canvas, solid, &camera, &dress, &seen);
     let unit = project.system.unit().0 as f64;
     let anchors = solid

@@ -1,6 +1,6 @@
 //! What there is of a cloth, as it lies on a table: pieces at one scale, a roll that is bought as the end of its bolt.
 
-use super::canvas::{Canvas, Drawing, Style, ink};
+use super::canvas::{Canvas, Drawing, Style, ink, num};
 use super::pattern::{paint, up_degrees};
 use super::scrap;
 use bofta_core::cloth::{AtHand, HandForm, Scrap};
@@ -40,7 +40,21 @@ pub fn at_hand(cloth: &ProjectCloth, thing: &AtHand, (key, ruler): (&str, Ruler)
         };
         canvas.rect(x, y, w, h, &edge);
     }
+    if matches!(thing.form, HandForm::Tube { .. }) {
+        tube(&mut canvas, (1.0, 1.0 + pile), (w, h));
+    }
     canvas.finish(w + pile + 2.0, h + pile + 2.0)
+}
+
+/// A tube lying flat at (`x`, `y`): its fold at the left, its seam stitched at the right, and the far opening.
+fn tube(canvas: &mut Canvas, (x, y): (f64, f64), (w, h): (f64, f64)) {
+    canvas.line(x, y, x, y + h, &Style::line(ink::CHALK, 3.0).dash("10 5"));
+    canvas.line(x + w - 4.0, y, x + w - 4.0, y + h, &Style::line(ink::INDIGO, 1.2).dash("2 3"));
+    let lip = (h / 8.0).min(6.0);
+    canvas.path(
+        &format!("M{} {}q{} {} {} 0", num(x), num(y), num(w / 2.0), num(2.0 * lip), num(w)),
+        &Style::line(ink::INDIGO, 1.0),
+    );
 }
 
 /// One thing as it lies in the cupboard, without its sizes.

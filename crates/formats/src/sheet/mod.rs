@@ -12,7 +12,7 @@ use crate::draw::{Drawing, Face, Pictures, cloth_lay};
 use bofta_core::bag::Draft;
 use bofta_core::buying::{Missing, purchases, said_size, said_width, washed};
 use bofta_core::cloth::letters;
-use bofta_core::cutting::{Cut, CutKind, Edge, OutlineCut, Sight, Step, cut_list};
+use bofta_core::cutting::{Cut, CutKind, Edge, LeftPart, OutlineCut, Sight, Step, cut_list};
 use bofta_core::lay::{Job, Lay, Stop};
 use bofta_core::measure::{Length, Ruler, show_bought};
 use bofta_core::piece::Piece;
@@ -154,7 +154,7 @@ fn pieces(book: &mut Book, project: &Project, pieces: &[Piece]) {
     let groups = pieces.iter().map(|p| {
         // What is not cut from a cloth says what it is made from.
         let made = p.when.describe(project.ruler);
-        let cloth = project.cloth_of(p.part).map(|c| c.name.clone()).unwrap_or_default();
+        let cloth = project.cloth_for(p).map(|c| c.name.clone()).unwrap_or_default();
         let (from, later) = if p.when.is_laid() { (cloth, made) } else { (made.unwrap_or_default(), None) };
         let mut group = vec![Row::of(&[
             (0.0, &p.name, Face::Bold),
@@ -282,6 +282,7 @@ pub fn how(cut: &Cut, project: &Project) -> String {
         (CutKind::Selvedge, _) if cut.motif.is_some() => "selvedge off, so far before the middle of a motif".into(),
         (CutKind::SquareEnd, _) => "square the end: just enough".into(),
         (CutKind::Selvedge, _) => "selvedge off, along the left edge".into(),
+        (CutKind::Fold, _) => "slit the fold".into(),
         (CutKind::Through, Edge::Near) => "right across, from the near edge".into(),
         (CutKind::Through, Edge::Left) => "from near to far, from the left edge".into(),
         (CutKind::Stopped, Edge::Near) => format!("across, measured from the near edge; {}", stops("left")),
@@ -310,8 +311,14 @@ pub fn found_by(round: &OutlineCut, project: &Project) -> String {
 
 /// The size of what a step leaves whole and is worth keeping, rounded down to the ruler.
 pub fn kept(step: &Step, project: &Project, job: &Job) -> Option<String> {
-    let down = |l: i64| project.ruler.show(Length(l).floor_to(project.ruler.step())).text;
-    step.kept(job).map(|b| format!("{} × {}", down(b.width), down(b.height)))
+    step.kept(job).map(|part| said_part(&part, project.ruler))
+}
+
+/// `9 × 17`, `2 of 9 × 17`: sizes down to lines of the ruler.
+pub fn said_part(part: &LeftPart, ruler: Ruler) -> String {
+    let down = |l: Length| ruler.show(l.floor_to(ruler.step())).text;
+    let size = format!("{} × {}", down(part.width), down(part.height));
+    if part.count > 1 { format!("{} of {size}", part.count) } else { size }
 }
 
 /// What comes off with a cut, in words: pieces by name, or what is left over.
@@ -339,6 +346,7 @@ pub fn falls_off(step: &Step, pieces: &[Piece], project: &Project, job: &Job) ->
     match (names.is_empty(), cut.kind, bare_falls) {
         (false, ..) => names.into_iter().chain(keep).collect::<Vec<_>>().join(" and "),
         (true, CutKind::SquareEnd | CutKind::Selvedge, _) => String::new(),
+        (true, CutKind::Fold, _) => "the two come apart".into(),
         (true, _, Some(true)) => keep.unwrap_or_else(|| "left over".into()),
         (true, ..) => {
             std::iter::once("a strip, cut next".to_owned()).chain(keep).collect::<Vec<_>>().join("; beyond it ")

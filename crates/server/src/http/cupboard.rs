@@ -71,7 +71,7 @@ fn things(cloth: &ProjectCloth, ruler: Ruler, holding: &[usize]) -> Vec<Cupboard
         label: thing.tell(ruler),
         kind: match thing.form {
             HandForm::Length { .. } => ThingKind::Length,
-            HandForm::Sheet { .. } => ThingKind::Sheet,
+            HandForm::Sheet { .. } | HandForm::Tube { .. } => ThingKind::Sheet,
             HandForm::Scrap(_) => ThingKind::Scrap,
         },
         drawing: on_shelf(cloth, thing, &format!("shelf-{}-{n}", cloth.id), scale).into(),

@@ -63,7 +63,7 @@ pub async fn board(
         let of = of.ok_or_else(|| {
             ApiError::new(StatusCode::NOT_FOUND, format!("There is no piece “{piece}” that is cut from a cloth."))
         })?;
-        let cloth = project.cloth_of(of.part);
+        let cloth = project.cloth_for(of);
         let (Some(cloth), Some(board)) = (cloth, print_board(project, of, 620.0, 440.0)) else {
             let message =
                 format!("Nothing is known of the print that {} is cut from: measure one repeat of it.", of.name);

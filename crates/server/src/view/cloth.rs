@@ -1,7 +1,7 @@
 //! A cloth of the project.
 
 use super::{DrawingView, Measure, key};
-use bofta_core::cloth::{AtHand, HandForm, Print, PrintUp, ScrapDraft, say_all};
+use bofta_core::cloth::{AtHand, HandForm, Print, PrintUp, ScrapDraft, Shrink, say_all};
 use bofta_core::measure::{Length, System, show_bought, show_size};
 use bofta_core::project::{Look, Project, ProjectCloth};
 use bofta_formats::draw::{at_hand, bolt, swatch};
@@ -23,6 +23,12 @@ pub struct ClothView {
     pub wash_first: bool,
     /// What washing takes, in words.
     pub shrinks: String,
+    /// Its test square: each side as cut, then along and across as washed.
+    pub test_square: Option<Measure>,
+    pub test_along: Option<Measure>,
+    pub test_across: Option<Measure>,
+    /// What it weighs, `240 g` a square metre or `7 oz` a square yard, as it is typed; empty where that is not known.
+    pub weight: String,
     pub step: Option<Measure>,
     /// `by ⅛ yd, at least ¼ yd`.
     pub shop: String,
@@ -40,6 +46,8 @@ pub struct ClothView {
     /// `length` or `across`.
     pub up: String,
     pub nap: bool,
+    /// It is cut folded, selvedge on selvedge.
+    pub folded: bool,
     pub look: Look,
     /// How tall one repeat of its print is, where that is measured.
     pub repeat: Option<Measure>,
@@ -58,6 +66,8 @@ pub struct ClothView {
 pub struct ThingView {
     /// `2 fat quarters`; of a roll, how wide it is.
     pub label: String,
+    /// As it is typed; empty of a roll.
+    pub said: String,
     /// Along the selvedge; nothing of a roll.
     pub length: Option<Measure>,
     pub width: Measure,
@@ -107,6 +117,7 @@ fn things(project: &Project, cloth: &ProjectCloth, scale: f64) -> Vec<ThingView>
         let (length, width) = thing.form.size(cloth.width);
         ThingView {
             label: thing.tell(ruler),
+            said: thing.say(project.system),
             scrap: scrap_view(thing, project.system),
             length: Some(Measure::new(length, ruler)),
             width: Measure::new(width, ruler),
@@ -118,6 +129,7 @@ fn things(project: &Project, cloth: &ProjectCloth, scale: f64) -> Vec<ThingView>
     });
     let roll = cloth.is_bought().then(|| ThingView {
         label: format!("bought, {} wide", show_size(cloth.width, project.system)),
+        said: String::new(),
         length: None,
         width: Measure::new(cloth.width, ruler),
         count: 1,
@@ -129,14 +141,21 @@ fn things(project: &Project, cloth: &ProjectCloth, scale: f64) -> Vec<ThingView>
     there.chain(roll).collect()
 }
 
+fn said_weight(grams: u32, system: System) -> String {
+    match system {
+        System::Centimetres => format!("{grams} g"),
+        System::Inches => format!("{} oz", (f64::from(grams) / 33.9057 * 10.0).round() / 10.0),
+    }
+}
+
 fn percent(ppm: u32) -> String {
-    format!("{} %", f64::from(ppm) / 10_000.0)
+    format!("{} %", (f64::from(ppm) / 1_000.0).round() / 10.0)
 }
 
 fn cloth_view(project: &Project, cloth: &ProjectCloth, scale: f64) -> ClothView {
     let (ruler, system) = (project.ruler, project.system);
     let down = |l: Length| Measure::new(l.floor_to(ruler.step()), ruler);
-    let shrink = cloth.material.default_shrink();
+    let shrink = cloth.shrinks();
     let shop = match cloth.shop.step {
         Some(step) => {
             format!("by {}, at least {}", show_bought(step, system), show_bought(cloth.shop.min.max(step), system))
@@ -149,15 +168,20 @@ fn cloth_view(project: &Project, cloth: &ProjectCloth, scale: f64) -> ClothView 
         material: key(&cloth.material),
         material_name: cloth.material.name().to_owned(),
         width: Measure::new(cloth.width, ruler),
-        usable: down(cloth.roll().usable_width()),
+        usable: down(cloth.roll().widest_piece()),
         selvedge: Measure::new(cloth.selvedge, ruler),
         trim: Measure::new(cloth.trim, ruler),
         wash_first: cloth.wash_first,
-        shrinks: if shrink.along == 0 {
+        shrinks: if shrink == Shrink::NONE {
             format!("{} hardly shrinks", cloth.material.name())
         } else {
-            format!("{} along, {} across", percent(shrink.along), percent(shrink.across))
+            let by = if cloth.tested.is_some() { "by its test square " } else { "" };
+            format!("{by}{} along, {} across", percent(shrink.along), percent(shrink.across))
         },
+        test_square: cloth.tested.map(|t| Measure::new(t.side, ruler)),
+        test_along: cloth.tested.and_then(|t| t.along).map(|l| Measure::new(l, ruler)),
+        test_across: cloth.tested.and_then(|t| t.across).map(|l| Measure::new(l, ruler)),
+        weight: cloth.grams.map(|g| said_weight(g, system)).unwrap_or_default(),
         step: cloth.shop.step.map(|s| Measure::new(s, ruler)),
         shop,
         min: Measure::new(cloth.shop.min, ruler),
@@ -177,6 +201,7 @@ fn cloth_view(project: &Project, cloth: &ProjectCloth, scale: f64) -> ClothView 
         }
         .to_owned(),
         nap: cloth.nap,
+        folded: cloth.folded,
         look: cloth.look.clone(),
         repeat: cloth.repeat.map(|r| Measure::new(r, ruler)),
         repeat_wide: cloth.repeat_wide.map(|r| Measure::new(r, ruler)),

@@ -4,11 +4,12 @@ use super::{DrawingView, Measure};
 use crate::laying::Laid;
 use bofta_core::buying::{Missing, purchases, said_size, washed};
 use bofta_core::cloth::Form;
-use bofta_core::cutting::{CutStyle, Step, cut_style, left_whole};
+use bofta_core::cutting::{CutKind, CutStyle, Step, cut_style, left_whole};
 use bofta_core::lay::{ClothLay, conditions, reason, reason_of_sheets};
 use bofta_core::measure::{Length, System, show_bought};
 use bofta_core::project::{Project, bought_text, cost_text};
 use bofta_formats::draw::{cloth_lay, swatch};
+use bofta_formats::sheet::said_part;
 use serde::Serialize;
 use std::collections::BTreeSet;
 use utoipa::ToSchema;
@@ -135,7 +136,7 @@ pub(super) fn used_percent(laid: &Laid) -> u32 {
     let mut all = 0.0;
     for c in &laid.lay.cloths {
         let Some(cloth) = laid.job.cloth(&c.cloth) else { continue };
-        let area = cloth.washed_width().0 as f64 * c.buy_length.0 as f64;
+        let area = cloth.washed_width().0 as f64 * c.buy_length.0 as f64 * f64::from(cloth.layers);
         used += area * c.used_share;
         all += area;
     }
@@ -148,11 +149,10 @@ fn cloth_lay_view(project: &Project, laid: &Laid, c: &ClothLay, steps: &[Step]) 
     let readings: BTreeSet<Length> = steps
         .iter()
         .filter_map(|s| match s {
-            Step::Cut { cloth, cut } if *cloth == c.cloth => Some(cut.reads()),
+            Step::Cut { cloth, cut } if *cloth == c.cloth && cut.kind != CutKind::Fold => Some(cut.reads()),
             _ => None,
         })
         .collect();
-    let down = |l: Length| ruler.show(l.floor_to(ruler.step())).text;
     let is_scrap = matches!(as_job.form, Form::Scrap { .. });
     Some(ClothLayView {
         cloth: c.cloth.clone(),
@@ -176,9 +176,7 @@ fn cloth_lay_view(project: &Project, laid: &Laid, c: &ClothLay, steps: &[Step]) 
         }
         .to_owned(),
         settings: readings.len() as u32,
-        left: left_whole(&laid.job, c)
-            .first()
-            .map(|part| format!("{} × {}", down(Length(part.width)), down(Length(part.height)))),
+        left: left_whole(&laid.job, c).first().map(|part| said_part(part, ruler)),
         drawing: cloth_lay(project, &laid.job, c, 960.0, 440.0, "stage")?.into(),
     })
 }

@@ -70,7 +70,7 @@ fn step_view(project: &Project, draft: &Draft, making: Making) -> MakingStepView
         drawing: {
             let shown = Shown { sewn, ..Shown::default() };
             // Drawn as it is once it is trimmed: that is how it is sewn.
-            piece(&p.as_trimmed(), project.cloth_of(p.part), project.ruler, LONGEST / longest as f64, shown).into()
+            piece(&p.as_trimmed(), project.cloth_for(p), project.ruler, LONGEST / longest as f64, shown).into()
         },
     };
     MakingStepView {

@@ -100,6 +100,21 @@ pub struct PartView {
     pub cloth: Option<String>,
     /// All it may be cut from, in order.
     pub cloths: Vec<String>,
+    /// It may come from any of its cloths, whichever takes least.
+    pub any: bool,
+    /// Ids of the cloths it is never to be cut from.
+    pub never: Vec<String>,
+    /// The pieces it is cut as.
+    pub kinds: Vec<KindView>,
+}
+
+/// A piece of a part, and the cloth it is cut from where that is its own.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct KindView {
+    pub piece: String,
+    pub name: String,
+    pub count: u32,
+    pub cloth: Option<String>,
 }
 
 pub(super) fn pieces(project: &Project, planned: &Planned) -> Vec<PieceView> {
@@ -118,7 +133,7 @@ fn piece_view(project: &Project, p: &Piece, scale: f64) -> PieceView {
         }
         _ => (None, None),
     };
-    let cloth = project.cloth_of(p.part);
+    let cloth = project.cloth_for(p);
     let motif = project.motif_on(p).filter(|_| cloth.is_some_and(|c| c.has_repeat()));
     let patches = project.patchwork_of(&p.id).filter(|_| matches!(p.when, When::Pieced(_)));
     let order: Vec<Part> = patches.as_ref().map(|(patchwork, _)| patchwork.order(p.part)).unwrap_or_default();
@@ -228,6 +243,17 @@ fn patches_view(project: &Project, p: &Piece, patchwork: &Patchwork, of_bag: boo
     }
 }
 
+fn kinds(project: &Project, planned: &Planned, part: Part) -> Vec<KindView> {
+    let of_it = planned.draft.pieces.iter().filter(|p| p.part == part && p.when.is_laid());
+    let kind = |p: &Piece| KindView {
+        piece: p.id.to_string(),
+        name: p.name.to_string(),
+        count: p.count,
+        cloth: project.dressing.own.get(p.id.as_ref()).and_then(|ids| ids.first().cloned()),
+    };
+    of_it.map(kind).collect()
+}
+
 pub(super) fn parts(project: &Project, planned: &Planned) -> Vec<PartView> {
     Part::ALL
         .into_iter()
@@ -240,6 +266,9 @@ pub(super) fn parts(project: &Project, planned: &Planned) -> Vec<PartView> {
                 pieces: count,
                 cloth: project.cloth_of(part).map(|c| c.id.clone()),
                 cloths: project.from.get(&part).cloned().unwrap_or_default(),
+                any: project.dressing.any.contains(&part),
+                never: project.dressing.never.get(&part).map(|ids| ids.iter().cloned().collect()).unwrap_or_default(),
+                kinds: kinds(project, planned, part),
             })
         })
         .collect()

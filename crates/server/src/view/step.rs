@@ -85,15 +85,19 @@ pub fn step_view(project: &Project, laid: &Laid, planned: &Planned, steps: &[Ste
 /// What is done in `step`, what comes off, and what to check before.
 fn tell(view: &mut StepView, project: &Project, pieces: &[Piece], job: &Job, step: &Step) -> Option<()> {
     match step {
-        Step::Cut { cloth, cut } => {
-            view.title.clone_from(&job.cloth(cloth)?.name);
-            let cloth = project.cloth(cloth)?;
+        Step::Cut { cloth: cloth_id, cut } => {
+            view.title.clone_from(&job.cloth(cloth_id)?.name);
+            let cloth = project.cloth(cloth_id)?;
             straight(view, project, cut);
             view.falls_off = falls_off(step, pieces, project, job);
             view.frees = freed(project, pieces, step);
             view.kept = kept(step, project, job);
             if cut.kind == CutKind::SquareEnd {
-                view.before.push("Face up, one layer, pressed.".into());
+                view.before.push(if job.cloth(cloth_id)?.layers == 2 {
+                    "Two layers, fold at the left, edges on each other, pressed.".into()
+                } else {
+                    "Face up, one layer, pressed.".into()
+                });
                 if cloth.print == bofta_core::cloth::Print::OneWay || cloth.nap {
                     view.before.push("Print standing up, away from you.".into());
                 }
@@ -125,7 +129,11 @@ fn tell(view: &mut StepView, project: &Project, pieces: &[Piece], job: &Job, ste
             };
             view.falls_off = falls_off(step, pieces, project, job);
             view.frees = freed(project, pieces, step);
-            let square = job.piece(&round.frees.piece).is_some_and(|p| matches!(p.outline, Outline::Rect(..)));
+            let square = round
+                .frees
+                .first()
+                .and_then(|f| job.piece(&f.piece))
+                .is_some_and(|p| matches!(p.outline, Outline::Rect(..)));
             view.before.push(if square && !round.sights.is_empty() {
                 "Right side up; draw its sides with the ruler, along and across the threads.".into()
             } else {
@@ -162,6 +170,7 @@ fn straight(view: &mut StepView, project: &Project, cut: &Cut) {
     view.from = match (cut.kind, cut.from) {
         _ if cut.motif.is_some() => "Set the ruler from the middle of a motif, back to the cut".into(),
         (CutKind::SquareEnd, _) => "About this much: just enough to be square".into(),
+        (CutKind::Fold, _) => "Scissors or blade in the crease".into(),
         (_, Edge::Left) => "Set the ruler from the left edge".into(),
         (_, Edge::Near) => "Set the ruler from the near edge".into(),
     };
@@ -170,6 +179,10 @@ fn straight(view: &mut StepView, project: &Project, cut: &Cut) {
 
 /// What to look at before a cut that is not the first.
 fn before_a_cut(view: &mut StepView, cut: &Cut) {
+    if cut.kind == CutKind::Fold {
+        view.before.push("The two pieces still hang together at the fold: open them out after it.".into());
+        return;
+    }
     view.before.push(match cut.from {
         Edge::Left => "Left edge on the last cut along.".into(),
         Edge::Near => "Near edge on the last cut across.".into(),

@@ -1017,7 +1017,7 @@ export interface components {
          * @description A field of a cloth.
          * @enum {string}
          */
-        ClothField: "name" | "material" | "width" | "selvedge" | "trim" | "wash_first" | "step" | "min" | "price" | "at_hand" | "buy_more" | "print" | "up" | "nap" | "repeat" | "repeat_wide" | "half_drop" | "motif_from";
+        ClothField: "name" | "material" | "width" | "selvedge" | "trim" | "wash_first" | "step" | "min" | "price" | "at_hand" | "buy_more" | "print" | "up" | "nap" | "folded" | "test_square" | "test_along" | "test_across" | "weight" | "repeat" | "repeat_wide" | "half_drop" | "motif_from";
         /** @description The lay of one cloth. */
         ClothLayView: {
             /** @description The shortest purchase that cannot be ruled out. */
@@ -1060,6 +1060,8 @@ export interface components {
             at_hand: string;
             /** @description What is missing of it is bought. */
             buy_more: boolean;
+            /** @description It is cut folded, selvedge on selvedge. */
+            folded: boolean;
             half_drop: boolean;
             id: string;
             look: components["schemas"]["Look"];
@@ -1085,6 +1087,9 @@ export interface components {
             shrinks: string;
             step?: components["schemas"]["Measure"] | null;
             swatch: components["schemas"]["DrawingView"];
+            test_across?: components["schemas"]["Measure"] | null;
+            test_along?: components["schemas"]["Measure"] | null;
+            test_square?: components["schemas"]["Measure"] | null;
             /** @description What is there, and the roll if it is bought, drawn at one scale with all cloths of the project. */
             things: components["schemas"]["ThingView"][];
             trim: components["schemas"]["Measure"];
@@ -1092,6 +1097,8 @@ export interface components {
             up: string;
             usable: components["schemas"]["Measure"];
             wash_first: boolean;
+            /** @description What it weighs, `240 g` a square metre or `7 oz` a square yard, as it is typed; empty where that is not known. */
+            weight: string;
             width: components["schemas"]["Measure"];
         };
         /** @description A cloth in the cupboard. */
@@ -1322,6 +1329,15 @@ export interface components {
             /** @description As it is said: `2 fat quarters of pea stripe, half a yard of canvas`. */
             text: string;
         } | {
+            /** @description The cloth's id. */
+            cloth: string;
+            /** @enum {string} */
+            edit: "put-right";
+            /** @description As typed. */
+            text: string;
+            /** @description Which of the things there are of it, from 0. */
+            thing: number;
+        } | {
             /** @description The id of its cloth. */
             cloth: string;
             /**
@@ -1348,6 +1364,29 @@ export interface components {
             /** @enum {string} */
             edit: "assign";
             /** @description The part's key. */
+            part: string;
+        } | {
+            /** @description The cloth's id; nothing for the cloths of its part. */
+            cloth?: string | null;
+            /** @enum {string} */
+            edit: "assign-piece";
+            /** @description The piece's id. */
+            piece: string;
+        } | {
+            /** @description In any order. */
+            any: boolean;
+            /** @enum {string} */
+            edit: "any-cloth";
+            /** @description Which part. */
+            part: string;
+        } | {
+            /** @description The cloth's id. */
+            cloth: string;
+            /** @enum {string} */
+            edit: "never-from";
+            /** @description Never. */
+            never: boolean;
+            /** @description Which part. */
             part: string;
         } | {
             /** @description The cloth's id. */
@@ -1424,6 +1463,11 @@ export interface components {
             lies: components["schemas"]["Lies"];
             /** @description The piece's id. */
             piece: string;
+        } | {
+            /** @description The cloth's id. */
+            cloth: string;
+            /** @enum {string} */
+            edit: "match-print";
         } | {
             /** @description From its left edge to the middle of the motif, as typed, or `middle`. */
             across: string;
@@ -1674,6 +1718,14 @@ export interface components {
          * @enum {string}
          */
         Join: "diagonal" | "straight";
+        /** @description A piece of a part, and the cloth it is cut from where that is its own. */
+        KindView: {
+            cloth?: string | null;
+            /** Format: int32 */
+            count: number;
+            name: string;
+            piece: string;
+        };
         /** @description How the maker wants it laid. */
         LayChoicesView: {
             /** @description `free` or `through`. */
@@ -2008,12 +2060,18 @@ export interface components {
         };
         /** @description A part of the bag and its cloth. */
         PartView: {
+            /** @description It may come from any of its cloths, whichever takes least. */
+            any: boolean;
             /** @description The cloth it is cut from first. */
             cloth?: string | null;
             /** @description All it may be cut from, in order. */
             cloths: string[];
             key: string;
+            /** @description The pieces it is cut as. */
+            kinds: components["schemas"]["KindView"][];
             name: string;
+            /** @description Ids of the cloths it is never to be cut from. */
+            never: string[];
             /** Format: int32 */
             pieces: number;
         };
@@ -2608,6 +2666,8 @@ export interface components {
             /** @description `2 fat quarters`; of a roll, how wide it is. */
             label: string;
             length?: components["schemas"]["Measure"] | null;
+            /** @description As it is typed; empty of a roll. */
+            said: string;
             scrap?: components["schemas"]["ScrapThing"] | null;
             width: components["schemas"]["Measure"];
         };

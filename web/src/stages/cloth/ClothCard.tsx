@@ -7,6 +7,7 @@ import { Drawing } from '../../drawing/Drawing';
 import { ChoiceField } from '../../fields/ChoiceField';
 import { SelectField } from '../../fields/SelectField';
 import { TextField } from '../../fields/TextField';
+import { whyNot } from '../../project/outcome';
 import { PlanFields } from '../../project/PlanFields';
 import { useProject } from '../../project/ProjectContext';
 import { PrintEditor } from './picture/PrintEditor';
@@ -23,7 +24,14 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
     edit({ edit: 'cloth-look', cloth: cloth.id, look: { ...cloth.look, ...change } });
   const unit = view.system;
   const per = unit === 'in' ? 'a yard' : 'a metre';
-  const parts = view.parts.filter((p) => p.cloths.includes(cloth.id));
+  const names = [
+    ...view.parts.filter((p) => p.cloths.includes(cloth.id)).map((p) => p.name),
+    ...view.parts.flatMap((p) => p.kinds.filter((k) => k.cloth === cloth.id)).map((k) => k.name),
+  ];
+  const match = async () => {
+    const why = whyNot(await edit({ edit: 'match-print', cloth: cloth.id }))[0];
+    if (why) notify(why);
+  };
   const keep = async () => {
     const path = { id: view.id, cloth: cloth.id };
     try {
@@ -54,10 +62,10 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
             {cloth.material_name} · {cloth.usable.text} {unit} usable
           </p>
           <p className="px-1">
-            {parts.length === 0 ? (
+            {names.length === 0 ? (
               <span className="text-soft">nothing is cut from it</span>
             ) : (
-              parts.map((p) => p.name).join(', ')
+              names.join(', ')
             )}
           </p>
         </div>
@@ -173,6 +181,31 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
                 With its repeat known, each piece can be placed on the print: on its card among the pieces.
               </p>
             )}
+            {cloth.repeat && (
+              <button type="button" className="btn self-start" onClick={match}>
+                Let it meet at the side seams
+              </button>
+            )}
+            <ChoiceField
+              label="A pile that lies one way"
+              inline
+              value={cloth.nap ? 'yes' : 'no'}
+              onChoose={set('nap')}
+              choices={[
+                { value: 'no', name: 'none' },
+                { value: 'yes', name: 'all pieces the same way up' },
+              ]}
+            />
+            <ChoiceField
+              label="Cut selvedge to selvedge it lies"
+              inline
+              value={cloth.folded ? 'yes' : 'no'}
+              onChoose={set('folded')}
+              choices={[
+                { value: 'no', name: 'single' },
+                { value: 'yes', name: 'folded, two at once' },
+              ]}
+            />
             {cloth.print !== 'all-over' && (
               <ChoiceField
                 label="Its up points"
@@ -223,6 +256,43 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
                 { value: 'no', name: 'no, or already' },
                 { value: 'yes', name: 'yes, allow for it' },
               ]}
+            />
+            <fieldset>
+              <legend className="text-sm text-soft">
+                What washing takes, by a square of it that you cut, wash and press
+              </legend>
+              <div className="mt-1 grid grid-cols-3 gap-x-2">
+                <TextField
+                  label="Cut, each side"
+                  value={cloth.test_square?.text ?? ''}
+                  words={cloth.test_square?.words}
+                  unit={unit}
+                  placeholder={unit === 'in' ? '10' : '25'}
+                  onCommit={set('test_square')}
+                />
+                <TextField
+                  label="After, along"
+                  value={cloth.test_along?.text ?? ''}
+                  words={cloth.test_along?.words}
+                  unit={unit}
+                  placeholder="as usual"
+                  onCommit={set('test_along')}
+                />
+                <TextField
+                  label="After, across"
+                  value={cloth.test_across?.text ?? ''}
+                  words={cloth.test_across?.words}
+                  unit={unit}
+                  placeholder="as usual"
+                  onCommit={set('test_across')}
+                />
+              </div>
+            </fieldset>
+            <TextField
+              label={unit === 'in' ? 'It weighs, a square yard' : 'It weighs, a square metre'}
+              value={cloth.weight}
+              placeholder="not known"
+              onCommit={set('weight')}
             />
           </PlanFields>
         </div>

@@ -1,12 +1,12 @@
 // The table: what there is of every cloth laid out at one scale, and the parts as tags that are put on it: dragged, or
 // taken up with a tap or Enter and put down on another.
 import { useEffect, useState } from 'react';
-import type { ClothView, PartView } from '../../api/client';
+import type { ClothView, Edit, PartView } from '../../api/client';
 import { Drawing } from '../../drawing/Drawing';
 import { TextField } from '../../fields/TextField';
 import { whyNot } from '../../project/outcome';
 import { useProject } from '../../project/ProjectContext';
-import { PartTag } from './PartTag';
+import { PartTag, PieceTag } from './PartTag';
 import { PictureEditor } from './scrap/PictureEditor';
 import { ScrapEditor, type Which } from './scrap/ScrapEditor';
 
@@ -28,6 +28,11 @@ export function ClothTable() {
     return () => window.removeEventListener('keydown', onKey);
   }, [held]);
 
+  const say = async (...edits: Edit[]) => {
+    setHeld(null);
+    const why = whyNot(await edit(...edits))[0];
+    if (why) notify(why);
+  };
   const put = async (change: 'assign' | 'assign-also' | 'unassign', part: string, cloth: string) => {
     setHeld(null);
     const why = whyNot(await edit({ edit: change, part, cloth }))[0];
@@ -58,9 +63,21 @@ export function ClothTable() {
           />
         ))}
         {part ? (
-          <span className="text-soft">
-            {part.name} in hand: put it on a cloth, or press Escape to leave it where it was.
-          </span>
+          <>
+            <span className="text-soft">
+              {part.name} in hand: put it on a cloth, or press Escape to leave it where it was.
+            </span>
+            {part.cloths.length > 1 && (
+              <button
+                type="button"
+                className="btn px-2 py-1 text-sm"
+                aria-pressed={part.any}
+                onClick={() => say({ edit: 'any-cloth', part: part.key, any: !part.any })}
+              >
+                {part.any ? 'From its cloths in order' : 'From any of its cloths, whichever takes least'}
+              </button>
+            )}
+          </>
         ) : (
           loose.length === 0 && !closed && <span className="text-soft">all at one scale</span>
         )}
@@ -75,6 +92,7 @@ export function ClothTable() {
             closed={closed}
             onTake={(key) => setHeld(held === key ? null : key)}
             onPut={put}
+            onSay={say}
             onScrap={setScrap}
           />
         ))}
@@ -122,14 +140,18 @@ interface OnTableProps {
   closed: boolean;
   onTake: (part: string) => void;
   onPut: (change: 'assign' | 'assign-also' | 'unassign', part: string, cloth: string) => void;
+  onSay: (...edits: Edit[]) => void;
   onScrap: (which: Which) => void;
 }
 
 /** One cloth: its things, the tags on it, and where a tag in hand can be put. */
-function OnTable({ cloth, parts, inHand, closed, onTake, onPut, onScrap }: OnTableProps) {
+function OnTable({ cloth, parts, inHand, closed, onTake, onPut, onSay, onScrap }: OnTableProps) {
+  const { view } = useProject();
   const [over, setOver] = useState(false);
   const name = inHand?.name.toLowerCase();
   const here = inHand?.cloths.includes(cloth.id) ?? false;
+  const apart = view.parts.flatMap((p) => p.kinds.filter((k) => k.cloth === cloth.id));
+  const never = view.parts.filter((p) => p.never.includes(cloth.id));
   return (
     <li
       aria-label={`${cloth.name} on the table`}
@@ -154,7 +176,7 @@ function OnTable({ cloth, parts, inHand, closed, onTake, onPut, onScrap }: OnTab
           // biome-ignore lint/suspicious/noArrayIndexKey: a list that is typed anew as a whole
           <li key={n} className="leading-tight">
             <Drawing drawing={thing.drawing} label="" className={thing.bought ? '' : 'drop-shadow-sm'} />
-            <span className={`text-sm ${thing.bought ? 'text-soft' : ''}`}>{thing.label}</span>
+            <ThingSize cloth={cloth} n={n} closed={closed} />
             {thing.scrap && !closed && (
               <Scrap cloth={cloth.id} scrap={thing.scrap} count={thing.count} onScrap={onScrap} />
             )}
@@ -166,14 +188,29 @@ function OnTable({ cloth, parts, inHand, closed, onTake, onPut, onScrap }: OnTab
           <PartTag
             key={p.key}
             part={p}
-            state={p.cloths[0] === cloth.id ? 'first' : 'later'}
+            state={p.any && p.cloths.length > 1 ? 'any' : p.cloths[0] === cloth.id ? 'first' : 'later'}
             held={inHand?.key === p.key}
             closed={closed}
             onTake={() => onTake(p.key)}
           />
         ))}
-        {parts.length === 0 && !inHand && <span className="text-sm text-soft">nothing is cut from it</span>}
+        {apart.map((kind) => (
+          <PieceTag
+            key={kind.piece}
+            kind={kind}
+            closed={closed}
+            onBack={() => onSay({ edit: 'assign-piece', piece: kind.piece })}
+          />
+        ))}
+        {parts.length === 0 && apart.length === 0 && !inHand && (
+          <span className="text-sm text-soft">nothing is cut from it</span>
+        )}
       </div>
+      {never.length > 0 && (
+        <p className="max-w-72 text-sm text-soft">
+          never {never.map((p) => p.name.toLowerCase()).join(', ')}
+        </p>
+      )}
       {inHand && (
         <div className="mt-1.5 flex max-w-72 flex-wrap gap-1.5">
           {!(here && inHand.cloths.length === 1) && (
@@ -203,9 +240,80 @@ function OnTable({ cloth, parts, inHand, closed, onTake, onPut, onScrap }: OnTab
               Take {name} off it
             </button>
           )}
+          {inHand.kinds.length > 1 &&
+            inHand.kinds
+              .filter((k) => k.cloth !== cloth.id && !(here && inHand.cloths.length === 1 && !k.cloth))
+              .map((k) => (
+                <button
+                  key={k.piece}
+                  type="button"
+                  className="btn px-2 py-1 text-sm"
+                  onClick={() => onSay({ edit: 'assign-piece', piece: k.piece, cloth: cloth.id })}
+                >
+                  Only {k.name.toLowerCase()}
+                </button>
+              ))}
+          {!here && (
+            <button
+              type="button"
+              className="btn px-2 py-1 text-sm"
+              onClick={() =>
+                onSay({
+                  edit: 'never-from',
+                  part: inHand.key,
+                  cloth: cloth.id,
+                  never: !inHand.never.includes(cloth.id),
+                })
+              }
+            >
+              {inHand.never.includes(cloth.id) ? 'It may, after all' : `Never ${name} from this`}
+            </button>
+          )}
         </div>
       )}
     </li>
+  );
+}
+
+/** What a thing is said to be, below its drawing: a press makes it a field, and what is typed takes its place. */
+function ThingSize({ cloth, n, closed }: { cloth: ClothView; n: number; closed: boolean }) {
+  const { edit } = useProject();
+  const [open, setOpen] = useState(false);
+  const thing = cloth.things[n];
+  if (!thing) return null;
+  const fixed = thing.bought || closed || thing.scrap;
+  if (fixed) return <span className={`text-sm ${thing.bought ? 'text-soft' : ''}`}>{thing.label}</span>;
+  if (!open) {
+    return (
+      <button
+        type="button"
+        className="cursor-text border-b border-dotted border-indigo text-sm hover:bg-[#efe6d2]"
+        aria-label={`${thing.label} of ${cloth.name}: put it right`}
+        onClick={() => setOpen(true)}
+      >
+        {thing.label}
+      </button>
+    );
+  }
+  // Taken up, the field leaves with the hand; a refusal stays with what was typed.
+  return (
+    <span
+      onBlur={(e) => e.currentTarget.querySelector('input')?.value === thing.said && setOpen(false)}
+      onKeyDown={(e) => e.key === 'Escape' && setOpen(false)}
+    >
+      <TextField
+        label={`${thing.label} of ${cloth.name}`}
+        hideLabel
+        focusKey="open"
+        value={thing.said}
+        className="w-44"
+        onCommit={async (text) => {
+          const outcome = await edit({ edit: 'put-right', cloth: cloth.id, thing: n, text });
+          if (outcome.is === 'ok') setOpen(false);
+          return outcome;
+        }}
+      />
+    </span>
   );
 }
 

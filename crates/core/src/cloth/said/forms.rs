@@ -1,8 +1,9 @@
 //! Things with a name of their own: pre-cuts, squares, strips, lengths of another width.
 
+use super::size::{sides, size};
 use super::words::{count_of, counted, counted_lengths, sentence};
 use super::{Read, thing};
-use crate::cloth::at_hand::{HandForm, PreCut};
+use crate::cloth::at_hand::{AtHand, HandForm, PreCut};
 use crate::measure::{Length, System, parse_length};
 
 /// `9" WOF`, `17 by the width`: as long as that, from selvedge to selvedge.
@@ -25,6 +26,21 @@ pub(super) fn of_width(said: &str, system: System) -> Option<Read> {
         }
         (Err(e), _) | (_, Err(e)) => Read::Unread(sentence(&e)),
     })
+}
+
+/// `tube of 32 x 14`, `2 tubes 32 x 14`: two layers, length before width, as it is told. What only may be a tube, a leg or
+/// a sleeve, is asked about.
+pub(super) fn tubes(said: &str, system: System) -> Option<Read> {
+    let (before, after) = said.split_once("tubes ").or_else(|| said.split_once("tube "))?;
+    let count = if before.trim().is_empty() { Some(1) } else { count_of(before) };
+    let (left, right) = sides(after.trim_start_matches("of ").trim())?;
+    // Anything else that is said of it is read as a size is.
+    match size(&left, &right, system) {
+        Read::Thing(AtHand { count: 1, form: HandForm::Sheet { length, width }, .. }) => {
+            Some(thing(count?, HandForm::Tube { length, width }))
+        }
+        other => Some(other),
+    }
 }
 
 /// Fat quarters and their kin.

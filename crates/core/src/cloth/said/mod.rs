@@ -13,7 +13,7 @@ mod words;
 use super::at_hand::{AtHand, HandForm, put, scraps};
 use crate::measure::{Length, System};
 use crate::problem::Answer;
-use forms::{full_width, of_width, pre_cut, squares_or_strips};
+use forms::{full_width, of_width, pre_cut, squares_or_strips, tubes};
 use length::length;
 use outline::{by_outline, drawn, less_a_corner};
 use size::size;
@@ -313,7 +313,7 @@ fn without_cloth(said: &str, cloth: &str) -> String {
 }
 
 fn read_one(said: &str, system: System) -> Read {
-    let by_name = [drawn, less_a_corner, by_outline, full_width, of_width, pre_cut, squares_or_strips];
+    let by_name = [drawn, less_a_corner, by_outline, tubes, full_width, of_width, pre_cut, squares_or_strips];
     let named = by_name.into_iter().find_map(|read| read(said, system));
     named.unwrap_or_else(|| match sides(said) {
         Some((left, right)) => size(&left, &right, system),

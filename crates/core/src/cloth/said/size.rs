@@ -101,11 +101,13 @@ fn tube(n: u32, length: Length, width: Length, system: System) -> Read {
     let (long, flat) = (length.max(width), length.min(width));
     let opened = sheet(n, long, flat).say(system);
     let cut_open = sheet(n, long, flat * 2).say(system);
+    let as_tube = AtHand { count: n, ..AtHand::one(HandForm::Tube { length: long, width: flat }) }.say(system);
     Read::Ask(
         "Is that opened out, one layer, or a tube lying flat?".into(),
         vec![
             (format!("one layer: {opened}"), opened),
-            (format!("a tube; cut open along one edge it is {cut_open}"), cut_open),
+            (format!("a tube, cut as it lies, two layers: {as_tube}"), as_tube),
+            (format!("a tube that is cut open along one edge: {cut_open}"), cut_open),
         ],
     )
 }

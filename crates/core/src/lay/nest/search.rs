@@ -534,6 +534,7 @@ mod tests {
     fn a_problem_that_was_not_made_whole_takes_up_no_lay() {
         let inch = |n| Length::INCH * n;
         let piece = |id: &str, across| JobPiece {
+            any_cloth: false,
             on_print: None,
             id: id.into(),
             name: id.into(),

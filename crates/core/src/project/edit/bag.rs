@@ -222,7 +222,7 @@ impl Project {
             self.on_print.remove(piece);
             return Ok(format!("{} anywhere on the print", found.name));
         }
-        let Some(cloth) = self.cloth_of(found.part) else {
+        let Some(cloth) = self.cloth_for(found) else {
             let message = format!("{} has no cloth yet: choose that first.", found.name);
             return Err(FieldProblem::new("piece", piece, message));
         };

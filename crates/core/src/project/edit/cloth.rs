@@ -10,7 +10,7 @@ use crate::cloth::{
 use crate::measure::{LONGEST, Length, Ruler, ShopStep, System};
 use crate::name::named;
 use crate::piece::Part;
-use crate::project::{Look, Project, ProjectCloth, Swatch};
+use crate::project::{Look, Project, ProjectCloth, Swatch, TestSquare};
 
 /// More pieces of one cloth than these are not planned with.
 const MOST_AT_HAND: u64 = 200;
@@ -105,6 +105,7 @@ impl Project {
     pub(super) fn remove_cloth(&mut self, cloth: &str) -> Result<String, FieldProblem> {
         let name = self.cloth_mut(cloth)?.name.clone();
         self.cloths.retain(|c| c.id != *cloth);
+        self.dressing.forget(cloth);
         self.from.retain(|_, ids| {
             ids.retain(|id| id != cloth);
             !ids.is_empty()
@@ -135,6 +136,33 @@ impl Project {
             all_usable(cloth, text, (self.system, self.ruler))?;
         }
         Ok(format!("Lay down {}", told.join(", ")))
+    }
+
+    pub(super) fn put_right(&mut self, cloth: &str, at: usize, text: &str) -> Result<String, FieldProblem> {
+        let (key, by) = ("at_hand", (self.system, self.ruler));
+        let cloth = self.cloth_mut(cloth)?;
+        let Some(was) = cloth.at_hand.get(at) else {
+            let message = format!("There is no such thing of {} any more.", cloth.name);
+            return Err(FieldProblem::new("thing", at, message));
+        };
+        let told = was.say(by.0);
+        let said = match text.trim() {
+            "" => vec![],
+            text => read_at_hand(text, &cloth.name, &cloth.at_hand, by.0).map_err(|not| not_read(key, text, not))?,
+        };
+        let now = said.iter().map(|t| t.say(by.0)).collect::<Vec<_>>().join(", ");
+        // It stays where it lay; what is alike elsewhere is laid to that.
+        let mut things: Vec<AtHand> = cloth.at_hand.drain(..).collect();
+        let after = things.split_off(at + 1);
+        things.pop();
+        for thing in said.into_iter().chain(after) {
+            put(&mut things, thing);
+        }
+        cloth.at_hand = things;
+        few_enough(key, text, &cloth.name, &cloth.at_hand)?;
+        all_usable(cloth, text, by)?;
+        let now = if now.is_empty() { "not there".to_owned() } else { now };
+        Ok(format!("{told} of {}: {now}", cloth.name))
     }
 
     pub(super) fn draw_scrap(
@@ -186,6 +214,7 @@ impl Project {
     pub(super) fn assign(&mut self, part: &str, cloth: &str) -> Result<String, FieldProblem> {
         let part: Part = choice("part", part)?;
         let name = self.cloth_mut(cloth)?.name.clone();
+        self.allow(part, cloth);
         self.from.insert(part, vec![cloth.to_owned()]);
         Ok(format!("{} from {name}", part.name()))
     }
@@ -199,6 +228,7 @@ impl Project {
             return Err(FieldProblem::new("cloth", cloth, message));
         }
         from.push(cloth.to_owned());
+        self.allow(part, cloth);
         Ok(format!("{} from {name} too", part.name()))
     }
 
@@ -344,6 +374,10 @@ fn all_usable(cloth: &ProjectCloth, value: &str, (system, ruler): (System, Ruler
     let nothing = |c: &Cloth| c.usable_width() <= Length::ZERO || c.usable_length().is_some_and(|l| l <= Length::ZERO);
     let Some(small) = cloth.for_job(system).into_iter().find(nothing) else { return Ok(()) };
     let show = |l: Length| format!("{} {}", ruler.show(l).text, system.symbol());
+    if small.layers == 2 && small.whole_length().is_some() {
+        let message = format!("{} is too small: {} is cut off beside its seam.", small.name, show(small.selvedge));
+        return Err(FieldProblem::new("at_hand", value, message));
+    }
     let message = format!(
         "{} is too small: its sides lose {} each to the selvedges, its ends {} each when they are squared.",
         small.name,
@@ -387,6 +421,10 @@ fn edit_cloth(
         ClothField::Selvedge => cloth.selvedge = length()?,
         ClothField::Trim => cloth.trim = length()?,
         ClothField::WashFirst => cloth.wash_first = yes_or_no(&key, value)?,
+        ClothField::TestSquare | ClothField::TestAlong | ClothField::TestAcross => {
+            cloth.tested = test_square(cloth.tested, field, if none { None } else { Some(length()?) }, show, system)?;
+        }
+        ClothField::Weight => cloth.grams = if none { None } else { Some(weight(value, system)?) },
         ClothField::Step => cloth.shop = ShopStep { step: if none { None } else { Some(length()?) }, ..cloth.shop },
         ClothField::Min => cloth.shop = ShopStep { min: length()?, ..cloth.shop },
         ClothField::Price => cloth.price = if none { None } else { Some(price(&key, value, system)?.0) },
@@ -395,6 +433,7 @@ fn edit_cloth(
         ClothField::Print => cloth.print = choice(&key, value)?,
         ClothField::Up => cloth.up = choice(&key, value)?,
         ClothField::Nap => cloth.nap = yes_or_no(&key, value)?,
+        ClothField::Folded => cloth.folded = yes_or_no(&key, value)?,
         ClothField::Repeat => cloth.repeat = if none { None } else { Some(length()?) },
         ClothField::RepeatWide => cloth.repeat_wide = if none { None } else { Some(length()?) },
         ClothField::HalfDrop => cloth.half_drop = yes_or_no(&key, value)?,
@@ -430,6 +469,99 @@ fn edit_cloth(
         ));
     }
     Ok(())
+}
+
+/// No cloth loses more than this in a wash, in hundredths: beyond it a measure is mistyped.
+const MOST_SHRINK: i64 = 30;
+
+/// The usual side of a test square: long enough that a line of the ruler is little of it.
+fn usual_square(system: System) -> Length {
+    match system {
+        System::Inches => Length::INCH * 10,
+        System::Centimetres => Length::CENTIMETRE * 25,
+    }
+}
+
+/// The test square with one more measure; nothing where none is left.
+fn test_square(
+    known: Option<TestSquare>,
+    field: ClothField,
+    value: Option<Length>,
+    show: impl Fn(Length) -> String,
+    system: System,
+) -> Result<Option<TestSquare>, FieldProblem> {
+    let mut square = known.unwrap_or(TestSquare { side: usual_square(system), along: None, across: None });
+    match (field, value) {
+        (ClothField::TestAlong, value) => square.along = value,
+        (ClothField::TestAcross, value) => square.across = value,
+        (_, value) => square.side = value.unwrap_or_else(|| usual_square(system)),
+    }
+    let key = key_of(&field);
+    let problem = |value: Length, message: String| Err(FieldProblem::new(&key, show(value), message));
+    if square.side < Length::INCH * 2 || square.side > Length::METRE {
+        return problem(
+            square.side,
+            format!("A test square of {}: from 2 in to 1 m is measured well.", show(square.side)),
+        );
+    }
+    for after in [square.along, square.across].into_iter().flatten() {
+        if after > square.side {
+            let message = format!(
+                "It was cut {} and came out {}: cloth that grows in the wash is not planned with.",
+                show(square.side),
+                show(after)
+            );
+            return problem(after, message);
+        }
+        if after.0 * 100 < square.side.0 * (100 - MOST_SHRINK) {
+            let message = format!(
+                "It was cut {} and came out {}: that is over {MOST_SHRINK} % gone. Is the measure right?",
+                show(square.side),
+                show(after)
+            );
+            return problem(after, message);
+        }
+    }
+    let measured = square.along.is_some() || square.across.is_some() || square.side != usual_square(system);
+    Ok(measured.then_some(square))
+}
+
+/// What a square metre weighs, in grams, of a weight as it is said: `240 g`, `240 gsm`, `7 oz` a square yard; a bare number
+/// is in ounces where inches are measured.
+fn weight(value: &str, system: System) -> Result<u32, FieldProblem> {
+    let said = value.trim().to_lowercase();
+    let figures = said.trim_end_matches(|c: char| !c.is_ascii_digit() && c != '½' && c != '¼' && c != '¾').trim();
+    let unit = said[figures.len()..].trim().replace(['.', ' '], "");
+    let number = match figures.strip_suffix(['½', '¼', '¾']) {
+        Some(whole) => {
+            let part = if figures.ends_with('½') {
+                0.5
+            } else if figures.ends_with('¼') {
+                0.25
+            } else {
+                0.75
+            };
+            if whole.trim().is_empty() { Some(part) } else { whole.trim().parse::<f64>().ok().map(|n| n + part) }
+        }
+        None => figures.replace(',', ".").parse::<f64>().ok(),
+    };
+    // 28.3495 g to an ounce, 0.836127 m² to a square yard.
+    let grams = match (unit.as_str(), system) {
+        ("g" | "gsm" | "g/m2" | "g/m²" | "gram" | "grams", _) | ("", System::Centimetres) => number,
+        ("oz" | "oz/yd2" | "oz/yd²" | "ounces" | "ounce", _) | ("", System::Inches) => number.map(|n| n * 33.9057),
+        _ => None,
+    };
+    match grams.map(f64::round) {
+        Some(grams) if (10.0..=2_000.0).contains(&grams) => Ok(grams as u32),
+        Some(_) => Err(FieldProblem::new(
+            "weight",
+            value,
+            "Cloth weighs from 10 to 2,000 g a square metre, ⅓ to 59 oz a square yard.",
+        )),
+        None => {
+            Err(FieldProblem::new("weight", value, "A weight is said as 240 g a square metre, or 7 oz a square yard."))
+        }
+    }
 }
 
 /// That what is measured of the print can be: the field that was just typed is named, else the width, which all follows.

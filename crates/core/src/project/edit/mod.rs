@@ -35,6 +35,11 @@ pub enum ClothField {
     Print,
     Up,
     Nap,
+    Folded,
+    TestSquare,
+    TestAlong,
+    TestAcross,
+    Weight,
     Repeat,
     RepeatWide,
     HalfDrop,
@@ -280,6 +285,15 @@ pub enum Edit {
         /// As it is said: `2 fat quarters of pea stripe, half a yard of canvas`.
         text: String,
     },
+    /// One thing that is there of a cloth put right: what is typed takes its place, nothing takes it away.
+    PutRight {
+        /// The cloth's id.
+        cloth: String,
+        /// Which of the things there are of it, from 0.
+        thing: usize,
+        /// As typed.
+        text: String,
+    },
     /// Lays down a scrap as it is drawn, or draws one anew that lies there.
     DrawScrap {
         /// The id of its cloth.
@@ -305,6 +319,30 @@ pub enum Edit {
         part: String,
         /// The cloth's id.
         cloth: String,
+    },
+    /// One piece is cut from a cloth of its own, or as its part again.
+    AssignPiece {
+        /// The piece's id.
+        piece: String,
+        /// The cloth's id; nothing for the cloths of its part.
+        #[serde(default)]
+        cloth: Option<String>,
+    },
+    /// A part may come from any of its cloths, whichever takes least, or from them in order.
+    AnyCloth {
+        /// Which part.
+        part: String,
+        /// In any order.
+        any: bool,
+    },
+    /// A part is never to be cut from a cloth, whatever runs short; or it may be again.
+    NeverFrom {
+        /// Which part.
+        part: String,
+        /// The cloth's id.
+        cloth: String,
+        /// Never.
+        never: bool,
     },
     /// Cuts a part from one more cloth, where those before it run short.
     AssignAlso {
@@ -380,6 +418,11 @@ pub enum Edit {
         piece: String,
         /// How it is to lie.
         lies: Lies,
+    },
+    /// Places what is sewn side to side so that the print of a cloth meets at the seams.
+    MatchPrint {
+        /// The cloth's id.
+        cloth: String,
     },
     /// A piece is cut where a motif of its print falls so far from its edges; both empty: anywhere.
     PlaceOnPrint {
@@ -511,16 +554,21 @@ impl Project {
             Edit::MakeUp { piece, field, value } => self.make_up(piece, field, value),
             Edit::Measured { piece, width, height } => self.measure(piece, width, height),
             Edit::Turn { piece, lies } => self.turn(piece, *lies),
+            Edit::MatchPrint { cloth } => self.match_print(cloth),
             Edit::PlaceOnPrint { piece, across, up } => self.place_on_print(piece, across, up),
             Edit::Cloth { cloth, field, value } => self.edit_cloth(cloth, *field, value),
             Edit::ClothLook { cloth, look } => self.edit_look(cloth, look),
             Edit::AddCloth { name, material } => self.add_cloth(name, material),
             Edit::RemoveCloth { cloth } => self.remove_cloth(cloth),
             Edit::LayDown { text } => self.lay_down(text),
+            Edit::PutRight { cloth, thing, text } => self.put_right(cloth, *thing, text),
             Edit::DrawScrap { cloth, label, count, draft } => self.draw_scrap(cloth, label.as_deref(), (*count, draft)),
             Edit::RemoveScrap { cloth, label } => self.remove_scrap(cloth, label),
             Edit::Assign { part, cloth } => self.assign(part, cloth),
             Edit::AssignAlso { part, cloth } => self.assign_also(part, cloth),
+            Edit::AssignPiece { piece, cloth } => self.assign_piece(piece, cloth.as_deref()),
+            Edit::AnyCloth { part, any } => Ok(self.any_order(read::choice("part", part)?, *any)),
+            Edit::NeverFrom { part, cloth, never } => self.never_from(read::choice("part", part)?, cloth, *never),
             Edit::Unassign { part, cloth } => self.unassign(part, cloth),
             Edit::KeepTry { name } => self.keep_try(name),
             Edit::TakeTry { name } => self.take_try(name),

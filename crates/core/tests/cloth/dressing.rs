@@ -1,0 +1,247 @@
+//! Pieces apart from their part, any of several cloths, never from one; things put right; test squares.
+
+use bofta_core::FieldProblem;
+use bofta_core::cloth::say_all;
+use bofta_core::lay::{Budget, Job, Lay, Silent, solve, verify};
+use bofta_core::measure::{Length, System};
+use bofta_core::piece::Part;
+use bofta_core::project::{ClothField, Edit, Project, ways_out};
+use rstest::rstest;
+use std::collections::BTreeSet;
+
+fn made(project: &Project, edits: &[Edit]) -> Project {
+    edits.iter().fold(project.clone(), |p, e| p.edited(e).unwrap_or_else(|why| panic!("{e:?}: {why:?}")).0)
+}
+
+fn refused(project: &Project, edit: &Edit) -> FieldProblem {
+    project.edited(edit).expect_err("refused").remove(0)
+}
+
+fn add(name: &str) -> Edit {
+    Edit::AddCloth { name: name.into(), material: "canvas".into() }
+}
+
+fn field(cloth: &str, field: ClothField, value: &str) -> Edit {
+    Edit::Cloth { cloth: cloth.into(), field, value: value.into() }
+}
+
+fn assign(part: &str, cloth: &str) -> Edit {
+    Edit::Assign { part: part.into(), cloth: cloth.into() }
+}
+
+/// A tote in moss, with rust beside it.
+fn tote() -> Project {
+    let parts = ["outer", "lining", "straps", "pocket"].map(|p| assign(p, "moss"));
+    let all: Vec<Edit> = [add("Moss"), add("Rust")].into_iter().chain(parts).collect();
+    made(&Project::new("Tote", System::Inches), &all)
+}
+
+fn laid(project: &Project) -> (Job, Lay) {
+    let job = project.plan().expect("drafts").job.expect("a job");
+    let lay = solve(&job, Budget::iterations(60), &mut Silent).expect("laid");
+    assert!(verify(&job, &lay).is_empty());
+    (job, lay)
+}
+
+fn on(lay: &Lay, cloth: &str) -> BTreeSet<String> {
+    let of = lay.cloths.iter().filter(|c| c.cloth.split('#').next() == Some(cloth));
+    of.flat_map(|c| &c.placements).map(|p| p.piece.clone()).collect()
+}
+
+fn piece(id: &str, cloth: Option<&str>) -> Edit {
+    Edit::AssignPiece { piece: id.into(), cloth: cloth.map(str::to_owned) }
+}
+
+#[test]
+fn one_piece_may_come_from_a_cloth_of_its_own() {
+    let apart = made(&tote(), &[piece("strap", Some("rust"))]);
+    let (_, lay) = laid(&apart);
+    assert_eq!(on(&lay, "rust"), BTreeSet::from(["strap".to_owned()]));
+    assert!(!on(&lay, "moss").contains("strap"));
+    let draft = apart.plan().expect("drafts").draft;
+    let strap = draft.pieces.iter().find(|p| p.id == "strap").expect("a strap");
+    assert_eq!(apart.cloth_for(strap).map(|c| c.id.as_str()), Some("rust"));
+    assert_eq!(apart.cloth_of(Part::Straps).map(|c| c.id.as_str()), Some("moss"));
+    // As its part again, it is as it was.
+    assert_eq!(made(&apart, &[piece("strap", None)]), tote());
+    // Its cloth gone, it is cut as its part.
+    let gone = made(&apart, &[Edit::RemoveCloth { cloth: "rust".into() }]);
+    assert!(gone.dressing.is_empty());
+    assert!(gone.plan().expect("drafts").unassigned.is_empty());
+    // Swapped, what was in one is in the other.
+    let swapped = made(&apart, &[Edit::SwapCloths { one: "moss".into(), other: "rust".into() }]);
+    assert_eq!(swapped.dressing.own["strap"], ["moss"]);
+}
+
+#[test]
+fn a_part_all_of_whose_pieces_have_cloths_of_their_own_needs_none() {
+    let bare = made(&tote(), &[Edit::Unassign { part: "straps".into(), cloth: "moss".into() }]);
+    assert_eq!(bare.plan().expect("drafts").unassigned, [Part::Straps]);
+    let apart = made(&bare, &[piece("strap", Some("rust"))]);
+    assert!(apart.plan().expect("drafts").unassigned.is_empty());
+}
+
+#[rstest]
+#[case(piece("no-such-piece", Some("rust")), "piece")]
+#[case(piece("strap", Some("no-such-cloth")), "cloth")]
+#[case(piece("no-such-piece", None), "piece")]
+#[case(Edit::NeverFrom { part: "outer".into(), cloth: "moss".into(), never: true }, "cloth")]
+#[case(Edit::NeverFrom { part: "outer".into(), cloth: "none".into(), never: true }, "cloth")]
+#[case(Edit::NeverFrom { part: "sleeve".into(), cloth: "rust".into(), never: true }, "part")]
+#[case(Edit::AnyCloth { part: "sleeve".into(), any: true }, "part")]
+#[case(Edit::PutRight { cloth: "moss".into(), thing: 0, text: "18 x 22".into() }, "thing")]
+fn what_cannot_be_dressed_so_is_refused_by_name(#[case] edit: Edit, #[case] named: &str) {
+    assert_eq!(refused(&tote(), &edit).field, named);
+}
+
+#[test]
+fn what_is_kept_as_a_try_has_its_pieces_apart() {
+    let apart = made(&tote(), &[piece("strap", Some("rust")), Edit::KeepTry { name: "Rust straps".into() }]);
+    let plain = made(&apart, &[piece("strap", None)]);
+    assert!(!plain.is_dressed_as(&plain.tries[0]));
+    let again = made(&plain, &[Edit::TakeTry { name: "Rust straps".into() }]);
+    assert_eq!(again, apart);
+    assert!(again.is_dressed_as(&again.tries[0]));
+}
+
+/// A cloth a part is never to be cut from is no way out, however short it runs; put on it by hand it may be.
+#[test]
+fn never_is_no_way_out() {
+    let short = made(&tote(), &[field("moss", ClothField::AtHand, "half a yard")]);
+    let offered = |project: &Project| -> Vec<String> {
+        let planned = project.plan().expect("drafts");
+        let job = planned.job.clone().expect("a job");
+        let lay = solve(&job, Budget::iterations(30), &mut Silent).expect("laid");
+        assert!(!lay.complete());
+        ways_out(project, &planned, &lay).into_iter().map(|w| w.name).filter(|n| n.contains("Rust")).collect()
+    };
+    let all = offered(&short);
+    assert!(all.iter().any(|n| n.starts_with("Outer from Rust")), "{all:?}");
+    let never = Edit::NeverFrom { part: "outer".into(), cloth: "rust".into(), never: true };
+    let forbidden = made(&short, std::slice::from_ref(&never));
+    let fewer = offered(&forbidden);
+    assert!(!fewer.iter().any(|n| n.starts_with("Outer from Rust")), "{fewer:?}");
+    assert_eq!(fewer.len() + 1, all.len());
+    let by_hand = made(&forbidden, &[Edit::AssignAlso { part: "outer".into(), cloth: "rust".into() }]);
+    assert!(by_hand.dressing.is_empty());
+    let again = Edit::NeverFrom { part: "outer".into(), cloth: "rust".into(), never: false };
+    assert_eq!(made(&forbidden, &[again]), short);
+}
+
+/// In order, the first cloth is bought though the second costs a tenth; from any, the cheap one is. One answer is right.
+#[test]
+fn any_of_several_takes_the_least() {
+    let priced = made(
+        &tote(),
+        &[
+            field("moss", ClothField::Price, "20"),
+            field("rust", ClothField::Price, "2"),
+            Edit::AssignAlso { part: "lining".into(), cloth: "rust".into() },
+        ],
+    );
+    let lining = |project: &Project| {
+        let (_, lay) = laid(project);
+        (on(&lay, "moss").contains("lining-panel"), on(&lay, "rust").contains("lining-panel"), lay.cost)
+    };
+    let (moss, rust, dear) = lining(&priced);
+    assert_eq!((moss, rust), (true, false));
+    let any = made(&priced, &[Edit::AnyCloth { part: "lining".into(), any: true }]);
+    let (moss, rust, cheap) = lining(&any);
+    assert_eq!((moss, rust), (false, true));
+    assert!(cheap < dear, "{cheap:?} {dear:?}");
+    assert_eq!(made(&any, &[Edit::AnyCloth { part: "lining".into(), any: false }]), priced);
+}
+
+#[rstest]
+#[case("2 fat quarters, 1 yd", 0, "3 fat quarters", "3 fat quarters, 1 yd")]
+#[case("2 fat quarters, 1 yd", 1, "1⅛ yd", "2 fat quarters, 1⅛ yd")]
+#[case("2 fat quarters, 1 yd", 0, "", "1 yd")]
+#[case("2 fat quarters, 1 yd", 1, "a fat quarter", "3 fat quarters")]
+#[case("18 × 22 in, 1 yd", 0, "17 1/2 x 22, 9 x 9", "17½ × 22 in, 9 × 9 in, 1 yd")]
+#[case("10 × 12 in", 0, "about 10 x 12", "about 10 × 12 in")]
+fn one_thing_is_put_right_where_it_lies(
+    #[case] there: &str,
+    #[case] thing: usize,
+    #[case] typed: &str,
+    #[case] then: &str,
+) {
+    let before = made(&tote(), &[field("moss", ClothField::AtHand, there)]);
+    let after = made(&before, &[Edit::PutRight { cloth: "moss".into(), thing, text: typed.into() }]);
+    assert_eq!(say_all(&after.cloths[0].at_hand, System::Inches), then);
+}
+
+#[test]
+fn what_is_asked_of_one_thing_is_answered_for_it_alone() {
+    let before = made(&tote(), &[field("moss", ClothField::AtHand, "2 fat quarters, 1 yd")]);
+    let why = refused(&before, &Edit::PutRight { cloth: "moss".into(), thing: 1, text: "a quarter".into() });
+    assert_eq!(why.field, "at_hand");
+    let answer = why.answers.first().expect("an answer").text.clone();
+    let after = made(&before, &[Edit::PutRight { cloth: "moss".into(), thing: 1, text: answer }]);
+    assert_eq!(after.cloths[0].at_hand.len(), 2);
+    assert_eq!(after.cloths[0].at_hand[0], before.cloths[0].at_hand[0]);
+}
+
+/// A square of 10 in that came out 9⅝ by 9⅞ lost 3.75 % along and 1.25 % across: 36 in wash down to 34.65.
+#[test]
+fn a_test_square_says_what_washing_takes() {
+    let washed = made(
+        &tote(),
+        &[
+            field("moss", ClothField::WashFirst, "yes"),
+            field("moss", ClothField::TestAlong, "9 5/8"),
+            field("moss", ClothField::TestAcross, "9 7/8"),
+        ],
+    );
+    let shrink = washed.cloths[0].shrink();
+    assert_eq!((shrink.along, shrink.across), (37_500, 12_500));
+    assert_eq!((Length::INCH * 36).shrunk(shrink.along), Length::inches(3_465, 100));
+    let usual = made(&tote(), &[field("moss", ClothField::WashFirst, "yes")]).cloths[0].shrink();
+    // A direction that is not measured is as usual, and a larger square says less of the same loss.
+    let one = made(&washed, &[field("moss", ClothField::TestAcross, "")]);
+    assert_eq!((one.cloths[0].shrink().along, one.cloths[0].shrink().across), (37_500, usual.across));
+    let larger =
+        [("20", ClothField::TestSquare), ("19 1/4", ClothField::TestAlong), ("19 3/4", ClothField::TestAcross)];
+    let larger = larger.map(|(typed, of)| field("moss", of, typed));
+    let twice = made(&made(&tote(), &[field("moss", ClothField::WashFirst, "yes")]), &larger);
+    assert_eq!(twice.cloths[0].shrink(), shrink);
+    let none = made(&washed, &[field("moss", ClothField::TestAcross, ""), field("moss", ClothField::TestAlong, "")]);
+    assert_eq!((none.cloths[0].tested, none.cloths[0].shrink()), (None, usual));
+}
+
+#[rstest]
+#[case(ClothField::TestAlong, "10 1/8", "test_along")]
+#[case(ClothField::TestAcross, "6", "test_across")]
+#[case(ClothField::TestSquare, "1", "test_square")]
+#[case(ClothField::TestSquare, "3 yd", "test_square")]
+#[case(ClothField::TestAlong, "wide", "test_along")]
+#[case(ClothField::Weight, "heavy", "weight")]
+#[case(ClothField::Weight, "0", "weight")]
+#[case(ClothField::Weight, "9000 g", "weight")]
+#[case(ClothField::Weight, "7 stone", "weight")]
+fn squares_and_weights_that_cannot_be_are_refused(#[case] of: ClothField, #[case] typed: &str, #[case] named: &str) {
+    let why = refused(&tote(), &field("moss", of, typed));
+    assert_eq!(why.field, named);
+    assert!(why.message.ends_with('.') || why.message.ends_with('?'), "{}", why.message);
+}
+
+/// An ounce to the square yard is 33.9 g to the square metre (28.3495 g over 0.8361 m²).
+#[rstest]
+#[case("240 g", 240)]
+#[case("240gsm", 240)]
+#[case("7 oz", 237)]
+#[case("7", 237)]
+#[case("4½ oz", 153)]
+#[case("4.5", 153)]
+fn weights_are_read_as_they_are_said(#[case] typed: &str, #[case] grams: u32) {
+    assert_eq!(made(&tote(), &[field("moss", ClothField::Weight, typed)]).cloths[0].grams, Some(grams));
+}
+
+#[test]
+fn documents_of_before_say_none_of_it() {
+    let project = tote();
+    let text = serde_json::to_string(&project).expect("written");
+    for key in ["dressing", "tested", "grams", "folded", "picture"] {
+        assert!(!text.contains(&format!("\"{key}\":")), "{key}");
+    }
+    assert_eq!(serde_json::from_str::<Project>(&text).expect("read"), project);
+}
