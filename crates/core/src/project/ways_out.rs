@@ -5,9 +5,10 @@ use super::document::{Planned, Project};
 use super::edit::{ClothField, Edit, LayField};
 use super::ways::{Way, other_ways};
 use crate::bag::binding::Join;
+use crate::bag::making_up::may_be_made_up;
 use crate::buying::shown_names;
 use crate::lay::Lay;
-use crate::piece::Part;
+use crate::piece::{Part, Piece};
 use std::collections::BTreeSet;
 
 /// A size of the bag is scaled down to this at least, in hundredths.
@@ -17,7 +18,7 @@ const SMALLEST: u32 = 50;
 const LARGEST: u32 = 400;
 
 /// What might lay the pieces that `lay` leaves out: the rest bought, another cloth where it does not show and then where it
-/// does, a rule of the lay let go. Whether a way helps is found by laying it.
+/// does, a join where it is not seen, a rule of the lay let go. Whether a way helps is found by laying it.
 pub fn ways_out(project: &Project, planned: &Planned, lay: &Lay) -> Vec<Way> {
     let left_out = |id: &str| lay.unplaced.iter().any(|u| u.piece == id);
     let short: BTreeSet<Part> =
@@ -51,12 +52,35 @@ pub fn ways_out(project: &Project, planned: &Planned, lay: &Lay) -> Vec<Way> {
             ));
         }
     }
+    ways.extend(planned.draft.pieces.iter().filter(|p| left_out(p.id.as_ref())).filter_map(|p| in_two(project, p)));
     if planned.draft.pieces.iter().any(|p| p.joined) && project.lay.join == Join::Diagonal {
         let edit = Edit::Lay { field: LayField::Join, value: "straight".into() };
         ways.push(way("Straight joins, which take less".into(), edit));
     }
     ways.extend(other_ways(project, planned).into_iter().map(|way| Way { only_if_less: false, ..way }));
     ways
+}
+
+/// A piece that is not seen, from two halves joined across its longer side: the seam is added. Nothing of what shows, or is
+/// made up otherwise already.
+fn in_two(project: &Project, piece: &Piece) -> Option<Way> {
+    if piece.part.shows() || !may_be_made_up(piece) || project.made_up.contains_key(piece.id.as_ref()) {
+        return None;
+    }
+    let (width, height) = piece.size();
+    let (columns, rows) = if width > height { ("2", "1") } else { ("1", "2") };
+    let set = |field: &str, value: &str| Edit::MakeUp {
+        piece: piece.id.to_string(),
+        field: field.to_owned(),
+        value: value.to_owned(),
+    };
+    let own = piece.part.key();
+    let edits = [("front", "grid"), ("columns", columns), ("rows", rows), ("patch_cloths", own)];
+    Some(Way {
+        name: format!("{} from two halves, joined", piece.name),
+        edits: edits.map(|(field, value)| set(field, value)).to_vec(),
+        only_if_less: false,
+    })
 }
 
 /// A bag of another size.

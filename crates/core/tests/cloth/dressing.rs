@@ -245,3 +245,38 @@ fn documents_of_before_say_none_of_it() {
     }
     assert_eq!(serde_json::from_str::<Project>(&text).expect("read"), project);
 }
+
+/// Lining of which there are only pieces too narrow for a panel, and wide enough for its halves: joined they do, and nothing
+/// else does. Of the outer, which shows, no join is offered.
+#[test]
+fn a_join_where_it_is_not_seen_is_a_way_out() {
+    let linen = [add("Linen"), assign("lining", "linen"), field("linen", ClothField::AtHand, "4 of 24 x 12")];
+    let short = made(&tote(), &linen);
+    let planned = short.plan().expect("drafts");
+    let panel = planned.draft.piece("lining-panel").expect("a panel");
+    assert!(panel.size().0 > Length::INCH * 12 && panel.size().1 > Length::INCH * 12);
+    let (_, lay) = laid(&short);
+    assert!(!lay.complete());
+    let ways = ways_out(&short, &planned, &lay);
+    let join = ways.iter().find(|w| w.name == "Lining panel from two halves, joined").expect("offered");
+    let joined = made(&short, &join.edits);
+    let (job, lay) = laid(&joined);
+    assert!(lay.complete(), "{:?}", lay.unplaced);
+    let halves: Vec<_> = job.pieces.iter().filter(|p| p.cloths.iter().any(|c| c.starts_with("linen"))).collect();
+    assert_eq!(halves.iter().map(|p| p.count).sum::<u32>(), 4);
+    // Both halves together are the panel and the seam between them, twice.
+    let seam = Length::inches(1, 4);
+    let (width, height) = panel.size();
+    for half in halves {
+        let (w, h) = half.outline.size();
+        let (long, other) = if width > height { (w, h == height) } else { (h, w == width) };
+        assert!(other);
+        let of = width.max(height);
+        assert!(long * 2 - seam * 2 >= of && long * 2 - seam * 2 <= of + Length::inches(1, 4), "{long:?} {of:?}");
+    }
+    // What shows is not joined unasked.
+    let outer = made(&tote(), &[field("moss", ClothField::AtHand, "8 of 24 x 12")]);
+    let (_, lay) = laid(&outer);
+    let ways = ways_out(&outer, &outer.plan().expect("drafts"), &lay);
+    assert!(!ways.iter().any(|w| w.name.starts_with("Outer panel from")), "{ways:?}");
+}
