@@ -375,3 +375,28 @@ test('cloth is cut folded, and tubes as they lie', async ({ page, demo }) => {
   const ticking = page.getByRole('listitem', { name: 'Oat ticking on the table' });
   await expect(ticking).toContainText('2 tubes of 32 × 18 in');
 });
+
+test('a hem is kept: marked on a scrap, and a piece is laid along it', async ({ page, demo }) => {
+  await page.goto(`${demo.address}/projects/swap-table-pouch/cloth`);
+  await page.getByRole('button', { name: 'Draw a scrap' }).press('Enter');
+  const dialog = page.getByRole('dialog');
+  await dialog.getByRole('button', { name: 'rectangle' }).press('Enter');
+  await dialog.getByRole('button', { name: 'hem', exact: true }).press('Enter');
+  await dialog.getByRole('button', { name: 'fringe' }).press('Enter');
+  await dialog.getByLabel('The hem is side').selectOption('0');
+  await dialog.getByRole('button', { name: /^The fringe .* need not be kept/ }).press('Enter');
+  await expect(dialog.getByLabel('The fringe is side')).toHaveCount(0);
+  await expect(dialog.getByLabel('The hem is side')).toHaveValue('0');
+  await accessible(page);
+  await dialog.getByRole('button', { name: 'Lay it down' }).press('Enter');
+  await expect(dialog).toHaveCount(0);
+  await page.goto(`${demo.address}/projects/swap-table-pouch/pieces`);
+  const card = page
+    .getByRole('listitem')
+    .filter({ has: page.getByRole('heading', { name: /^Outer panel/ }) });
+  const choice = card.getByRole('radiogroup', { name: 'On a kept edge of a scrap' });
+  await choice.getByRole('radio', { name: 'its base' }).click();
+  await expect(choice.getByRole('radio', { name: 'its base' })).toBeChecked();
+  await page.getByRole('button', { name: /^Undo Outer panel, base on a kept edge/ }).click();
+  await expect(choice.getByRole('radio', { name: 'no', exact: true })).toBeChecked();
+});

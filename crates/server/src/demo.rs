@@ -124,7 +124,7 @@ fn cupboard() -> anyhow::Result<Vec<ProjectCloth>> {
             "canvas",
             In,
             "top shelf",
-            "½ yd, even wedge 14 to 10 x 26",
+            "½ yd, even wedge 14 to 10 x 26, tube of 28 x 9",
             (P::Plain, "#5E7791", "#33475E"),
         ),
         ("Lavender lawn", "cotton", Cm, "top shelf", "40 cm, 2 of 30 x 40", (P::Seeds, "#CDBEDD", "#6F568A")),

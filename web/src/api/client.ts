@@ -17,6 +17,7 @@ export type ScrapDraft = Schemas['ScrapDraft'];
 export type ScrapDrawn = Schemas['ScrapDrawn'];
 export type SeenView = Schemas['SeenView'];
 export type Flaw = Schemas['Flaw'];
+export type KeptEdge = Schemas['KeptEdge'];
 export type Point = Schemas['Point'];
 export type PrintBoardView = Schemas['PrintBoardView'];
 export type TryView = Schemas['TryView'];

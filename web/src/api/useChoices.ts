@@ -14,6 +14,7 @@ const NONE: ChoicesView = {
   part_kinds: [],
   row_shapes: [],
   flaws: [],
+  edges: [],
 };
 
 export function useChoices(): ChoicesView {

@@ -101,7 +101,7 @@ impl HandForm {
     /// Whether one can stand for the other: a scrap is itself whatever its letter.
     pub fn is_like(&self, other: &Self) -> bool {
         match (self, other) {
-            (Self::Scrap(a), Self::Scrap(b)) => (&a.outline, &a.flaws) == (&b.outline, &b.flaws),
+            (Self::Scrap(a), Self::Scrap(b)) => (&a.outline, &a.flaws, &a.kept) == (&b.outline, &b.flaws, &b.kept),
             _ => self == other,
         }
     }

@@ -23,6 +23,6 @@ pub use said::{NotRead, Question, read_at_hand, read_of_cloths};
 pub(crate) use said::{both_sides, sides, unit_of};
 pub(crate) use scrap::check_scrap;
 pub use scrap::{
-    Fit, Flaw, FlawKind, MOST_FLAWS, MOST_SCRAP_CORNERS, Measured, Scrap, ScrapDraft, ScrapShape, ThreadLine,
-    TypedDistance, TypedFlaw, Unfit, between, fit, free_letters, letters,
+    EdgeKind, Fit, Flaw, FlawKind, KeptEdge, MOST_FLAWS, MOST_SCRAP_CORNERS, Measured, Scrap, ScrapDraft, ScrapShape,
+    ThreadLine, TypedDistance, TypedFlaw, Unfit, between, fit, free_letters, letters,
 };

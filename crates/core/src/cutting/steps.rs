@@ -286,7 +286,7 @@ pub fn left_shaped(job: &Job, lay: &ClothLay) -> Vec<LeftShape> {
     let rests = if single { taken_apart(job, lay).rests } else { vec![] };
     let shapes = rests.into_iter().flat_map(|rest| rest_of_region(job, lay, rest));
     let worth = |corners: Vec<Point>| {
-        let scrap = Scrap::remnant(corners.clone(), &[])?;
+        let scrap = Scrap::remnant(corners.clone(), &[], &[])?;
         scrap.holds().is_some_and(|size| is_worth_keeping(size, keep)).then_some(LeftShape { corners, scrap })
     };
     shapes.filter_map(worth).collect()

@@ -43,4 +43,4 @@ pub use report::{areas, rest_of_region, rest_of_scrap};
 pub use solve::{Budget, NoLay, Observer, Silent, solve};
 pub use stop::Stop;
 pub use turns::{Allowed, allowed_turns};
-pub use verify::{Fault, verify};
+pub use verify::{Fault, pin_faults, verify};

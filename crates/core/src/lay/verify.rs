@@ -220,7 +220,7 @@ fn unproven(job: &Job, lay: &Lay) -> Option<Fault> {
 }
 
 /// The first pin that cannot stand: off the cloth, on another, turned or flipped as it may not be.
-pub(super) fn pin_faults(job: &Job) -> Result<(), FieldProblem> {
+pub fn pin_faults(job: &Job) -> Result<(), FieldProblem> {
     let begun: BTreeSet<(&str, u32)> = job.pinned.iter().map(|p| (p.cloth.as_str(), p.cloth_copy)).collect();
     for (id, copy) in begun {
         let Some(cloth) = job.cloth(id) else { continue };

@@ -5,6 +5,7 @@ use super::cloth::{AT_HAND, ProjectCloth};
 use super::cut_plan::CutPlan;
 use super::dressing::Dressing;
 use super::joins;
+use super::kept_edges::PieceEdge;
 use super::measured::{self, Measured};
 use super::on_print::OnPrint;
 use super::tries::Try;
@@ -105,6 +106,9 @@ pub struct Project {
     /// Where a motif falls on pieces that are placed on their print, by the piece's id.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
     pub on_print: BTreeMap<String, OnPrint>,
+    /// Pieces that lie with an edge on one of a scrap that is kept, by the piece's id.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub on_edge: BTreeMap<String, PieceEdge>,
     /// Ways of dressing the bag that are kept to be held beside each other.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub tries: Vec<Try>,
@@ -174,6 +178,7 @@ impl Project {
             measured: BTreeMap::new(),
             turned: BTreeMap::new(),
             on_print: BTreeMap::new(),
+            on_edge: BTreeMap::new(),
             tries: vec![],
             currency: None,
             lengths_at_hand: vec![],
@@ -322,7 +327,11 @@ impl Project {
         if draft.pieces.is_empty() {
             return Planned { draft, finished, job: None, unassigned, blocks: vec![], fixed: None, problems: vec![] };
         }
-        let job = self.job(&draft);
+        let mut job = self.job(&draft);
+        if !self.on_edge.is_empty() {
+            job.pinned = self.pins_on_edges(&job);
+            draft.notices.extend(self.told_of_edges(&draft, &job));
+        }
         let problem = self.only_scraps_of_print(&draft, &job).or_else(|| self.no_room_for_print(&job));
         let problem = problem.or_else(|| job.check().err());
         let problems: Vec<FieldProblem> = problem.into_iter().collect();

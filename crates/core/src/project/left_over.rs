@@ -3,7 +3,7 @@
 
 use super::cloth::AT_HAND;
 use super::{Project, ProjectCloth};
-use crate::cloth::{AtHand, Flaw, Form, HandForm, MOST_SCRAP_CORNERS, Scrap, Shrink, put, take};
+use crate::cloth::{AtHand, EdgeKind, Flaw, Form, HandForm, MOST_SCRAP_CORNERS, Scrap, Shrink, put, take};
 use crate::cutting::{left_shaped, left_whole};
 use crate::lay::{ClothLay, Job, rest_of_scrap};
 use crate::measure::Length;
@@ -128,13 +128,16 @@ fn scraps_left(job: &Job, on: &ClothLay, was: Option<&AtHand>) -> Vec<Scrap> {
     let (Some(cloth), Some(HandForm::Scrap(was))) = (job.cloth(&on.cloth), was.map(|t| &t.form)) else { return vec![] };
     let washed = |corners: &[Point]| corners.iter().map(|p| cloth.washed(*p)).collect::<Vec<_>>();
     let flaws: Vec<Flaw> = was.flaws.iter().map(|f| Flaw { kind: f.kind, corners: washed(&f.corners) }).collect();
+    let sides = washed(&was.corners());
+    let kept: Vec<(EdgeKind, [Point; 2])> =
+        was.kept.iter().map(|k| (k.kind, [sides[k.side], sides[(k.side + 1) % sides.len()]])).collect();
     let keep = job.rules.keep;
     let worth = |(w, h): (Length, Length)| (w >= keep.0 && h >= keep.1) || (w >= keep.1 && h >= keep.0);
     let found = rest_of_scrap(job, on).into_iter().filter_map(|mut corners| {
         if corners.len() > MOST_SCRAP_CORNERS {
             corners = simplified(&corners, CLOSE);
         }
-        Scrap::remnant(corners, &flaws)
+        Scrap::remnant(corners, &flaws, &kept)
     });
     found.filter(|s| s.holds().is_some_and(worth)).collect()
 }

@@ -35,6 +35,7 @@ impl Project {
         let before = std::mem::take(&mut project.cloths);
         let was_from = std::mem::take(&mut project.from);
         project.dressing = Dressing::default();
+        project.on_edge.clear();
         project.cloths = there
             .iter()
             .map(|c| ProjectCloth { cut: vec![], buy_more: false, ..(*c).clone() }.sold_in(self.system))

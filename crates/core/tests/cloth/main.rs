@@ -8,6 +8,7 @@ mod claims;
 mod cupboard;
 mod dressing;
 mod folded;
+mod kept_edges;
 mod linear;
 mod makes;
 mod matched;

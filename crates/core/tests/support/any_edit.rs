@@ -5,7 +5,9 @@ use bofta_core::bag::{Family, GoodKind, PartKind, Slot};
 use bofta_core::lay::Random;
 use bofta_core::measure::{Length, System};
 use bofta_core::piece::Part;
-use bofta_core::project::{ClothField, Edit, LayField, Lies, Look, Pattern, Project, ProjectField, RowField};
+use bofta_core::project::{
+    ClothField, Edit, LayField, Lies, Look, Pattern, PieceEdge, Project, ProjectField, RowField,
+};
 
 const SIZES: &[&str] = &[
     "", "0", "1/4", "3/8", "1", "2 1/2", "4", "7.25", "9", "11 1/2", "13", "16", "20 cm", "1 yd", "60", "-3", "wide",
@@ -164,7 +166,11 @@ fn edit_of_a_piece(project: &Project, random: &mut Random) -> Edit {
         .pieces
         .get(random.below(draft.pieces.len() + 1))
         .map_or_else(|| "no-such-piece".into(), |p| p.id.to_string());
-    match random.below(7) {
+    match random.below(8) {
+        7 => {
+            let edge = [None, Some(PieceEdge::Top), Some(PieceEdge::Base)][random.below(3)];
+            Edit::OnKeptEdge { piece: id, edge }
+        }
         6 => {
             let all = &project.cloths;
             let cloth = all.get(random.below(all.len() + 1)).map(|c| c.id.clone());

@@ -2,7 +2,7 @@
 
 use super::canvas::{Canvas, Style, ink};
 use super::font::{Face, text_width};
-use bofta_core::cloth::{Cloth, Flaw, Form, letters};
+use bofta_core::cloth::{Cloth, Flaw, Form, Scrap, letters};
 use bofta_core::shape::Point;
 
 /// Letters at more corners than these would lie on each other.
@@ -36,6 +36,15 @@ pub(super) fn flaws(canvas: &mut Canvas, rings: &[(Vec<(f64, f64)>, &str)]) {
             let middle = ((left + right) / 2.0, f64::midpoint(top, bottom) + 4.5);
             canvas.text(middle.0, middle.1, name, Face::Text, 13.0, ink::MADDER, "middle");
         }
+    }
+}
+
+/// Along every side that is worth keeping, just within, a band of tape and a line.
+pub(super) fn kept_edges(canvas: &mut Canvas, scrap: &Scrap, corners: &[(f64, f64)]) {
+    for edge in &scrap.kept {
+        let (a, b) = (corners[edge.side], corners[(edge.side + 1) % corners.len()]);
+        canvas.line(a.0, a.1, b.0, b.1, &Style::line(ink::TAPE, 6.0));
+        canvas.line(a.0, a.1, b.0, b.1, &Style::line(ink::INDIGO, 1.6));
     }
 }
 

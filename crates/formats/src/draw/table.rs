@@ -67,6 +67,7 @@ pub fn on_shelf(cloth: &ProjectCloth, thing: &AtHand, key: &str, scale: f64) -> 
     let place = |p: &Point| (1.5 + p.x.0 as f64 * scale, 1.5 + h - p.y.0 as f64 * scale);
     let at: Vec<(f64, f64)> = scrap.corners().iter().map(place).collect();
     scrap::ground(&mut canvas, &at, &fill, 1.0, Style::line(ink::INDIGO, 1.2));
+    scrap::kept_edges(&mut canvas, scrap, &at);
     scrap::flaws(&mut canvas, &scrap::named(&scrap.flaws, place));
     canvas.finish(w + 3.0, h + 3.0)
 }
@@ -89,6 +90,7 @@ fn one_scrap(cloth: &ProjectCloth, scrap: &Scrap, count: u32, (key, ruler): (&st
         scrap::ground(&mut canvas, &at, &fill, 1.0, Style::line(ink::INDIGO, 1.2));
     }
     let at: Vec<(f64, f64)> = corners.iter().map(place(0.0)).collect();
+    scrap::kept_edges(&mut canvas, scrap, &at);
     scrap::flaws(&mut canvas, &scrap::named(&scrap.flaws, place(0.0)));
     let n = corners.len();
     let side = |k: usize| ruler.show(scrap.side(k, (k + 1) % n).round_to(ruler.step())).text;

@@ -207,7 +207,9 @@ fn cut_row(project: &Project, job: &Job, number: usize, step: &Step, all: &[Piec
             Some(Row::ticked(number, "template", "round the outline, where it lies", &off))
         }
         Step::Outline(round) => {
-            let found = format!("{}; cut round it", found_by(round, project));
+            let edges = round.frees.iter().filter_map(|f| project.told_edge(job, &f.piece, f.copy));
+            let edges: String = edges.map(|told| format!(". {told}")).collect();
+            let found = format!("{}; cut round it{}", found_by(round, project), edges.trim_end_matches('.'));
             Some(Row::ticked(number, "mark out", &found, &off))
         }
         Step::Fuse { .. } | Step::Block { .. } | Step::Corners(_) => None,

@@ -3,7 +3,7 @@
 use axum::Json;
 use bofta_core::bag::binding::Join;
 use bofta_core::bag::{PartKind, RowShape};
-use bofta_core::cloth::{FlawKind, Material, Print, PrintUp};
+use bofta_core::cloth::{EdgeKind, FlawKind, Material, Print, PrintUp};
 use bofta_core::measure::{Ruler, System};
 use bofta_core::piece::Part;
 use bofta_core::project::Pattern;
@@ -66,6 +66,8 @@ pub struct ChoicesView {
     pub row_shapes: Vec<ChoiceView>,
     /// What may be wrong with a place on a scrap.
     pub flaws: Vec<ChoiceView>,
+    /// What makes an edge of a scrap worth keeping.
+    pub edges: Vec<ChoiceView>,
 }
 
 /// The lists of choices.
@@ -104,6 +106,7 @@ pub async fn choices() -> Json<ChoicesView> {
             .map(|(key, name)| ChoiceView { key: (*key).to_owned(), name: (*name).to_owned() })
             .collect(),
         flaws: list(&FlawKind::ALL, FlawKind::name),
+        edges: list(&EdgeKind::ALL, EdgeKind::name),
     })
 }
 

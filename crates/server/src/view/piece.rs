@@ -7,7 +7,7 @@ use bofta_core::bag::piecing::Patchwork;
 use bofta_core::bag::{Group, MadeUp};
 use bofta_core::measure::Length;
 use bofta_core::piece::{Figure, Grain, Part, Piece, PrintRule, When};
-use bofta_core::project::{Lies, MotifAt, Planned, Project, is_measured_later};
+use bofta_core::project::{Lies, MotifAt, PieceEdge, Planned, Project, is_measured_later};
 use bofta_formats::draw::{Shown, piece};
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -36,6 +36,10 @@ pub struct PieceView {
     pub print: String,
     /// Its cloth has a print whose repeat is measured, so it may be placed on it.
     pub may_place: bool,
+    /// A scrap it may come from has an edge that is kept.
+    pub may_be_on_edge: bool,
+    /// `top` or `base`, where it lies with that on a kept edge.
+    pub on_edge: Option<PieceEdge>,
     /// Where a motif falls on it, in a few words, if it is placed.
     pub placed: Option<String>,
     pub note: Option<String>,
@@ -166,6 +170,8 @@ fn piece_view(project: &Project, p: &Piece, scale: f64) -> PieceView {
         }
         .to_owned(),
         may_place: p.when.is_laid() && cloth.is_some_and(|c| c.has_repeat()),
+        may_be_on_edge: p.when.is_laid() && project.has_kept_edge(p),
+        on_edge: project.on_edge.get(p.id.as_ref()).copied(),
         placed: placed(project, p),
         note: p.note.as_ref().map(ToString::to_string),
         when: p.when.describe(ruler).filter(|_| p.when != When::Measured || !is_measured),

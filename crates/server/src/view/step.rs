@@ -139,6 +139,8 @@ fn tell(view: &mut StepView, project: &Project, pieces: &[Piece], job: &Job, ste
             } else {
                 "Template right side up, its arrow along the print.".into()
             });
+            let edges = round.frees.iter().filter_map(|f| project.told_edge(job, &f.piece, f.copy));
+            view.before.extend(edges);
             view.before.push("Pin the label on before it leaves the table.".into());
         }
         Step::Corners(corners) => {

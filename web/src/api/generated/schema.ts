@@ -989,6 +989,8 @@ export interface components {
         };
         /** @description The lists. */
         ChoicesView: {
+            /** @description What makes an edge of a scrap worth keeping. */
+            edges: components["schemas"]["ChoiceView"][];
             /** @description What may be wrong with a place on a scrap. */
             flaws: components["schemas"]["ChoiceView"][];
             joins: components["schemas"]["ChoiceView"][];
@@ -1189,6 +1191,11 @@ export interface components {
             /** Format: double */
             width: number;
         };
+        /**
+         * @description What makes an edge of a scrap worth keeping.
+         * @enum {string}
+         */
+        EdgeKind: "hem" | "border" | "loops" | "fringe";
         /** @description One change. */
         Edit: {
             /** @enum {string} */
@@ -1464,6 +1471,12 @@ export interface components {
             /** @description The piece's id. */
             piece: string;
         } | {
+            edge?: components["schemas"]["PieceEdge"] | null;
+            /** @enum {string} */
+            edit: "on-kept-edge";
+            /** @description The piece's id. */
+            piece: string;
+        } | {
             /** @description The cloth's id. */
             cloth: string;
             /** @enum {string} */
@@ -1718,6 +1731,13 @@ export interface components {
          * @enum {string}
          */
         Join: "diagonal" | "straight";
+        /** @description An edge worth keeping: the side from one corner to the next. */
+        KeptEdge: {
+            /** @description What it is. */
+            kind: components["schemas"]["EdgeKind"];
+            /** @description The corner it begins at, counted from 0. */
+            side: number;
+        };
         /** @description A piece of a part, and the cloth it is cut from where that is its own. */
         KindView: {
             cloth?: string | null;
@@ -2106,6 +2126,11 @@ export interface components {
             /** Format: double */
             y: number;
         };
+        /**
+         * @description Which edge of a piece lies on an edge that is kept.
+         * @enum {string}
+         */
+        PieceEdge: "top" | "base";
         /** @description A piece of the cut list. */
         PieceView: {
             bundle: string;
@@ -2125,6 +2150,8 @@ export interface components {
             lies: components["schemas"]["Lies"];
             made_up?: components["schemas"]["MadeUpView"] | null;
             marks: string[];
+            /** @description A scrap it may come from has an edge that is kept. */
+            may_be_on_edge: boolean;
             /** @description Its cloth has a print whose repeat is measured, so it may be placed on it. */
             may_place: boolean;
             /** @description It is cut from a cloth, and so may be turned by hand. */
@@ -2132,6 +2159,7 @@ export interface components {
             measured?: components["schemas"]["MeasuredView"] | null;
             name: string;
             note?: string | null;
+            on_edge?: components["schemas"]["PieceEdge"] | null;
             /** @description Key of the part. */
             part: string;
             patches?: components["schemas"]["PatchesView"] | null;
@@ -2444,6 +2472,8 @@ export interface components {
             flaw_size?: components["schemas"]["TypedFlaw"] | null;
             /** @description What cannot be used. */
             flaws?: components["schemas"]["Flaw"][];
+            /** @description Edges that are worth keeping. */
+            kept?: components["schemas"]["KeptEdge"][];
             /** @description What is measured. */
             measured?: components["schemas"]["TypedDistance"][];
             threads?: components["schemas"]["ThreadLine"] | null;

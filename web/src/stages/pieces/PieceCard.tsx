@@ -39,6 +39,27 @@ export function PieceCard({ piece: p }: { piece: PieceView }) {
         <TurnPiece piece={p} /> · {p.print}
         <PlaceOnPrint piece={p} />
       </p>
+      <PlanFields>
+        {(p.may_be_on_edge || p.on_edge) && (
+          <ChoiceField
+            label="On a kept edge of a scrap"
+            inline
+            value={p.on_edge ?? ''}
+            onChoose={(edge) =>
+              edit({
+                edit: 'on-kept-edge',
+                piece: p.id,
+                edge: edge === 'top' || edge === 'base' ? edge : null,
+              })
+            }
+            choices={[
+              { value: '', name: 'no' },
+              { value: 'top', name: 'its top' },
+              { value: 'base', name: 'its base' },
+            ]}
+          />
+        )}
+      </PlanFields>
       <PlanFields>{p.made_up && <MakeUp piece={p} madeUp={p.made_up} />}</PlanFields>
       <PlanFields>{p.patches && <Patches piece={p} patches={p.patches} />}</PlanFields>
       {p.marks.length > 0 && (

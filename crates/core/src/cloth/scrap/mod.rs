@@ -69,6 +69,47 @@ pub struct Flaw {
     pub corners: Vec<Point>,
 }
 
+/// What makes an edge of a scrap worth keeping.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "kebab-case")]
+pub enum EdgeKind {
+    /// Turned and stitched already.
+    Hem,
+    /// A printed, woven or embroidered border.
+    Border,
+    /// With belt loops on it.
+    Loops,
+    /// Fringed.
+    Fringe,
+}
+
+impl EdgeKind {
+    /// All of them, as they are offered.
+    pub const ALL: [Self; 4] = [Self::Hem, Self::Border, Self::Loops, Self::Fringe];
+
+    /// In a word or two.
+    pub const fn name(self) -> &'static str {
+        match self {
+            Self::Hem => "hem",
+            Self::Border => "border",
+            Self::Loops => "belt loops",
+            Self::Fringe => "fringe",
+        }
+    }
+}
+
+/// An edge worth keeping: the side from one corner to the next.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(deny_unknown_fields)]
+pub struct KeptEdge {
+    /// What it is.
+    pub kind: EdgeKind,
+    /// The corner it begins at, counted from 0.
+    pub side: usize,
+}
+
 /// A distance that was measured, from corner to corner, both counted from 0.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
@@ -95,6 +136,9 @@ pub struct Scrap {
     /// What was measured of it; it may be drawn without.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub measured: Vec<Measured>,
+    /// Edges that are worth keeping.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub kept: Vec<KeptEdge>,
 }
 
 /// The letters of a corner, counted from 0: A to Z, then AA.
@@ -115,21 +159,28 @@ impl Scrap {
     /// What is wrong with the outline.
     pub fn of(label: String, corners: Vec<Point>) -> Result<Self, crate::shape::OutlineError> {
         let outline = Outline::polygon(corners)?;
-        let mut scrap = Self { label, outline, flaws: vec![], measured: vec![] };
+        let mut scrap = Self { label, outline, flaws: vec![], measured: vec![], kept: vec![] };
         scrap.move_to_origin();
         Ok(scrap)
     }
 
-    /// What is left of a scrap within these `corners`, without a letter yet, and those of its `flaws` that are on it.
-    /// Nothing where the corners are no outline.
-    pub(crate) fn remnant(corners: Vec<Point>, flaws: &[Flaw]) -> Option<Self> {
+    /// What is left of a scrap within these `corners`, without a letter yet, those of its `flaws` that are on it, and what is
+    /// left of the edges that were `kept`, from point to point. Nothing where the corners are no outline.
+    pub(crate) fn remnant(corners: Vec<Point>, flaws: &[Flaw], kept: &[(EdgeKind, [Point; 2])]) -> Option<Self> {
         let outline = Outline::polygon(corners).ok()?;
         let on_it = |f: &&Flaw| {
             let flaw = Outline::polygon(f.corners.clone());
             flaw.is_ok_and(|flaw| check_scrap(&outline, std::slice::from_ref(&flaw)).is_ok())
         };
         let flaws = flaws.iter().filter(on_it).cloned().collect();
-        let mut scrap = Self { label: String::new(), outline, flaws, measured: vec![] };
+        let corners = outline.corners();
+        let still = |side: usize| {
+            let [a, b] = [corners[side], corners[(side + 1) % corners.len()]];
+            let (kind, _) = kept.iter().find(|(_, edge)| on_side(a, edge) && on_side(b, edge))?;
+            Some(KeptEdge { kind: *kind, side })
+        };
+        let kept = (0..corners.len()).filter_map(still).collect();
+        let mut scrap = Self { label: String::new(), outline, flaws, measured: vec![], kept };
         scrap.move_to_origin();
         Some(scrap)
     }
@@ -148,6 +199,7 @@ impl Scrap {
             corners: self.corners(),
             measured: self.measured.iter().map(typed).collect(),
             flaws: self.flaws.clone(),
+            kept: self.kept.clone(),
             ..ScrapDraft::default()
         }
     }
@@ -214,6 +266,9 @@ pub struct ScrapDraft {
     /// What cannot be used.
     #[serde(default)]
     pub flaws: Vec<Flaw>,
+    /// Edges that are worth keeping.
+    #[serde(default)]
+    pub kept: Vec<KeptEdge>,
     /// A line along the threads, from its foot to its head, where they do not run up already.
     #[serde(default)]
     pub threads: Option<ThreadLine>,
@@ -278,7 +333,7 @@ impl ScrapDraft {
             let anticlockwise = self.reversed();
             return anticlockwise.read(label, (system, ruler));
         }
-        let mut scrap = Scrap { label, outline, flaws, measured };
+        let mut scrap = Scrap { label, outline, flaws, measured, kept: self.kept.clone() };
         scrap.move_to_origin();
         scrap.check(ruler)?;
         let corners = scrap.corners();
@@ -302,6 +357,13 @@ impl ScrapDraft {
         {
             if count > most {
                 return Err(FieldProblem::new(what, count, format!("{count}: at most {most} are taken of a scrap.")));
+            }
+        }
+        for (k, edge) in self.kept.iter().enumerate() {
+            let again = self.kept[..k].iter().any(|other| other.side == edge.side);
+            if edge.side >= n || again {
+                let message = if again { "One edge is kept twice." } else { "There is no such side to keep." };
+                return Err(FieldProblem::new(format!("kept[{k}]"), edge.side, message));
             }
         }
         Ok(())
@@ -373,6 +435,8 @@ impl ScrapDraft {
         let mut other = self.clone();
         other.corners.reverse();
         other.measured.iter_mut().for_each(|m| (m.from, m.to) = (last - m.from, last - m.to));
+        let n = last + 1;
+        other.kept.iter_mut().for_each(|k| k.side = (last + n - (k.side + 1)) % n);
         other
     }
 }
@@ -408,6 +472,16 @@ impl Scrap {
         }
         Ok(())
     }
+}
+
+/// Whether `p` lies on the side from one point to the other, to two units, as corners are rounded to.
+fn on_side(p: Point, [a, b]: &[Point; 2]) -> bool {
+    let f = |l: Length| l.0 as f64;
+    let (dx, dy) = (f(b.x - a.x), f(b.y - a.y));
+    let long = dx.hypot(dy).max(1.0);
+    let along = (f(p.x - a.x) * dx + f(p.y - a.y) * dy) / long;
+    let off = (f(p.x - a.x) * dy - f(p.y - a.y) * dx) / long;
+    off.abs() <= 2.0 && (-2.0..=long + 2.0).contains(&along)
 }
 
 /// `A–C`.

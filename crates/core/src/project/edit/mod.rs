@@ -7,7 +7,7 @@ mod read;
 mod row;
 mod whole;
 
-use super::{Look, Project};
+use super::{Look, PieceEdge, Project};
 use crate::FieldProblem;
 use crate::bag::{Bought, GoodKind, Row};
 use crate::cloth::ScrapDraft;
@@ -419,6 +419,14 @@ pub enum Edit {
         /// How it is to lie.
         lies: Lies,
     },
+    /// A piece lies with an edge on one of a scrap that is kept, or anywhere.
+    OnKeptEdge {
+        /// The piece's id.
+        piece: String,
+        /// Which edge of it; nothing for none.
+        #[serde(default)]
+        edge: Option<PieceEdge>,
+    },
     /// Places what is sewn side to side so that the print of a cloth meets at the seams.
     MatchPrint {
         /// The cloth's id.
@@ -554,6 +562,7 @@ impl Project {
             Edit::MakeUp { piece, field, value } => self.make_up(piece, field, value),
             Edit::Measured { piece, width, height } => self.measure(piece, width, height),
             Edit::Turn { piece, lies } => self.turn(piece, *lies),
+            Edit::OnKeptEdge { piece, edge } => self.put_on_edge(piece, *edge),
             Edit::MatchPrint { cloth } => self.match_print(cloth),
             Edit::PlaceOnPrint { piece, across, up } => self.place_on_print(piece, across, up),
             Edit::Cloth { cloth, field, value } => self.edit_cloth(cloth, *field, value),

@@ -198,6 +198,16 @@ export function Board(props: Props) {
           </text>
         </g>
       ))}
+      {(now.kept ?? []).map(({ side }) => {
+        const [a, b] = [corners[side], corners[(side + 1) % n]];
+        if (!a || !b) return null;
+        return (
+          <g key={`kept-${side}`} className="pointer-events-none">
+            <line x1={x(a)} y1={y(a)} x2={x(b)} y2={y(b)} stroke="#e9c95b" strokeWidth="7" />
+            <line x1={x(a)} y1={y(a)} x2={x(b)} y2={y(b)} stroke="#1f2a44" strokeWidth="1.6" />
+          </g>
+        );
+      })}
       {corners.map((corner, k) => {
         const next = corners[(k + 1) % n] ?? corner;
         const middle = { x: (corner.x + next.x) / 2, y: (corner.y + next.y) / 2 };

@@ -10,7 +10,7 @@ import { LargeDialog } from '../../../frame/LargeDialog';
 import { OK, type Outcome, whyNot } from '../../../project/outcome';
 import { useProject } from '../../../project/ProjectContext';
 import { Board } from './Board';
-import { addFlaw, around, letters, measure, measuredAs, removeFlaw } from './change';
+import { addFlaw, around, keepEdge, letters, measure, measuredAs, removeFlaw } from './change';
 import { type Drawing, useScrapDraft } from './useScrapDraft';
 
 /** Which scrap is drawn: a new one, or one that lies there. */
@@ -51,7 +51,7 @@ interface EditingProps {
 
 function Editing({ which, first, shapes, onClose }: EditingProps) {
   const { view, edit } = useProject();
-  const { flaws: kinds, rulers, systems } = useChoices();
+  const { flaws: kinds, edges, rulers, systems } = useChoices();
   const drawing = useScrapDraft(view.id, first);
   const { draft, drawn, problem, canUndo, change, undo, read } = drawing;
   const [cloth, setCloth] = useState(which.cloth);
@@ -158,6 +158,7 @@ function Editing({ which, first, shapes, onClose }: EditingProps) {
         )}
         <Measured drawing={drawing} unit={view.system} />
         <Flaws drawing={drawing} unit={unit} sign={view.system} kinds={kinds} flawName={flawName} />
+        <KeptEdges drawing={drawing} kinds={edges} />
         <div className="mt-auto border-t border-ruled pt-2">
           <div aria-live="polite">
             {problem && <p className="font-bold text-madder">{problem.message}</p>}
@@ -304,6 +305,62 @@ function Flaws({ drawing, unit, sign, kinds, flawName }: FlawsProps) {
             </button>
           </li>
         ))}
+      </ul>
+    </fieldset>
+  );
+}
+
+/** Edges that pieces may be laid along, so that they stay. */
+function KeptEdges({ drawing, kinds }: { drawing: Drawing; kinds: { key: string; name: string }[] }) {
+  const { draft, change } = drawing;
+  const kept = draft.kept ?? [];
+  const n = draft.corners.length;
+  const name = (side: number) =>
+    `${letters(Math.min(side, (side + 1) % n))}–${letters(Math.max(side, (side + 1) % n))}`;
+  return (
+    <fieldset>
+      <legend className="font-bold">Edges worth keeping</legend>
+      <div className="mt-1 flex flex-wrap gap-1.5">
+        {kinds.map((kind) => (
+          <button
+            key={kind.key}
+            type="button"
+            className="btn px-2 py-0.5 text-sm"
+            disabled={kept.length >= n}
+            onClick={() => void change(keepEdge(draft, kind.key as never))}
+          >
+            {kind.name}
+          </button>
+        ))}
+      </div>
+      <ul className="mt-1 flex flex-col gap-1">
+        {kept.map((edge) => {
+          const what = kinds.find((k) => k.key === edge.kind)?.name ?? edge.kind;
+          const others = kept.filter((e) => e !== edge);
+          return (
+            <li key={edge.side} className="flex items-end gap-2">
+              <SelectField
+                label={`The ${what} is side`}
+                value={String(edge.side)}
+                choices={draft.corners
+                  .map((_, k) => k)
+                  .filter((k) => !others.some((e) => e.side === k))
+                  .map((k) => ({ key: String(k), name: name(k) }))}
+                onChoose={(side) =>
+                  void change({ ...draft, kept: [...others, { ...edge, side: Number(side) }] })
+                }
+              />
+              <button
+                type="button"
+                className="btn px-2"
+                aria-label={`The ${what} ${name(edge.side)} need not be kept`}
+                onClick={() => void change({ ...draft, kept: others })}
+              >
+                <X size={16} />
+              </button>
+            </li>
+          );
+        })}
       </ul>
     </fieldset>
   );

@@ -1,5 +1,5 @@
 // Changes to the drawing of a scrap. Corners are counted from 0; lengths are the server's exact units.
-import type { Flaw, Point, ScrapDraft } from '../../../api/client';
+import type { Flaw, KeptEdge, Point, ScrapDraft } from '../../../api/client';
 
 /** A to Z, then AA, as the server letters them. */
 export function letters(n: number): string {
@@ -23,6 +23,8 @@ export function addCorner(draft: ScrapDraft, k: number, at: Point): ScrapDraft {
   const place = { x: near(at.x), y: near(at.y) };
   const moved = (i: number) => (i > k ? i + 1 : i);
   const n = draft.corners.length;
+  // Halved, a kept edge is kept on both sides of the new corner.
+  const halved = (draft.kept ?? []).filter((e) => e.side === k).map((e) => ({ ...e, side: k + 1 }));
   const side = (m: { from: number; to: number }) =>
     (m.from === k && m.to === (k + 1) % n) || (m.to === k && m.from === (k + 1) % n);
   return {
@@ -31,18 +33,39 @@ export function addCorner(draft: ScrapDraft, k: number, at: Point): ScrapDraft {
     measured: (draft.measured ?? [])
       .filter((m) => !side(m))
       .map((m) => ({ ...m, from: moved(m.from), to: moved(m.to) })),
+    kept: [...(draft.kept ?? []).map((e) => ({ ...e, side: moved(e.side) })), ...halved],
   };
 }
 
 export function removeCorner(draft: ScrapDraft, k: number): ScrapDraft {
   const moved = (i: number) => (i > k ? i - 1 : i);
+  const n = draft.corners.length;
+  const before = (k + n - 1) % n;
+  const kindAt = (side: number) => (draft.kept ?? []).find((e) => e.side === side)?.kind;
   return {
     ...draft,
     corners: draft.corners.filter((_, i) => i !== k),
     measured: (draft.measured ?? [])
       .filter((m) => m.from !== k && m.to !== k)
       .map((m) => ({ ...m, from: moved(m.from), to: moved(m.to) })),
+    // Two sides become one: kept where both were, and alike.
+    kept: (draft.kept ?? [])
+      .filter((e) => e.side !== k && (e.side !== before || kindAt(k) === e.kind))
+      .map((e) => ({ ...e, side: moved(e.side) })),
   };
+}
+
+/** The longest side that is not kept yet is kept. */
+export function keepEdge(draft: ScrapDraft, kind: KeptEdge['kind']): ScrapDraft {
+  const kept = draft.kept ?? [];
+  const n = draft.corners.length;
+  const long = (k: number) => {
+    const [a, b] = [draft.corners[k], draft.corners[(k + 1) % n]];
+    return a && b ? Math.hypot(a.x - b.x, a.y - b.y) : 0;
+  };
+  const free = draft.corners.map((_, k) => k).filter((k) => !kept.some((e) => e.side === k));
+  const [side] = free.sort((a, b) => long(b) - long(a));
+  return side === undefined ? draft : { ...draft, kept: [...kept, { kind, side }] };
 }
 
 /** A distance as typed; empty takes it away. */
