@@ -10,6 +10,8 @@ interface Props {
   words?: string;
   onCommit: (value: string) => Promise<Outcome>;
   unit?: string;
+  /** Told when it is left as it was. */
+  onLeave?: () => void;
   /** Takes the sentence of what cannot stand, where there is no room for it at the field. */
   onProblem?: (problem: string | null) => void;
   hint?: string;
@@ -33,6 +35,7 @@ export function TextField(props: Props) {
     placeholder,
     hideLabel,
     onProblem,
+    onLeave,
     focusKey,
     className = '',
     inputClassName = '',
@@ -109,7 +112,10 @@ export function TextField(props: Props) {
           aria-describedby={`${id}-note`}
           onFocus={(e) => e.target.select()}
           onChange={(e) => setDraft(e.target.value)}
-          onBlur={commit}
+          onBlur={() => {
+            if (draft === null || draft.trim() === value) onLeave?.();
+            commit();
+          }}
           onKeyDown={(e) => {
             if (e.key === 'Enter') {
               e.preventDefault();
@@ -118,6 +124,8 @@ export function TextField(props: Props) {
               e.stopPropagation();
               setDraft(null);
               setProblem(null);
+            } else if (e.key === 'Escape') {
+              onLeave?.();
             }
           }}
         />

@@ -329,8 +329,9 @@ impl Project {
         }
         let mut job = self.job(&draft);
         if !self.on_edge.is_empty() {
-            job.pinned = self.pins_on_edges(&job);
-            draft.notices.extend(self.told_of_edges(&draft, &job));
+            let (pins, all) = self.pins_on_edges(&job);
+            job.pinned = pins;
+            draft.notices.extend(self.told_of_edges(&draft, &job, all));
         }
         let problem = self.only_scraps_of_print(&draft, &job).or_else(|| self.no_room_for_print(&job));
         let problem = problem.or_else(|| job.check().err());

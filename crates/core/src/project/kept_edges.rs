@@ -47,6 +47,9 @@ const SLANTED: Length = Length(2 * Length::MILLIMETRE.0);
 /// Places that are tried along one edge.
 const TRIED: i64 = 96;
 
+/// Places that are tried in all: a plan is made with every edit.
+const MOST_TRIES: usize = 4_000;
+
 /// One edge of a scrap, as washed.
 struct Side {
     kind: EdgeKind,
@@ -103,6 +106,41 @@ fn places(side: &Side, piece: &JobPiece, edge: PieceEdge) -> Option<(Turn, Vec<P
     Some((turn, found))
 }
 
+/// The first place along `side` where a copy of `piece` can lie beside `pins`; each try is one of those that are `left`.
+fn on_side(
+    (job, pins): (&Job, &[Pin]),
+    (cloth, side): (&Cloth, &Side),
+    (piece, copy, edge): (&JobPiece, u32, PieceEdge),
+    left: &mut usize,
+) -> Option<Pin> {
+    let (turn, places) = places(side, piece, edge)?;
+    if !allowed_turns(piece.grain, piece.print, cloth).turns.contains(&turn) {
+        return None;
+    }
+    let here: Vec<Pin> = pins.iter().filter(|p| p.cloth == cloth.id).cloned().collect();
+    let lies = |id: &str| id == piece.id || here.iter().any(|p| p.placement.piece == id);
+    let mut alone = Job {
+        name: String::new(),
+        units: job.units,
+        pieces: job.pieces.iter().filter(|p| lies(&p.id)).cloned().collect(),
+        cloths: vec![cloth.clone()],
+        rules: job.rules.clone(),
+        pinned: here,
+    };
+    let mirrored = piece.mirror == Mirror::Pairs && copy.is_multiple_of(2);
+    for at in places {
+        *left = left.checked_sub(1)?;
+        let placement = Placement { piece: piece.id.clone(), copy, x: at.x, y: at.y, turn, mirrored, on_fold: false };
+        let pin = Pin { cloth: cloth.id.clone(), cloth_copy: 1, placement };
+        alone.pinned.push(pin.clone());
+        if pin_faults(&alone).is_ok() {
+            return Some(pin);
+        }
+        alone.pinned.pop();
+    }
+    None
+}
+
 impl Project {
     /// Says which edge of a piece lies on an edge that is kept, or that it lies anywhere.
     pub(super) fn put_on_edge(&mut self, piece: &str, edge: Option<PieceEdge>) -> Result<String, FieldProblem> {
@@ -134,38 +172,35 @@ impl Project {
         cloths.flat_map(|c| &c.at_hand).any(|t| matches!(&t.form, HandForm::Scrap(s) if !s.kept.is_empty()))
     }
 
-    /// Where pieces lie that are chosen for kept edges, as far as those hold them.
-    pub(super) fn pins_on_edges(&self, job: &Job) -> Vec<Pin> {
-        let mut pins: Vec<Pin> = vec![];
+    /// Where pieces lie that are chosen for kept edges, as far as those hold them; and whether all of them were looked at.
+    pub(super) fn pins_on_edges(&self, job: &Job) -> (Vec<Pin>, bool) {
+        let (mut pins, mut left): (Vec<Pin>, usize) = (vec![], MOST_TRIES);
         for piece in &job.pieces {
             let Some(edge) = self.on_edge.get(&piece.id) else { continue };
+            let cloths = piece.cloths.iter().filter_map(|id| job.cloth(id));
+            let mut open: Vec<(&Cloth, Side)> =
+                cloths.flat_map(|c| sides(self, c).into_iter().map(move |s| (c, s))).collect();
             for copy in 1..=piece.count {
-                let here = piece.cloths.iter().filter_map(|id| job.cloth(id));
-                let pin =
-                    here.flat_map(|c| sides(self, c).into_iter().map(move |s| (c, s))).find_map(|(cloth, side)| {
-                        let (turn, places) = places(&side, piece, *edge)?;
-                        if !allowed_turns(piece.grain, piece.print, cloth).turns.contains(&turn) {
-                            return None;
-                        }
-                        places.into_iter().find_map(|at| {
-                            let mirrored = piece.mirror == Mirror::Pairs && copy.is_multiple_of(2);
-                            let (piece, x, y) = (piece.id.clone(), at.x, at.y);
-                            let placement = Placement { piece, copy, x, y, turn, mirrored, on_fold: false };
-                            let pin = Pin { cloth: cloth.id.clone(), cloth_copy: 1, placement };
-                            let here = |p: &&Pin| p.cloth == cloth.id;
-                            let pinned = pins.iter().filter(here).cloned().chain([pin.clone()]).collect();
-                            let alone = Job { cloths: vec![cloth.clone()], pinned, ..job.clone() };
-                            pin_faults(&alone).is_ok().then_some(pin)
-                        })
-                    });
-                pins.extend(pin);
+                // An edge that holds no copy holds no later one either.
+                let mut found = None;
+                open.retain(|(cloth, side)| {
+                    found =
+                        found.take().or_else(|| on_side((job, &pins), (cloth, side), (piece, copy, *edge), &mut left));
+                    found.is_some()
+                });
+                pins.extend(found);
             }
         }
-        pins
+        (pins, left > 0)
     }
 
     /// What of the pieces chosen for kept edges finds no place on one.
-    pub(super) fn told_of_edges(&self, draft: &Draft, job: &Job) -> Vec<Notice> {
+    pub(super) fn told_of_edges(&self, draft: &Draft, job: &Job, all_looked_at: bool) -> Vec<Notice> {
+        let why = if all_looked_at {
+            "none being long enough, straight with the threads and free of flaws"
+        } else {
+            "as far as they were looked at: there are many"
+        };
         let short = |piece: &Piece| {
             let edge = self.on_edge.get(piece.id.as_ref()).filter(|_| piece.when.is_laid())?;
             let placed = job.pinned.iter().filter(|p| p.placement.piece == *piece.id).count() as u32;
@@ -173,7 +208,7 @@ impl Project {
                 let left = piece.count - placed;
                 let (find, lie) = if left == 1 { ("finds", "It lies") } else { ("find", "They lie") };
                 let text = format!(
-                    "{}: {left} of {} {find} no kept edge for the {}, none being long enough, straight with the threads and free of flaws. {lie} anywhere.",
+                    "{}: {left} of {} {find} no kept edge for the {}, {why}. {lie} anywhere.",
                     piece.name,
                     piece.count,
                     edge.name()

@@ -228,6 +228,8 @@ fn squares_and_weights_that_cannot_be_are_refused(#[case] of: ClothField, #[case
 #[rstest]
 #[case("240 g", 240)]
 #[case("240gsm", 240)]
+#[case("240 g/m2", 240)]
+#[case("7 oz./yd²", 237)]
 #[case("7 oz", 237)]
 #[case("7", 237)]
 #[case("4½ oz", 153)]

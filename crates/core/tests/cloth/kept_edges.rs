@@ -179,3 +179,29 @@ proptest! {
         prop_assert_eq!(is.to_vec(), should);
     }
 }
+
+/// Two hundred scraps, none of whose edges holds a panel: a plan is made all the same, and says what was not looked at.
+#[test]
+fn very_many_edges_are_not_all_looked_at_and_that_is_said() {
+    // A hole beside the edge leaves no place for a panel.
+    let mut scrap = draft(&SQUARE, &[(EdgeKind::Hem, 0), (EdgeKind::Hem, 2)]);
+    scrap.flaws = [5.0, 12.0, 19.0]
+        .iter()
+        .flat_map(|x| [0.0, 20.0].map(|y| (*x, y)))
+        .map(|(x, y)| bofta_core::cloth::Flaw {
+            kind: bofta_core::cloth::FlawKind::Hole,
+            corners: points(&[(x, y), (x + 1.0, y), (x + 1.0, y + 1.9), (x, y + 1.9)]),
+        })
+        .collect();
+    let project = pouch(scrap.clone());
+    let many = made(
+        &project,
+        &[
+            Edit::DrawScrap { cloth: "jeans".into(), label: Some("A".into()), count: 200, draft: scrap },
+            on(PieceEdge::Base),
+        ],
+    );
+    let planned = many.plan().expect("drafts");
+    assert!(planned.job.as_ref().expect("a job").pinned.is_empty());
+    assert!(planned.draft.notices.iter().any(|n| n.text.contains("as far as they were looked at")));
+}

@@ -295,25 +295,21 @@ function ThingSize({ cloth, n, closed }: { cloth: ClothView; n: number; closed: 
       </button>
     );
   }
-  // Taken up, the field leaves with the hand; a refusal stays with what was typed.
+  // A refusal stays, with what was typed.
   return (
-    <span
-      onBlur={(e) => e.currentTarget.querySelector('input')?.value === thing.said && setOpen(false)}
-      onKeyDown={(e) => e.key === 'Escape' && setOpen(false)}
-    >
-      <TextField
-        label={`${thing.label} of ${cloth.name}`}
-        hideLabel
-        focusKey="open"
-        value={thing.said}
-        className="w-44"
-        onCommit={async (text) => {
-          const outcome = await edit({ edit: 'put-right', cloth: cloth.id, thing: n, text });
-          if (outcome.is === 'ok') setOpen(false);
-          return outcome;
-        }}
-      />
-    </span>
+    <TextField
+      label={`${thing.label} of ${cloth.name}`}
+      hideLabel
+      focusKey="open"
+      value={thing.said}
+      className="w-44"
+      onLeave={() => setOpen(false)}
+      onCommit={async (text) => {
+        const outcome = await edit({ edit: 'put-right', cloth: cloth.id, thing: n, text });
+        if (outcome.is === 'ok') setOpen(false);
+        return outcome;
+      }}
+    />
   );
 }
 

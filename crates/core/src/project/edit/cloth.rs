@@ -530,8 +530,8 @@ fn test_square(
 /// is in ounces where inches are measured.
 fn weight(value: &str, system: System) -> Result<u32, FieldProblem> {
     let said = value.trim().to_lowercase();
-    let figures = said.trim_end_matches(|c: char| !c.is_ascii_digit() && c != '½' && c != '¼' && c != '¾').trim();
-    let unit = said[figures.len()..].trim().replace(['.', ' '], "");
+    let (figures, unit) = said.split_at(said.find(char::is_alphabetic).unwrap_or(said.len()));
+    let (figures, unit) = (figures.trim(), unit.replace(['.', ' '], ""));
     let number = match figures.strip_suffix(['½', '¼', '¾']) {
         Some(whole) => {
             let part = if figures.ends_with('½') {
