@@ -2,7 +2,7 @@
 
 use super::left_over::Booking;
 use crate::cloth::{AtHand, Cloth, Form, HandForm, Material, Price, Print, PrintUp, Shrink, kept};
-use crate::measure::{Length, ShopStep, System};
+use crate::measure::{Length, Ruler, ShopStep, System};
 use serde::{Deserialize, Serialize};
 
 /// How a cloth is drawn. Each pattern has a direction of its own, so that upside down is seen.
@@ -303,6 +303,41 @@ impl ProjectCloth {
     pub fn shrinks(&self) -> Shrink {
         let usual = self.material.default_shrink();
         self.tested.map_or(usual, |square| square.shrink(usual))
+    }
+
+    /// What is lost of a roll of it before anything is cut from it, and why: a sentence each, in the order it is done.
+    pub fn taken_off(&self, ruler: Ruler) -> Vec<String> {
+        let unit = ruler.system().symbol();
+        let show = |l: Length| format!("{} {unit}", ruler.show(l).text);
+        let down = |l: Length| show(l.floor_to(ruler.step()));
+        let percent = |ppm: u32| format!("{} %", (f64::from(ppm) / 1_000.0).round() / 10.0);
+        let (shrink, mut told) = (self.shrink(), vec![]);
+        let washed = self.width.shrunk(shrink.across);
+        if shrink != Shrink::NONE {
+            let (per, name) = match ruler.system() {
+                System::Inches => (Length::YARD, "a yard"),
+                System::Centimetres => (Length::METRE, "a metre"),
+            };
+            told.push(format!(
+                "Washing takes {} along and {} across: {} wide becomes {}, {name} {}.",
+                percent(shrink.along),
+                percent(shrink.across),
+                show(self.width),
+                down(washed),
+                down(per.shrunk(shrink.along))
+            ));
+        }
+        if self.selvedge > Length::ZERO {
+            let left = down(washed - self.selvedge * 2);
+            told.push(format!("The selvedges take {} at each side: {left} can be used.", show(self.selvedge)));
+        }
+        if self.trim > Length::ZERO {
+            told.push(format!("Squaring takes {} at each end of a length.", show(self.trim)));
+        }
+        if self.folded {
+            told.push(format!("Folded it lies {} wide, two layers.", down(self.roll().washed_width())));
+        }
+        told
     }
 
     /// Whether any of it may be bought.

@@ -3,7 +3,7 @@
 use bofta_core::FieldProblem;
 use bofta_core::cloth::say_all;
 use bofta_core::lay::{Budget, Job, Lay, Silent, solve, verify};
-use bofta_core::measure::{Length, System};
+use bofta_core::measure::{Length, Ruler, System};
 use bofta_core::piece::Part;
 use bofta_core::project::{ClothField, Edit, Project, ways_out};
 use rstest::rstest;
@@ -281,4 +281,34 @@ fn a_join_where_it_is_not_seen_is_a_way_out() {
     let (_, lay) = laid(&outer);
     let ways = ways_out(&outer, &outer.plan().expect("drafts"), &lay);
     assert!(!ways.iter().any(|w| w.name.starts_with("Outer panel from")), "{ways:?}");
+}
+
+/// 54 in wide, washed by a square of 10 in that came out 9⅝ by 9¾: 52⅝ (52.65), less two selvedges of ½ in 51⅝ (51.65); a
+/// yard 34⅝ (34.65). Folded, half of it.
+#[test]
+fn what_is_taken_off_is_told_with_why() {
+    let plain = &tote().cloths[0];
+    assert_eq!(
+        plain.taken_off(Ruler::Eighth),
+        ["The selvedges take ½ in at each side: 53 in can be used.", "Squaring takes ½ in at each end of a length."]
+    );
+    let edits = [
+        (ClothField::WashFirst, "yes"),
+        (ClothField::TestAlong, "9 5/8"),
+        (ClothField::TestAcross, "9 3/4"),
+        (ClothField::Folded, "yes"),
+    ];
+    let washed = made(&tote(), &edits.map(|(of, typed)| field("moss", of, typed)));
+    assert_eq!(
+        washed.cloths[0].taken_off(Ruler::Eighth),
+        [
+            "Washing takes 3.8 % along and 2.5 % across: 54 in wide becomes 52⅝ in, a yard 34⅝ in.",
+            "The selvedges take ½ in at each side: 51⅝ in can be used.",
+            "Squaring takes ½ in at each end of a length.",
+            "Folded it lies 26¼ in wide, two layers.",
+        ]
+    );
+    // Nothing is lost of what has no selvedge and is cut straight.
+    let none = made(&tote(), &[field("moss", ClothField::Selvedge, "0"), field("moss", ClothField::Trim, "0")]);
+    assert!(none.cloths[0].taken_off(Ruler::Eighth).is_empty());
 }

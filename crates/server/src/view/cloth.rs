@@ -18,6 +18,8 @@ pub struct ClothView {
     pub material_name: String,
     pub width: Measure,
     pub usable: Measure,
+    /// What is lost before anything is cut, and why, a sentence each.
+    pub taken_off: Vec<String>,
     pub selvedge: Measure,
     pub trim: Measure,
     pub wash_first: bool,
@@ -169,6 +171,7 @@ fn cloth_view(project: &Project, cloth: &ProjectCloth, scale: f64) -> ClothView 
         material_name: cloth.material.name().to_owned(),
         width: Measure::new(cloth.width, ruler),
         usable: down(cloth.roll().widest_piece()),
+        taken_off: cloth.taken_off(ruler),
         selvedge: Measure::new(cloth.selvedge, ruler),
         trim: Measure::new(cloth.trim, ruler),
         wash_first: cloth.wash_first,

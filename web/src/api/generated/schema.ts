@@ -1089,6 +1089,8 @@ export interface components {
             shrinks: string;
             step?: components["schemas"]["Measure"] | null;
             swatch: components["schemas"]["DrawingView"];
+            /** @description What is lost before anything is cut, and why, a sentence each. */
+            taken_off: string[];
             test_across?: components["schemas"]["Measure"] | null;
             test_along?: components["schemas"]["Measure"] | null;
             test_square?: components["schemas"]["Measure"] | null;

@@ -87,6 +87,7 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
           onCommit={set('price')}
         />
       </div>
+      {cloth.taken_off.length > 0 && <p className="mt-1 text-sm text-soft">{cloth.taken_off.join(' ')}</p>}
       <PlanFields>
         <WhatIsThere cloth={cloth} />
         <AlsoPlanned cloth={cloth.id} />
