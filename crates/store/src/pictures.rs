@@ -3,7 +3,7 @@
 use crate::schema::pictures;
 use crate::{Store, StoreError, now};
 use diesel::prelude::*;
-use diesel::sql_types::BigInt;
+use diesel::sql_types::{BigInt, Text};
 
 /// What is sent and not used is kept so long, in milliseconds: a day.
 const UNUSED: i64 = 24 * 60 * 60 * 1_000;
@@ -35,9 +35,29 @@ impl Store {
     /// # Errors
     /// The database.
     pub fn drop_unused_pictures(&self) -> Result<usize, StoreError> {
-        const UNUSED_SINCE: &str = "DELETE FROM pictures WHERE kept_at < ? \
+        const UNUSED_SINCE: &str = "kept_at < ? \
             AND NOT EXISTS (SELECT 1 FROM states WHERE instr(states.document, pictures.key)) \
             AND NOT EXISTS (SELECT 1 FROM cloths WHERE instr(cloths.document, pictures.key))";
-        self.write(|c| Ok(diesel::sql_query(UNUSED_SINCE).bind::<BigInt, _>(now() - UNUSED).execute(c)?))
+        // Every document is looked through for every picture: while that is done, others may write.
+        let found: Vec<Unused> = diesel::sql_query(format!("SELECT key FROM pictures WHERE {UNUSED_SINCE}"))
+            .bind::<BigInt, _>(now() - UNUSED)
+            .load(&mut self.connect()?)?;
+        let mut dropped = 0;
+        for Unused { key } in found {
+            let query = format!("DELETE FROM pictures WHERE key = ? AND {UNUSED_SINCE}");
+            let gone = |c: &mut diesel::SqliteConnection| {
+                let of = diesel::sql_query(query.as_str()).bind::<Text, _>(&key);
+                Ok(of.bind::<BigInt, _>(now() - UNUSED).execute(c)?)
+            };
+            dropped += self.write(gone)?;
+        }
+        Ok(dropped)
     }
+}
+
+/// A picture nothing has.
+#[derive(QueryableByName)]
+struct Unused {
+    #[diesel(sql_type = Text)]
+    key: String,
 }

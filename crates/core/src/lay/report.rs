@@ -19,6 +19,8 @@ use crate::shape::{Point, Turn};
 
 /// Beyond so many placements on one cloth what remains is not told as polygons.
 const MOST_OUTLINED: usize = 150;
+/// Of more pieces in one part of a cloth it is not told what they leave of it.
+const MOST_IN_A_PART: usize = 60;
 
 /// A placement that has no copy number yet.
 struct Bare {
@@ -321,11 +323,19 @@ pub fn rest_of_scrap(job: &Job, on: &ClothLay) -> Vec<Vec<Point>> {
 }
 
 /// What the pieces of `on` leave of a part of the cloth: outlines, largest first, crumbs left out. Empty where that cannot
-/// be worked out.
+/// be worked out, and where more than 60 pieces lie in the part: it is looked at with every view of the lay.
 pub fn rest_of_region(job: &Job, on: &ClothLay, part: Region) -> Vec<Vec<Point>> {
     let pieces = job.pieces_by_id();
-    let known = |p: &Placement| pieces.get(p.piece.as_str()).copied();
-    let taken: Vec<Vec<Point>> = on.placements.iter().filter_map(|p| Some(outline_on_cloth(known(p)?, p))).collect();
+    let in_it = |p: &Placement| {
+        let (width, height) = pieces.get(p.piece.as_str())?.outline.extent(p.turn);
+        let beside = (p.x + width).0 <= part.x || p.x.0 >= part.right();
+        let beyond = (p.y + height).0 <= part.y || p.y.0 >= part.top();
+        (!beside && !beyond).then(|| pieces.get(p.piece.as_str()).map(|piece| outline_on_cloth(piece, p)))?
+    };
+    let taken: Vec<Vec<Point>> = on.placements.iter().filter_map(in_it).collect();
+    if taken.len() > MOST_IN_A_PART {
+        return vec![];
+    }
     let left = remaining(&[corners_of(part)], &taken, &[]).unwrap_or_default();
     left.iter().map(Offcut::corners).collect()
 }

@@ -64,7 +64,7 @@ impl Project {
         let mut all = pieces.iter().filter(|p| p.part == part && p.when.is_laid()).map(|p| self.cloth_for(p));
         let first = all.next().flatten();
         match first {
-            Some(cloth) if all.all(|c| c == Some(cloth)) => Some(cloth),
+            Some(cloth) if all.all(|c| c.is_some_and(|c| c.id == cloth.id)) => Some(cloth),
             _ => self.cloth_of(part),
         }
     }

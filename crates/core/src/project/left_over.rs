@@ -3,11 +3,11 @@
 
 use super::cloth::AT_HAND;
 use super::{Project, ProjectCloth};
-use crate::cloth::{AtHand, EdgeKind, Flaw, Form, HandForm, MOST_SCRAP_CORNERS, Scrap, Shrink, put, take};
+use crate::cloth::{AtHand, EdgeKind, Flaw, Form, HandForm, Scrap, Shrink, put, take};
 use crate::cutting::{left_shaped, left_whole};
 use crate::lay::{ClothLay, Job, rest_of_scrap};
 use crate::measure::Length;
-use crate::shape::{Point, simplified};
+use crate::shape::Point;
 use serde::{Deserialize, Serialize};
 use thiserror::Error;
 
@@ -133,17 +133,9 @@ fn scraps_left(job: &Job, on: &ClothLay, was: Option<&AtHand>) -> Vec<Scrap> {
         was.kept.iter().map(|k| (k.kind, [sides[k.side], sides[(k.side + 1) % sides.len()]])).collect();
     let keep = job.rules.keep;
     let worth = |(w, h): (Length, Length)| (w >= keep.0 && h >= keep.1) || (w >= keep.1 && h >= keep.0);
-    let found = rest_of_scrap(job, on).into_iter().filter_map(|mut corners| {
-        if corners.len() > MOST_SCRAP_CORNERS {
-            corners = simplified(&corners, CLOSE);
-        }
-        Scrap::remnant(corners, &flaws, &kept)
-    });
+    let found = rest_of_scrap(job, on).into_iter().filter_map(|corners| Scrap::remnant(corners, &flaws, &kept));
     found.filter(|s| s.holds().is_some_and(worth)).collect()
 }
-
-/// How close an outline of many corners is told.
-const CLOSE: Length = Length::MILLIMETRE;
 
 /// The cloth as what is left of it is: washed, where it was washed before it was cut.
 fn as_cut(cloth: &ProjectCloth) -> ProjectCloth {

@@ -3,7 +3,7 @@
 use crate::support::{job, piece, shaped};
 use bofta_core::bag::Family;
 use bofta_core::bag::sewn::{Edge, Stretch, runs};
-use bofta_core::cloth::Form;
+use bofta_core::cloth::{Form, MOST_SCRAP_CORNERS};
 use bofta_core::cutting::{cut_list, left_shaped, left_whole};
 use bofta_core::lay::{Budget, Job, Lay, Placement, Silent, solve};
 use bofta_core::measure::{Length, System};
@@ -133,7 +133,11 @@ fn what_is_left_round_a_template_keeps_its_outline(
     for shape in &shapes {
         let held = shape.scrap.holds().expect("it holds something");
         assert!(held.0 >= inch(5) && held.1 >= inch(5), "{held:?}");
-        assert_eq!(doubled(&shape.corners), doubled(&shape.scrap.outline.corners()), "the same, moved");
+        // The same, moved; of more corners than a scrap has, told to a millimetre.
+        let (seen, kept) = (doubled(&shape.corners), doubled(&shape.scrap.outline.corners()));
+        assert!(shape.scrap.outline.corners().len() <= MOST_SCRAP_CORNERS);
+        assert!((seen - kept).abs() * 100 <= seen, "{seen} {kept}");
+        assert!(shape.corners.len() > MOST_SCRAP_CORNERS || seen == kept);
         for p in &shape.corners {
             assert!(
                 p.x >= Length(-2)
@@ -160,4 +164,18 @@ fn what_is_left_round_a_template_keeps_its_outline(
         }
     }
     assert!(!cut_list(&all, &lay.cloths, &[], &[]).is_empty());
+}
+
+/// Four hundred circles on one length: what comes back is no more than is left, however many parts that lies in.
+#[test]
+fn what_is_left_between_very_many_templates_is_no_more_than_there_is() {
+    let all = job(inch(60), vec![shaped("round", Outline::Circle(inch(3)), 400)]);
+    let lay = solve(&all, Budget::iterations(0), &mut Silent).expect("laid");
+    assert!(lay.complete());
+    for on in &lay.cloths {
+        let left: i128 = left_shaped(&all, on).iter().map(|s| doubled(&s.corners)).sum();
+        let corners = Outline::Circle(inch(3)).placed(bofta_core::shape::Turn::NONE, false);
+        let taken = doubled(&corners).abs() * on.placements.len() as i128;
+        assert!(left + taken <= (inch(60) * on.buy_length).0 * 2, "{left} {taken}");
+    }
 }

@@ -200,7 +200,10 @@ fn cut_row(project: &Project, job: &Job, number: usize, step: &Step, all: &[Piec
     let off = falls_off(step, all, project, job);
     match step {
         Step::Cut { cut, .. } => {
-            let reading = format!("{} {}", project.ruler.show(cut.reads()).text, project.system.symbol());
+            let reading = match cut.kind {
+                CutKind::Fold => "crease".to_owned(),
+                _ => format!("{} {}", project.ruler.show(cut.reads()).text, project.system.symbol()),
+            };
             Some(Row::ticked(number, &reading, &how(cut, project), &off))
         }
         Step::Outline(round) if round.sights.is_empty() => {

@@ -194,8 +194,6 @@ async fn served(args: &ServeArgs, held: Held, folder: &Path, name: &str, demo: b
                 if demo {
                     demo::fill(&store)?;
                 }
-                // What is in the way of tidying is told again by whatever needs the database next.
-                let _ = store.drop_unused_pictures();
                 announce(address);
                 tracing::info!(%address, data = %folder.display(), network = args.network, "serving");
                 let copies = (!demo).then(|| tokio::spawn(keep_copies(store.clone())));
@@ -221,9 +219,13 @@ fn announce(address: SocketAddr) {
     let _ = writeln!(std::io::stdout(), "Bofta is at http://{address}");
 }
 
-/// Looks every few minutes whether a copy is due.
+/// Lets go of pictures nothing has, then looks every few minutes whether a copy is due.
 async fn keep_copies(store: Store) {
     let mut tick = tokio::time::interval(Duration::from_secs(300));
+    let tidied = store.clone();
+    if let Ok(Err(error)) = tokio::task::spawn_blocking(move || tidied.drop_unused_pictures()).await {
+        tracing::warn!(%error, "pictures that no cloth has could not be let go of");
+    }
     loop {
         tick.tick().await;
         let store = store.clone();

@@ -168,11 +168,14 @@ fn tell(view: &mut StepView, project: &Project, pieces: &[Piece], job: &Job, ste
 /// How a straight cut runs, and its reading on the ruler.
 fn straight(view: &mut StepView, project: &Project, cut: &Cut) {
     view.how = how(cut, project);
+    if cut.kind == CutKind::Fold {
+        // There is nothing to set: the crease is the line.
+        return;
+    }
     view.reading = Some(Measure::new(cut.reads(), project.ruler));
     view.from = match (cut.kind, cut.from) {
         _ if cut.motif.is_some() => "Set the ruler from the middle of a motif, back to the cut".into(),
         (CutKind::SquareEnd, _) => "About this much: just enough to be square".into(),
-        (CutKind::Fold, _) => "Scissors or blade in the crease".into(),
         (_, Edge::Left) => "Set the ruler from the left edge".into(),
         (_, Edge::Near) => "Set the ruler from the near edge".into(),
     };

@@ -12,7 +12,7 @@ use super::said::both_sides;
 use crate::FieldProblem;
 use crate::measure::{LONGEST, Length, Ruler, System, parse_length, show_size};
 use crate::problem::as_sentence;
-use crate::shape::{Outline, Point, holds_upright, largest_upright};
+use crate::shape::{Outline, Point, holds_upright, largest_upright, simplified};
 pub use check::MOST_FLAWS;
 pub(crate) use check::check_scrap;
 pub use fit::{Fit, Unfit, fit};
@@ -27,6 +27,9 @@ const MOST_MEASURED: usize = 80;
 
 /// Flaws that are marked on a scrap at most.
 const MOST_MARKED: usize = 40;
+
+/// How close an outline of more corners is told.
+const CLOSE: Length = Length::MILLIMETRE;
 
 /// What makes a place of no use.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, Serialize, Deserialize)]
@@ -164,10 +167,11 @@ impl Scrap {
         Ok(scrap)
     }
 
-    /// What is left of a scrap within these `corners`, without a letter yet, those of its `flaws` that are on it, and what is
+    /// What is left of a cloth within these `corners`, told by fewer where they are more than a scrap has, without a letter yet, those of its `flaws` that are on it, and what is
     /// left of the edges that were `kept`, from point to point. Nothing where the corners are no outline.
     pub(crate) fn remnant(corners: Vec<Point>, flaws: &[Flaw], kept: &[(EdgeKind, [Point; 2])]) -> Option<Self> {
-        let outline = Outline::polygon(corners).ok()?;
+        let few = corners.len() <= MOST_SCRAP_CORNERS;
+        let outline = Outline::polygon(if few { corners } else { simplified(&corners, CLOSE) }).ok()?;
         let on_it = |f: &&Flaw| {
             let flaw = Outline::polygon(f.corners.clone());
             flaw.is_ok_and(|flaw| check_scrap(&outline, std::slice::from_ref(&flaw)).is_ok())
