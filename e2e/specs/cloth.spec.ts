@@ -118,8 +118,8 @@ test('what is left goes back to the cupboard once all is cut, and can be taken o
   await find();
   const dot = page.getByRole('listitem').filter({ has: page.getByRole('heading', { name: 'Radish dot' }) });
   await expect(dot).toContainText(/fat quarter, .* in here/);
-  await dot.getByText('What was cut of it').click();
-  await expect(dot).toContainText('Swap-table pouch took fat quarter, left');
+  await dot.getByText('What came and went').click();
+  await expect(dot).toContainText(/fat quarter cut for Swap-table pouch, .* left/);
   await page.goto(`${demo.address}/projects/swap-table-pouch/cut`);
   await left.getByRole('button', { name: 'Take it out again' }).click();
   await expect(left.getByRole('button', { name: 'Put it in the cupboard' })).toBeVisible();
@@ -282,14 +282,15 @@ test('the cupboard is filled, put right and searched by what a thing holds', asy
   await find.fill('plum voile');
   const card = page.getByRole('listitem').filter({ has: page.getByRole('heading', { name: 'Plum voile' }) });
   await expect(card).toContainText('fat quarter here, green tin');
-  await card.getByText('Put in, put right, where it is').click();
+  await card.getByText('Put in, throw away, put right, where it is').click();
   const more = card.getByLabel('More of Plum voile');
   for (const piece of ['9 x 14', 'right triangle 10 x 8']) {
     await more.fill(piece);
     await more.press('Enter');
     await expect(more).toHaveValue('');
   }
-  await expect(card.getByLabel('All that is there')).toHaveValue('fat quarter, 9 × 14 in, scrap A');
+  const all = card.getByLabel('Counted again: all that is here');
+  await expect(all).toHaveValue('fat quarter, 9 × 14 in, scrap A');
   await accessible(page);
   // A size says its unit, or is asked.
   await find.fill('holds 12 x 9');
@@ -299,6 +300,50 @@ test('the cupboard is filled, put right and searched by what a thing holds', asy
   await expect(sheets.getByRole('link', { name: /Plum voile 9 × 14 in.* holds it/ })).toBeVisible();
   await find.fill('holds 90 x 90 in');
   await expect(page.getByText('Nothing here is “holds 90 x 90 in”.')).toBeVisible();
+});
+
+test('what comes and goes of a cloth is on its ledger, and is taken back by keys', async ({ page, demo }) => {
+  await page.goto(`${demo.address}/cupboard`);
+  await page.getByLabel('Find in the cupboard').fill('beetroot plain');
+  const card = page
+    .getByRole('listitem')
+    .filter({ has: page.getByRole('heading', { name: 'Beetroot plain' }) });
+  await card.getByText('Put in, throw away, put right, where it is').press('Enter');
+  await card.getByText('What came and went').press('Enter');
+  await expect(card.getByText(/^scrap A, holds .* put in$/)).toBeVisible();
+  const away = card.getByLabel('Thrown away, used up, given away');
+  await away.fill('half a yard');
+  await away.press('Enter');
+  await expect(
+    card.getByText(/There is no ½ yd of Beetroot plain by itself\. Here: scrap A\./),
+  ).toBeVisible();
+  await away.fill('scrap A');
+  await away.press('Enter');
+  await expect(card.getByText(/^scrap A, .* thrown away$/)).toBeVisible();
+  await expect(away).toHaveCount(0);
+  await accessible(page);
+  await card.getByRole('button', { name: /^Take back: scrap A, .* thrown away, / }).press('Enter');
+  await expect(card.getByText(/^taken back: scrap A, .* thrown away$/)).toBeVisible();
+  await expect(card).toContainText(/scrap A, holds .* here, blue crate/);
+  // What was put in, and is thrown away since, cannot be taken back: no button offers it.
+  await away.fill('all');
+  await away.press('Enter');
+  await expect(card.getByRole('button', { name: /^Take back: .* put in, / })).toHaveCount(0);
+});
+
+test('what a plan is cut from is laid aside for its bag, and put back', async ({ page, demo }) => {
+  await page.goto(`${demo.address}/projects/swap-table-pouch/cloth`);
+  const card = page.getByRole('region', { name: 'Radish dot', exact: true });
+  await card.getByRole('button', { name: /^Lay aside for this bag: fat quarter/ }).press('Enter');
+  await expect(card).toContainText('Laid aside for this bag: fat quarter');
+  await accessible(page);
+  await page.goto(`${demo.address}/cupboard`);
+  await page.getByLabel('Find in the cupboard').fill('radish dot');
+  const dot = page.getByRole('listitem').filter({ has: page.getByRole('heading', { name: 'Radish dot' }) });
+  await expect(dot).toContainText('fat quarter with Swap-table pouch');
+  await page.goto(`${demo.address}/projects/swap-table-pouch/cloth`);
+  await card.getByRole('button', { name: 'Put Radish dot back in the cupboard' }).press('Enter');
+  await expect(card.getByRole('button', { name: /^Lay aside for this bag: fat quarter/ })).toBeVisible();
 });
 
 test('what could be made of what is in the cupboard is drawn and begun', async ({ page, demo }) => {

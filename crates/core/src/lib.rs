@@ -3,7 +3,7 @@
 //!
 //! No input or output, no clock, no HTTP and no SQL: everything here is a function of its arguments. Threads are used only
 //! where the caller lends them, and change no result.
-//! Arrows run one way: `measure` ← `shape` ← `cloth`; `piece` ← `bag`; `lay` ← `cutting`, `buying` ← `notions`; `project` ties
+//! Arrows run one way: `measure` ← `shape` ← `cloth`; `piece` ← `bag`; `lay` ← `cutting`, `buying` ← `notions`; `ledger` counts what is owned of either; `project` ties
 //! one maker's choices to all of them.
 
 pub mod bag;
@@ -12,6 +12,7 @@ pub mod cloth;
 pub mod cutting;
 mod hashed;
 pub mod lay;
+pub mod ledger;
 pub mod measure;
 pub mod name;
 pub mod notions;

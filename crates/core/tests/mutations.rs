@@ -18,7 +18,7 @@ const PROJECTS: [&str; 5] = [
     "project-1-list.json",
     "project-1-scraps.json",
 ];
-const CLOTHS: [&str; 2] = ["cloth-0.json", "cloth-1.json"];
+const CLOTHS: [&str; 3] = ["cloth-0.json", "cloth-1.json", "cloth-1-cut.json"];
 
 /// Every version that was ever kept is read, and comes to the same.
 #[test]
@@ -31,7 +31,10 @@ fn what_was_kept_is_read() {
     }
     let cloths: Vec<_> = CLOTHS.iter().map(|n| read_cloth(&kept(n)).expect(n)).collect();
     assert_eq!(cloths[0], cloths[1]);
-    assert_eq!(read_cloth(&write_cloth(&cloths[0]).expect("written")).as_ref(), Ok(&cloths[0]));
+    for cloth in &cloths {
+        assert_eq!(read_cloth(&write_cloth(cloth).expect("written")).as_ref(), Ok(cloth));
+    }
+    assert!(cloths[2].is_cut_for("bean-sack") && cloths[2].at_hand.len() == 2);
 }
 
 #[test]

@@ -3,6 +3,7 @@
 
 use bofta_core::bag::{GoodKind, Hardware};
 use bofta_core::lay::Random;
+use bofta_core::ledger::Entries;
 use bofta_core::measure::{Length, System};
 use bofta_core::notions::{Amount, Entry, Fits, Kit, Ledger, Need, Notion, OfBag, Why};
 use bofta_core::project::kept::{read_ledger, write_entry, write_notion};
@@ -54,9 +55,9 @@ fn an_account_of_rings() {
             entry(Why::ThrownAway, Amount::default(), Amount::pieces(3)),
         ],
     );
-    assert_eq!(ledger.there(), Amount::pieces(4));
-    assert_eq!(ledger.with_bag("bag-2"), Amount::pieces(1));
-    assert!(ledger.with_bag("bag-1").is_none());
+    assert_eq!(ledger.entries.there(), Amount::pieces(4));
+    assert_eq!(ledger.entries.with_bag("bag-2"), Amount::pieces(1));
+    assert!(ledger.entries.with_bag("bag-1").is_none());
     let totals = ledger.totals();
     assert_eq!((totals.came_in, totals.there, totals.with_bags, totals.used, totals.gone), (12, 4, 1, 4, 3));
     let told: Vec<String> = ledger.entries.iter().map(|e| ledger.tell(e)).collect();
@@ -67,7 +68,7 @@ fn an_account_of_rings() {
     assert!(more.message.contains("D-rings, 1 in here: 4"), "{}", more.message);
     let back = |l: &Ledger, n| l.with(entry(Why::TakenBack { entry: n }, Amount::default(), Amount::default()));
     let again = back(&ledger, 6).expect("thrown away by mistake");
-    assert_eq!(again.there(), Amount::pieces(7));
+    assert_eq!(again.entries.there(), Amount::pieces(7));
     assert!(
         back(&again, 6).is_err() && back(&again, 7).is_err() && back(&again, 99).is_err() && back(&again, 0).is_err()
     );
@@ -95,12 +96,12 @@ fn lengths_stay_lengths() {
     // A length that is not there is not cut from two that are.
     assert!(ledger.with(entry(Why::ThrownAway, Amount::default(), long(7))).is_err());
     let sewn = all(ledger, [entry(Why::Used { bag: bag(1) }, long(8), long(60))]);
-    assert_eq!(sewn.there(), Amount::lengths(vec![inch(64), inch(112)]));
+    assert_eq!(sewn.entries.there(), Amount::lengths(vec![inch(64), inch(112)]));
     assert_eq!(sewn.totals().used, inch(52 * 8).0);
-    assert_eq!(sewn.tell(&sewn.entries[2]), "60 in cut for Bag 1, 8 in left");
+    assert_eq!(sewn.tell(sewn.entries.get(3).expect("sewn")), "60 in cut for Bag 1, 8 in left");
     let counted = sewn.corrected_to(&Amount::lengths(vec![inch(64), inch(96)]), 0).expect("shorter than thought");
-    assert_eq!(counted.tell(&counted.entries[3]), "counted again: 12 in in the place of 14 in");
-    assert!(counted.corrected_to(&counted.there(), 0).is_err(), "nothing changed");
+    assert_eq!(counted.tell(counted.entries.get(4).expect("counted")), "counted again: 12 in in the place of 14 in");
+    assert!(counted.corrected_to(&counted.entries.there(), 0).is_err(), "nothing changed");
 }
 
 /// A length is left of one that lay there, not of two together; and a ledger of a thousand entries is looked through once.
@@ -111,17 +112,14 @@ fn what_is_left_is_no_longer_than_it_was() {
     let used = |left: &[i64]| ledger.with(entry(Why::Used { bag: bag(1) }, long(left), long(&[60, 14])));
     assert!(used(&[70]).expect_err("no length is so long").message.contains("70 in cannot be left of 60 in, 14 in"));
     assert!(used(&[50, 20]).is_err() && used(&[40, 20, 14]).is_ok() && used(&[60, 15]).is_err());
-    let many = (0..1_000).fold(Ledger::new(read("piece", "Bead", "")), |mut ledger, _| {
-        ledger.entries.push(put_in(Amount::pieces(1)));
-        ledger
-    });
-    assert!(many.adds_up());
+    let many = Entries::of(vec![put_in(Amount::pieces(1)); 1_000]);
+    assert!(many.add_up());
     assert_eq!((many.can_be_taken_back().len(), many.taken_back().len()), (1_000, 0));
     // Sizes and numbers that only a damaged file has end in a word, not in a fault.
     let beyond = all(Ledger::new(read("piece", "Bead", "")), [put_in(Amount::pieces(u32::MAX))]);
     assert!(beyond.with(put_in(Amount::pieces(1))).is_err());
-    let endless = Ledger { entries: vec![put_in(Amount::lengths(vec![Length(i64::MAX)]))], ..ledger };
-    assert!(!endless.adds_up());
+    let endless = Ledger { entries: Entries::of(vec![put_in(Amount::lengths(vec![Length(i64::MAX)]))]), ..ledger };
+    assert!(!endless.entries.add_up());
 }
 
 /// What is told as “about” on an inch ruler is taken all the same: sent exactly, it is the length that is there.
@@ -230,7 +228,7 @@ fn nothing_is_lost(#[values(false, true)] lengths: bool) {
                 0 | 1 => ledger.with(put_in(amount)),
                 2 => ledger.with(taken(n, amount)),
                 3 => ledger.with(entry(Why::PutBack { bag: bag(n) }, amount, none())),
-                4 => ledger.with(entry(Why::Used { bag: bag(n) }, none(), ledger.with_bag(&bag(n).project))),
+                4 => ledger.with(entry(Why::Used { bag: bag(n) }, none(), ledger.entries.with_bag(&bag(n).project))),
                 5 => ledger.corrected_to(&amount, 0),
                 _ => {
                     let number = 1 + random.below(ledger.entries.len() + 1) as u32;
@@ -251,7 +249,7 @@ fn nothing_is_lost(#[values(false, true)] lengths: bool) {
             }
             let t = ledger.totals();
             assert_eq!(t.came_in, t.there + t.with_bags + t.used + t.gone, "{ledger:?}");
-            assert!([t.there, t.with_bags, t.used, t.gone].iter().all(|n| *n >= 0) && ledger.adds_up());
+            assert!([t.there, t.with_bags, t.used, t.gone].iter().all(|n| *n >= 0) && ledger.entries.add_up());
         }
         let entries: Vec<String> = ledger.entries.iter().map(|e| write_entry(e).expect("kept")).collect();
         let again = read_ledger(&write_notion(&ledger.notion).expect("kept"), &entries).expect("read");
@@ -263,8 +261,9 @@ fn nothing_is_lost(#[values(false, true)] lengths: bool) {
 /// A file that somebody changed so that more went than came is seen.
 #[test]
 fn entries_that_do_not_add_up_are_seen() {
-    let ledger = Ledger { notion: read("piece", "D-ring", "1"), entries: vec![taken(1, Amount::pieces(2))] };
-    assert!(!ledger.adds_up() && ledger.there().is_none());
+    let ledger =
+        Ledger { notion: read("piece", "D-ring", "1"), entries: Entries::of(vec![taken(1, Amount::pieces(2))]) };
+    assert!(!ledger.entries.add_up() && ledger.entries.there().is_none());
     let entries: Vec<String> = ledger.entries.iter().map(|e| write_entry(e).expect("kept")).collect();
     let damaged = read_ledger(&write_notion(&ledger.notion).expect("kept"), &entries).expect_err("seen");
     assert!(damaged.to_string().contains("do not add up"), "{damaged}");

@@ -4,12 +4,11 @@
 use crate::pictures::keep_print;
 use anyhow::anyhow;
 use bofta_core::cloth::{Flaw, FlawKind, ScrapDraft, TypedDistance};
+use bofta_core::ledger::What;
 use bofta_core::measure::Length;
 use bofta_core::measure::System;
 use bofta_core::notions::{Amount, Entry, Ledger, Need, Notion, OfBag, Why};
-use bofta_core::project::{
-    ClothField, CupboardField, Edit, LayField, Look, Pattern, Project, ProjectCloth, RowField, Swatch,
-};
+use bofta_core::project::{ClothField, Edit, LayField, Look, Pattern, Project, ProjectCloth, RowField, Swatch};
 use bofta_core::shape::Point;
 use bofta_formats::cut_list::read_text;
 use bofta_picture::{camera, print_of};
@@ -43,7 +42,7 @@ pub fn fill(store: &Store) -> anyhow::Result<()> {
     }
     for (_, project) in &projects {
         for cloth in &project.cloths {
-            store.keep_cloth(cloth)?;
+            store.keep_cloth(&cloth.clone().put_in_cupboard(days_ago(30)))?;
         }
     }
     for mut cloth in cupboard()? {
@@ -89,8 +88,6 @@ fn notions() -> anyhow::Result<Vec<(&'static str, Ledger)>> {
         ("ribbon", "tape", "Green ribbon", "3/8", In, "zip jar", "2 yd"),
     ];
     let hold = |p| anyhow!("the demo does not hold: {p:?}");
-    let now = SystemTime::now().duration_since(UNIX_EPOCH)?.as_millis() as i64;
-    let days_ago = |days: i64| now - days * 86_400_000;
     let mut found = vec![];
     for (id, kind, name, size, system, place, amount) in TINS {
         let notion = Notion::read(kind, name, size, place, system).map_err(hold)?;
@@ -111,8 +108,21 @@ fn notions() -> anyhow::Result<Vec<(&'static str, Ledger)>> {
     Ok(found)
 }
 
+/// So many days ago, in milliseconds since 1970.
+fn days_ago(days: i64) -> i64 {
+    let now = SystemTime::now().duration_since(UNIX_EPOCH).map_or(0, |d| d.as_millis() as i64);
+    now - days * 86_400_000
+}
+
 /// What the plot holders brought besides: name, material, system, place, what is there, look.
 type Brought = (&'static str, &'static str, System, &'static str, &'static str, (Pattern, &'static str, &'static str));
+
+/// What came and went since of what was brought: which cloth, how many days ago, what was done, what was typed.
+const SINCE: [(&str, i64, What, &str); 3] = [
+    ("Slate ticking", 33, What::PutIn, "2 of 30 x 25"),
+    ("Slate ticking", 21, What::ThrowAway, "30 x 25"),
+    ("Slate ticking", 20, What::ThrowAway, "30 x 25"),
+];
 
 fn cupboard() -> anyhow::Result<Vec<ProjectCloth>> {
     use Pattern as P;
@@ -189,8 +199,11 @@ fn cupboard() -> anyhow::Result<Vec<ProjectCloth>> {
         let mut cloth = ProjectCloth::new_in_cupboard(name, material, system, &names).map_err(hold)?;
         cloth.look = Look::new(pattern, ground, figure);
         cloth.print = pattern.default_print();
-        for (field, value) in [(CupboardField::AtHand, there), (CupboardField::Place, place)] {
-            cloth = cloth.edited_in_cupboard(field, value).map_err(hold)?;
+        for (what, value) in [(What::PutIn, there), (What::Place, place)] {
+            cloth = cloth.changed_in_cupboard(what, value, days_ago(40)).map_err(hold)?;
+        }
+        for (_, days, what, value) in SINCE.into_iter().filter(|(of, ..)| *of == name) {
+            cloth = cloth.changed_in_cupboard(what, value, days_ago(days)).map_err(hold)?;
         }
         names.push(name);
         found.push(cloth);

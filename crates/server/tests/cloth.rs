@@ -55,6 +55,33 @@ fn what_two_bags_plan_with_is_told() {
         let both = told[0].contains("Harvest tote") && told[0].contains("Kneeler tote");
         assert!(both && told[0].ends_with("72 in is there."), "{told:?}");
     }
+    // Laid with the first bag it is that bag's: the other is told that none is there, and nothing is promised twice.
+    let aside = |bag: &str, what: &str| {
+        server.post(&format!("/api/projects/{bag}/cloths/{id}/aside"), &json!({ "what": what }))
+    };
+    let mine = |bag: &str| {
+        let (_, all) = server.get(&format!("/api/projects/{bag}/claims"));
+        all.as_array().expect("a list").iter().find(|c| c["cloth"] == id).expect("planned with").clone()
+    };
+    assert_eq!((&mine("harvest-tote")["laid"], &mine("harvest-tote")["to_lay"]), (&json!(""), &json!("2 yd")));
+    assert_eq!(aside("harvest-tote", "lay").0, 204);
+    assert_eq!((&mine("harvest-tote")["laid"], &mine("harvest-tote")["to_lay"]), (&json!("2 yd"), &json!("")));
+    assert_eq!(mine("kneeler-tote")["to_lay"], "");
+    let told = over("/api/projects/kneeler-tote/claims", id);
+    assert!(
+        told.len() == 1 && told[0].starts_with("Kneeler tote is") && told[0].ends_with("none is there."),
+        "{told:?}"
+    );
+    for (bag, what) in [("harvest-tote", "lay"), ("kneeler-tote", "lay"), ("kneeler-tote", "put-back")] {
+        let (status, refused) = aside(bag, what);
+        assert_eq!(status, 409, "{bag} {what}: {refused}");
+    }
+    assert_eq!(aside("harvest-tote", "borrow").0, 422);
+    assert_eq!(server.post("/api/projects/harvest-tote/cloths/nothing/aside", &json!({ "what": "lay" })).0, 404);
+    let (_, found) = server.get("/api/cupboard?find=Shared");
+    assert_eq!(found["cloths"][0]["with_bags"], json!(["2 yd with Harvest tote"]));
+    assert_eq!(aside("harvest-tote", "put-back").0, 204);
+    assert_eq!(over("/api/projects/kneeler-tote/claims", id).len(), 1);
     // Of a bag that is not laid it is not known what it plans with: that is said, and counted as nothing.
     let bare = json!([{ "edit": "unassign", "part": "outer", "cloth": id }]);
     assert_eq!(server.edit("kneeler-tote", bare).0, 200);
@@ -189,7 +216,7 @@ fn what_is_left_is_entered_once_and_taken_back() {
         found["cloths"][0].clone()
     };
     let before = cupboard();
-    assert_eq!((&before["owned"], before["account"].as_array().map(Vec::len)), (&json!("2 fat quarters"), Some(0)));
+    assert_eq!((&before["owned"], &before["entries"]), (&json!("2 fat quarters"), &json!(1)));
     let (status, refused) = server.post(path, &json!({}));
     assert_eq!(status, 409, "{refused}");
     let (_, view) = server.get("/api/projects/swap-table-pouch");
@@ -206,8 +233,15 @@ fn what_is_left_is_entered_once_and_taken_back() {
         assert_eq!((status, &left["in_cupboard"]), (200, &json!(true)), "{left}");
         let now = cupboard();
         assert!(now["owned"].as_str().is_some_and(|o| o.starts_with("fat quarter, ")), "{now}");
-        assert_eq!(now["account"].as_array().map(Vec::len), Some(1), "entered twice it is there once");
     }
+    let ledger = |which: &str| -> Vec<Value> {
+        let (status, all) = server.get(&format!("/api/cupboard/{which}/ledger"));
+        assert_eq!(status, 200, "{all}");
+        all.as_array().expect("entries").clone()
+    };
+    let stand: Vec<Value> = ledger("radish-dot").into_iter().filter(|e| e["taken_back"] == false).collect();
+    let cuts = stand.iter().filter(|e| e["text"].as_str().is_some_and(|t| t.contains(" cut for Swap-table pouch, ")));
+    assert_eq!(cuts.filter(|e| !e["text"].as_str().is_some_and(|t| t.starts_with("taken back"))).count(), 1);
     // Taken into a project, the account stays in the cupboard.
     let (_, tote) = server.get("/api/projects/harvest-tote");
     let take = json!({ "based_on": tote["revision"], "cloth": before["id"] });
@@ -215,7 +249,25 @@ fn what_is_left_is_entered_once_and_taken_back() {
     assert_eq!(status, 200);
     assert!(cloth(&tote, "radish-dot")["at_hand"].as_str().is_some_and(|t| t.starts_with("fat quarter, ")));
     assert_eq!(server.delete(path), 200);
-    assert_eq!(cupboard(), before);
+    assert_eq!((&cupboard()["at_hand"], &cupboard()["with_bags"]), (&before["at_hand"], &json!([])));
+    // What the bag left and is thrown away is not taken back in silence, nor entered anew.
+    assert_eq!(server.post(path, &json!({})).0, 200);
+    let gone = server.post("/api/cupboard/radish-dot", &json!({ "what": "throw-away", "value": "all" }));
+    assert_eq!((gone.0, &gone.1["owned"]), (200, &Value::Null), "{}", gone.1);
+    let refused = server.post(path, &json!({}));
+    assert_eq!((refused.0, server.delete(path)), (409, 409));
+    assert!(refused.1["message"].as_str().is_some_and(|m| m.contains("not here any more")), "{}", refused.1);
+    let number = ledger("radish-dot")[0]["number"].to_string();
+    let back = server.post("/api/cupboard/radish-dot", &json!({ "what": "take-back", "value": number }));
+    assert_eq!(back.0, 200, "{}", back.1);
+    assert_eq!(server.delete(path), 200);
+    assert_eq!(server.get("/api/cupboard/nothing/ledger").0, 404);
+    // What was cut into and was not there is told.
+    let none = server.post("/api/cupboard/radish-dot", &json!({ "what": "correct", "value": "none" }));
+    assert_eq!(none.0, 200, "{}", none.1);
+    let (_, left) = server.post(path, &json!({}));
+    let told = left["not_there"][0].as_str().expect("a sentence");
+    assert!(told.contains("Radish dot: ") && told.ends_with("was cut and was not in the cupboard."), "{told}");
 }
 
 /// A corner so many inches across and up.
@@ -428,21 +480,34 @@ fn the_cupboard_is_filled_put_right_and_searched() {
         let (status, refused) = new(name, material, system, there);
         assert_eq!((status, &refused["problems"][0]["field"]), (422, &json!(field)), "{name} {field}: {refused}");
     }
-    let change = |field: &str, value: &str| {
-        server.post("/api/cupboard/gooseberry-gauze", &json!({ "field": field, "value": value }))
+    let change = |what: &str, value: &str| {
+        server.post("/api/cupboard/gooseberry-gauze", &json!({ "what": what, "value": value }))
     };
-    assert_eq!(change("put_in", "2 of 40 x 60").1["at_hand"], "3 of 40 × 60 cm, scrap A");
-    assert_eq!(change("at_hand", "scrap A").1["at_hand"], "scrap A");
+    assert_eq!(change("put-in", "2 of 40 x 60").1["at_hand"], "3 of 40 × 60 cm, scrap A");
+    assert_eq!(change("throw-away", "40 x 60").1["at_hand"], "2 of 40 × 60 cm, scrap A");
+    assert_eq!(change("take-back", "3").1["at_hand"], "3 of 40 × 60 cm, scrap A");
+    assert_eq!(change("correct", "scrap A").1["at_hand"], "scrap A");
+    let (_, ledger) = server.get("/api/cupboard/gooseberry-gauze/ledger");
+    assert_eq!(ledger[0]["text"], "counted again: 3 of 40 × 60 cm fewer");
+    let can: Vec<bool> = ledger.as_array().expect("entries").iter().map(|e| e["can_be_taken_back"] == true).collect();
+    assert_eq!(can, [true, false, false, false, false]);
+    assert!(ledger[4]["at"].as_i64().is_some_and(|at| at > 1_700_000_000_000), "{ledger}");
     assert_eq!(change("place", "").1["place"], "");
     // Kept again from a project that knows of no place, a cloth stays where it was said to be.
-    let moved = server.post("/api/cupboard/radish-dot", &json!({ "field": "place", "value": "hall" }));
+    let moved = server.post("/api/cupboard/radish-dot", &json!({ "what": "place", "value": "hall" }));
     assert_eq!((moved.0, &moved.1["place"]), (200, &json!("hall")));
-    assert_eq!(server.post("/api/projects/swap-table-pouch/cloths/radish-dot/keep", &json!({})).0, 204);
+    let keep = || server.post("/api/projects/swap-table-pouch/cloths/radish-dot/keep", &json!({}));
+    assert_eq!(keep(), (200, json!({ "entered": [] })));
+    assert_eq!(server.edit("swap-table-pouch", have("radish-dot", "3 fat quarters")).0, 200);
+    assert_eq!(keep(), (200, json!({ "entered": ["counted again: fat quarter more"] })));
     let kept = find("radish dot").1["cloths"][0]["place"].clone();
     assert_eq!(kept, "hall");
-    let (status, refused) = change("put_in", "a lot");
-    assert_eq!((status, &refused["problems"][0]["field"]), (422, &json!("put_in")));
-    assert_eq!(server.post("/api/cupboard/nothing", &json!({ "field": "place", "value": "tin" })).0, 404);
+    for (what, value) in [("put-in", "a lot"), ("throw-away", "1 m"), ("correct", "a lot"), ("take-back", "99")] {
+        let (status, refused) = change(what, value);
+        assert_eq!((status, &refused["problems"][0]["field"]), (422, &json!("value")), "{what}: {refused}");
+    }
+    assert_eq!(change("give", "1 m").0, 422);
+    assert_eq!(server.post("/api/cupboard/nothing", &json!({ "what": "place", "value": "tin" })).0, 404);
     // A name that was used before and lies in the drawer has a key of its own.
     assert_eq!(server.delete("/api/cupboard/gooseberry-gauze"), 204);
     assert_eq!(new("Gooseberry gauze", "cotton", "cm", "").1["id"], "gooseberry-gauze-2");

@@ -386,7 +386,7 @@ fn the_cupboard_lends_cloth_to_any_project() {
     assert_eq!(view["cloths"].as_array().map(Vec::len), Some(2));
     assert_eq!(view["cloths"][1]["look"]["pattern"], "seeds");
     assert_eq!(server.post("/api/projects/bulb-sack/take", &json!({ "based_on": 9, "cloth": "silk" })).0, 404);
-    assert_eq!(server.post("/api/projects/bulb-sack/cloths/seed-dot-lawn/keep", &json!({})).0, 204);
+    assert_eq!(server.post("/api/projects/bulb-sack/cloths/seed-dot-lawn/keep", &json!({})).0, 200);
     let (_, kept) = server.get("/api/cupboard");
     assert_eq!(server.delete("/api/cupboard/seed-dot-lawn"), 204);
     let (_, now) = server.get("/api/cupboard");

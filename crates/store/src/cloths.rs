@@ -9,6 +9,18 @@ use diesel::prelude::*;
 /// A cloth of the cupboard under its key, or why it cannot be read.
 pub type StoredCloth = (String, Result<ProjectCloth, StoreError>);
 
+/// Cloths of the cupboard.
+#[derive(Clone, Copy, Debug)]
+pub enum Which<'a> {
+    /// The one with this key.
+    Key(&'a str),
+    /// Those with one of these names.
+    Called(&'a [&'a str]),
+}
+
+/// What became of cloths: those that are kept, or why they cannot be.
+pub type Changed<E> = Result<Vec<ProjectCloth>, E>;
+
 impl Store {
     /// Key and name of every cloth in the cupboard, by key.
     ///
@@ -67,31 +79,43 @@ impl Store {
     /// Puts a cloth into the cupboard, in place of one with the same key.
     ///
     /// # Errors
-    /// The database.
+    /// The database; a cloth that cannot be written.
     pub fn keep_cloth(&self, cloth: &ProjectCloth) -> Result<(), StoreError> {
-        self.keep_cloths(std::slice::from_ref(cloth))
+        self.write(|c| keep(c, cloth))
     }
 
-    /// Keeps several cloths, all or none.
+    /// Changes cloths of the cupboard: what `change` makes of them as they are now is kept, all or none, nobody else
+    /// writing meanwhile. One that was none of them is new, and gets a key that no other has.
     ///
     /// # Errors
-    /// The database; a cloth that cannot be written.
-    pub fn keep_cloths(&self, all: &[ProjectCloth]) -> Result<(), StoreError> {
-        let written: Vec<(&ProjectCloth, String)> = all
-            .iter()
-            .map(|cloth| Ok((cloth, write_cloth(cloth).map_err(StoreError::unreadable(&cloth.id))?)))
-            .collect::<Result<_, StoreError>>()?;
+    /// The database, or a cloth that cannot be read or written.
+    pub fn change_cloths<E>(
+        &self,
+        which: Which<'_>,
+        change: impl FnOnce(&[ProjectCloth]) -> Changed<E>,
+    ) -> Result<Changed<E>, StoreError> {
         self.write(|c| {
-            for (cloth, document) in &written {
-                let values = (
-                    cloths::id.eq(&cloth.id),
-                    cloths::name.eq(&cloth.name),
-                    cloths::document.eq(document),
-                    cloths::put_away_at.eq(None::<i64>),
-                );
-                diesel::replace_into(cloths::table).values(values).execute(c)?;
+            let all = cloths::table.order(cloths::id.asc()).select((cloths::id, cloths::document));
+            let rows: Vec<(String, String)> = match which {
+                Which::Key(id) => all.filter(cloths::id.eq(id)).load(c)?,
+                Which::Called(names) => {
+                    let of_it = cloths::name.eq_any(names).and(cloths::put_away_at.is_null());
+                    all.filter(of_it).load(c)?
+                }
+            };
+            let before: Vec<ProjectCloth> =
+                rows.into_iter().map(|row| read(row).1).collect::<Result<_, StoreError>>()?;
+            let mut next = match change(&before) {
+                Ok(next) => next,
+                Err(why) => return Ok(Err(why)),
+            };
+            for cloth in &mut next {
+                if !before.iter().any(|b| b.id == cloth.id) {
+                    cloth.id = free_key(c, &cloth.id)?;
+                }
+                keep(c, cloth)?;
             }
-            Ok(())
+            Ok(Ok(next))
         })
     }
 
@@ -141,6 +165,24 @@ impl Store {
             Ok(())
         })
     }
+}
+
+/// The first of `key`, `key-2`, `key-3` that no cloth has, in the cupboard or in the drawer.
+fn free_key(c: &mut SqliteConnection, key: &str) -> Result<String, StoreError> {
+    let taken: Vec<String> = cloths::table.filter(cloths::id.like(format!("{key}%"))).select(cloths::id).load(c)?;
+    let keys = std::iter::once(key.to_owned()).chain((2..).map(|n| format!("{key}-{n}")));
+    Ok(keys.into_iter().find(|k| !taken.contains(k)).unwrap_or_default())
+}
+
+fn keep(c: &mut SqliteConnection, cloth: &ProjectCloth) -> Result<(), StoreError> {
+    let values = (
+        cloths::id.eq(&cloth.id),
+        cloths::name.eq(&cloth.name),
+        cloths::document.eq(write_cloth(cloth).map_err(StoreError::unreadable(&cloth.id))?),
+        cloths::put_away_at.eq(None::<i64>),
+    );
+    diesel::replace_into(cloths::table).values(values).execute(c)?;
+    Ok(())
 }
 
 fn read((id, document): (String, String)) -> StoredCloth {

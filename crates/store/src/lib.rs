@@ -19,7 +19,7 @@ mod pictures;
 mod projects;
 mod schema;
 
-pub use cloths::{PutAway, StoredCloth};
+pub use cloths::{Changed, PutAway, StoredCloth, Which};
 pub use error::StoreError;
 pub use lays::StoredLay;
 pub use notions::{Recorded, StoredLedger};

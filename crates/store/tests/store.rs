@@ -1,11 +1,13 @@
 //! Keeping, undo, conflicts, and surviving a reopening.
 #![allow(missing_docs)]
 
+use bofta_core::cloth::Material;
 use bofta_core::lay::{Budget, Silent, solve};
+use bofta_core::ledger::What;
 use bofta_core::measure::{Length, System};
 use bofta_core::notions::{Amount, Entry, Ledger, Need, Notion, OfBag, Why};
-use bofta_core::project::{Edit, Look, Pattern, Project, Swatch};
-use bofta_store::{Held, Store, StoreError, StoredLay, backup};
+use bofta_core::project::{Edit, Look, Pattern, Project, ProjectCloth, Swatch};
+use bofta_store::{Held, Store, StoreError, StoredLay, Which, backup};
 use rusqlite::Connection;
 use std::path::Path;
 
@@ -499,10 +501,10 @@ fn ledgers_are_added_to() {
         let taken = entry(Why::Taken { bag: bag(), need: need() }, 0, many);
         store.record("d-ring", |ledger| ledger.with(taken)).expect("recorded").expect("it is there")
     };
-    assert_eq!(take(2).expect("there are twelve").there(), Amount::pieces(10));
+    assert_eq!(take(2).expect("there are twelve").entries.there(), Amount::pieces(10));
     assert!(take(11).expect_err("there are ten").message.contains("here: 10"));
     let kept = store.ledger("d-ring").expect("read").expect("there");
-    assert_eq!((kept.entries.len(), kept.with_bag("bag")), (2, Amount::pieces(2)));
+    assert_eq!((kept.entries.len(), kept.entries.with_bag("bag")), (2, Amount::pieces(2)));
     assert_eq!(store.ledgers_of("bag").expect("read"), std::slice::from_ref(&kept));
     assert_eq!(store.ledgers_of("another").expect("read"), []);
     let moved = store.record("d-ring", |mut ledger| ledger.notion.set_place("jar").map(|()| ledger));
@@ -535,7 +537,7 @@ fn nothing_is_taken_twice() {
         .collect();
     let had = takers.into_iter().map(|t| t.join().expect("no panic")).filter(|had| *had).count();
     assert_eq!(had, 4);
-    assert!(store.ledger("zip").expect("read").expect("there").there().is_none());
+    assert!(store.ledger("zip").expect("read").expect("there").entries.there().is_none());
 }
 
 /// A picture is let go of a day after nothing has it any more: no cloth of the cupboard, no state undo could bring back.
@@ -568,4 +570,46 @@ fn pictures_stay_as_long_as_a_cloth_has_them() {
     let there: Vec<bool> = keys.iter().map(|k| store.picture(k).expect("looked").is_some()).collect();
     assert_eq!(there, [true, true, false, true]);
     assert_eq!(store.picture(&keys[1]).expect("looked"), Some(keys[1].as_bytes().to_vec()));
+}
+
+/// Eight who each throw away one of the last four at one time: four did, and each of them is an entry.
+#[test]
+fn no_change_of_a_cloth_is_lost() {
+    let (_folder, store) = store();
+    let new = ProjectCloth::default_for("lawn".into(), "Lawn".into(), Material::Cotton, System::Inches);
+    let new = new.changed_in_cupboard(What::PutIn, "4 fat quarters", 1).expect("put in");
+    let add = |name: &str| {
+        let cloth = ProjectCloth { name: name.into(), ..new.clone() };
+        store
+            .change_cloths(Which::Called(&[name]), |_| Ok::<_, ()>(vec![cloth]))
+            .expect("kept")
+            .expect("new")
+            .remove(0)
+            .id
+    };
+    assert_eq!((add("Lawn"), add("Lawn, washed"), add("Lawn, cut")), ("lawn".into(), "lawn-2".into(), "lawn-3".into()));
+    let gone: usize = std::thread::scope(|s| {
+        let away = || {
+            let all = store.change_cloths(Which::Key("lawn"), |there| {
+                there[0].changed_in_cupboard(What::ThrowAway, "fat quarter", 2).map(|next| vec![next])
+            });
+            usize::from(all.expect("written").is_ok())
+        };
+        let all: Vec<_> = (0..8).map(|_| s.spawn(away)).collect();
+        all.into_iter().map(|one| one.join().expect("it ends")).sum()
+    });
+    let lawn = store.cloth("lawn").expect("read").expect("there");
+    assert_eq!((gone, lawn.at_hand.len(), lawn.ledger.len()), (4, 0, 5));
+    // Refused, none of several is changed.
+    let both = store.change_cloths(Which::Called(&["Lawn, cut", "Lawn, washed"]), |there| {
+        there
+            .iter()
+            .map(|c| c.changed_in_cupboard(What::ThrowAway, "3 fat quarters", 3))
+            .chain([Err(bofta_core::FieldProblem::new("value", "", "No."))])
+            .collect()
+    });
+    assert!(both.expect("written").is_err());
+    for id in ["lawn-2", "lawn-3"] {
+        assert_eq!(store.cloth(id).expect("read").expect("there").at_hand[0].count, 4);
+    }
 }

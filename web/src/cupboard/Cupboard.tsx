@@ -7,6 +7,7 @@ import { ApiError, api, type ClaimsView, type CupboardCloth, done, must } from '
 import { Drawing } from '../drawing/Drawing';
 import { More } from '../frame/More';
 import { ClothDetails } from './ClothDetails';
+import { ClothLedger } from './ClothLedger';
 import { Makes } from './Makes';
 import { Notions } from './notions/Notions';
 import { PutIn } from './PutIn';
@@ -180,6 +181,11 @@ function Readable({ cloth: c, claims }: { cloth: CupboardCloth; claims: ClaimsVi
             {c.owned} here{c.place && `, ${c.place}`}
           </p>
         )}
+        {c.with_bags.map((line) => (
+          <p key={line} className="text-sm font-bold">
+            {line}
+          </p>
+        ))}
         {claims?.planned.map((line) => (
           <p key={line} className="text-sm text-soft">
             {line}
@@ -191,16 +197,7 @@ function Readable({ cloth: c, claims }: { cloth: CupboardCloth; claims: ClaimsVi
           </p>
         ))}
         <ClothDetails cloth={c} />
-        {c.account.length > 0 && (
-          <details className="mt-1">
-            <summary className="text-sm font-bold text-chalk hover:underline">What was cut of it</summary>
-            <ul className="mt-1 text-sm">
-              {c.account.map((line) => (
-                <li key={line}>{line}</li>
-              ))}
-            </ul>
-          </details>
-        )}
+        {c.entries > 0 && <ClothLedger cloth={c} />}
       </div>
     </>
   );

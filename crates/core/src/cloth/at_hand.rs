@@ -101,7 +101,7 @@ impl HandForm {
     /// Whether one can stand for the other: a scrap is itself whatever its letter.
     pub fn is_like(&self, other: &Self) -> bool {
         match (self, other) {
-            (Self::Scrap(a), Self::Scrap(b)) => (&a.outline, &a.flaws, &a.kept) == (&b.outline, &b.flaws, &b.kept),
+            (Self::Scrap(a), Self::Scrap(b)) => a.is_like(b),
             _ => self == other,
         }
     }
@@ -279,4 +279,4 @@ pub(crate) fn kept<'de, D: Deserializer<'de>>(from: D) -> Result<Vec<AtHand>, D:
 }
 
 /// Things of one cloth that a document is read with: many times what is planned with.
-const MOST_KEPT: u64 = 5_000;
+pub(super) const MOST_KEPT: u64 = 5_000;

@@ -11,6 +11,7 @@ mod print;
 mod repeat;
 mod said;
 mod scrap;
+mod things;
 
 pub(crate) use at_hand::kept;
 pub use at_hand::{AtHand, HandForm, PreCut, put, say_all, scraps, take, tell_all};
@@ -26,3 +27,5 @@ pub use scrap::{
     EdgeKind, Fit, Flaw, FlawKind, KeptEdge, MOST_FLAWS, MOST_SCRAP_CORNERS, Measured, Scrap, ScrapDraft, ScrapShape,
     ThreadLine, TypedDistance, TypedFlaw, Unfit, between, fit, free_letters, letters,
 };
+pub use things::Things;
+pub(crate) use things::rearrange;

@@ -88,8 +88,8 @@ impl Kit {
     /// What of all that is owned lies with the bag `project`.
     pub fn of<'a>(project: &str, ledgers: impl IntoIterator<Item = &'a Ledger>) -> Self {
         let lies = |ledger: &Ledger| {
-            let amount = ledger.with_bag(project);
-            let need = ledger.need_of(project).filter(|_| !amount.is_none())?;
+            let amount = ledger.entries.with_bag(project);
+            let need = ledger.entries.need_of(project).filter(|_| !amount.is_none())?;
             Some((need.clone(), amount))
         };
         Self(ledgers.into_iter().filter_map(lies).collect())

@@ -8,9 +8,10 @@ mod amount;
 mod kit;
 mod ledger;
 
+pub use crate::ledger::OfBag;
 pub use amount::Amount;
 pub use kit::{Fits, Kit, Need};
-pub use ledger::{Entry, Ledger, OfBag, Totals, Why};
+pub use ledger::{Entry, Ledger, Totals, Why};
 
 use crate::FieldProblem;
 use crate::bag::GoodKind;

@@ -17,38 +17,47 @@ pub struct Claim {
     pub things: Vec<AtHand>,
 }
 
-/// What `lay`, this project's, is cut from of what is there, by the name of the cloth.
+/// What `lay`, this project's, is cut from of what is there, by the name of the cloth: of a length what is used of it.
 pub fn claimed(project: &Project, lay: &Lay) -> Vec<(String, Vec<AtHand>)> {
+    cut_from(project, lay, |form, used| match form {
+        HandForm::Length { width, squared, .. } => HandForm::Length { length: used, width: *width, squared: *squared },
+        whole => whole.clone(),
+    })
+}
+
+/// The things that `lay`, this project's, is cut from, each whole, by the name of the cloth.
+pub fn things_for(project: &Project, lay: &Lay) -> Vec<(String, Vec<AtHand>)> {
+    cut_from(project, lay, |form, _| form.clone())
+}
+
+/// What a lay is cut from, each thing as `of` makes it of its form and the length that is used.
+fn cut_from(project: &Project, lay: &Lay, of: fn(&HandForm, Length) -> HandForm) -> Vec<(String, Vec<AtHand>)> {
     let mut found: Vec<(String, Vec<AtHand>)> = vec![];
     for on in lay.cloths.iter().filter(|on| !on.placements.is_empty()) {
         let Some(cloth) = project.cloth(&on.cloth) else { continue };
         let Some(thing) = thing_of(cloth, &on.cloth) else { continue };
-        let form = match &thing.form {
-            HandForm::Length { width, squared, .. } => {
-                HandForm::Length { length: on.buy_length, width: *width, squared: *squared }
-            }
-            whole => whole.clone(),
-        };
+        let form = of(&thing.form, on.buy_length);
         let at = found.iter().position(|(name, _)| *name == cloth.name).unwrap_or_else(|| {
             found.push((cloth.name.clone(), vec![]));
             found.len() - 1
         });
-        put(&mut found[at].1, AtHand { form, ..AtHand::one(thing.form.clone()) });
+        put(&mut found[at].1, AtHand { count: 1, form, about: thing.about });
     }
     found
 }
 
 impl ProjectCloth {
     /// Where `claims` on this cloth of the cupboard come to more than there is of it: a sentence for each thing. A bag whose
-    /// part is entered as cut claims nothing more.
+    /// part is entered as cut claims nothing more; what lies with a bag it has already.
     pub fn over_claimed(&self, claims: &[Claim], ruler: Ruler) -> Vec<String> {
-        let open: Vec<&Claim> = claims.iter().filter(|c| !self.cut.iter().any(|b| b.project == c.project)).collect();
+        let open: Vec<&Claim> = claims.iter().filter(|c| !self.is_cut_for(&c.project)).collect();
         let mut found = Vec::new();
         for thing in distinct(open.iter().flat_map(|c| &c.things)) {
             let of = |things: &[AtHand]| -> Amount { things.iter().map(|t| amount(t, &thing.form)).fold(NONE, plus) };
+            let wants = |c: &Claim| less(of(&c.things), of(self.ledger.with_bag(&c.project).all()));
             let there = of(&self.at_hand);
-            let by: Vec<&&Claim> = open.iter().filter(|c| of(&c.things) != NONE).collect();
-            let wanted = by.iter().map(|c| of(&c.things)).fold(NONE, plus);
+            let by: Vec<&&Claim> = open.iter().filter(|c| wants(c) != NONE).collect();
+            let wanted = by.iter().map(|c| wants(c)).fold(NONE, plus);
             if wanted.0 <= there.0 && wanted.1 <= there.1 {
                 continue;
             }
@@ -82,6 +91,11 @@ const NONE: Amount = (0, Length::ZERO);
 
 fn plus(a: Amount, b: Amount) -> Amount {
     (a.0 + b.0, a.1 + b.1)
+}
+
+/// What of `a` is beyond `b`.
+fn less(a: Amount, b: Amount) -> Amount {
+    (a.0.saturating_sub(b.0), (a.1 - b.1).max(Length::ZERO))
 }
 
 /// How much of `form` a thing is: lengths of one width stand for each other, all else only for what is alike.

@@ -1,6 +1,6 @@
 //! A cloth as a project knows it: what the maker measures and sees of it, what of it is there, what is bought.
 
-use super::left_over::Booking;
+use super::cupboard::ClothEntries;
 use crate::cloth::{AtHand, Cloth, Form, HandForm, Material, Price, Print, PrintUp, Shrink, kept};
 use crate::measure::{Length, Ruler, ShopStep, System};
 use serde::{Deserialize, Serialize};
@@ -204,9 +204,9 @@ pub struct ProjectCloth {
     /// Where it is kept: `blue crate`; empty where that is not said.
     #[serde(default, skip_serializing_if = "String::is_empty")]
     pub place: String,
-    /// In the cupboard: what bags took of it and left. Empty in a project.
-    #[serde(default, skip_serializing_if = "Vec::is_empty")]
-    pub cut: Vec<Booking>,
+    /// In the cupboard: what came and went of it. Empty in a project.
+    #[serde(default, skip_serializing_if = "ClothEntries::is_empty")]
+    pub ledger: ClothEntries,
     /// The print's direction.
     pub print: Print,
     /// Where the print's up points.
@@ -266,7 +266,7 @@ impl ProjectCloth {
             at_hand: vec![],
             buy_more: false,
             place: String::new(),
-            cut: vec![],
+            ledger: ClothEntries::default(),
             print: pattern.default_print(),
             up: PrintUp::Length,
             nap: false,

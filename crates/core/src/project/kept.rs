@@ -4,7 +4,9 @@
 //! To change what is kept: raise the version, add the step from the one before, and keep a sample of the old one in
 //! `tests/kept/`.
 
+use super::cupboard::with_ledger;
 use super::{CutPlan, Project, ProjectCloth};
+use crate::ledger::Entries;
 use crate::notions::{Entry, Ledger, Notion};
 use serde::de::DeserializeOwned;
 use serde::{Deserialize, Serialize};
@@ -38,7 +40,7 @@ struct Format {
 }
 
 const PROJECT: Format = Format { name: "bofta-project", steps: &[Ok] };
-const CLOTH: Format = Format { name: "bofta-cloth", steps: &[Ok] };
+const CLOTH: Format = Format { name: "bofta-cloth", steps: &[Ok, with_ledgers] };
 const NOTION: Format = Format { name: "bofta-notion", steps: &[Ok] };
 const NOTION_ENTRY: Format = Format { name: "bofta-notion-entry", steps: &[Ok] };
 const CUT_PLAN: Format = Format { name: "bofta-cut-plan", steps: &[Ok] };
@@ -123,8 +125,8 @@ pub fn write_entry(entry: &Entry) -> Result<String, KeptError> {
 /// [`KeptError`]; entries that take more than there was are damaged.
 pub fn read_ledger(notion: &str, entries: &[String]) -> Result<Ledger, KeptError> {
     let entries = entries.iter().map(|e| NOTION_ENTRY.read(e)).collect::<Result<_, _>>()?;
-    let ledger = Ledger { notion: NOTION.read(notion)?, entries };
-    if ledger.adds_up() { Ok(ledger) } else { Err(KeptError::Damaged("its entries do not add up".to_owned())) }
+    let ledger = Ledger { notion: NOTION.read(notion)?, entries: Entries::of(entries) };
+    if ledger.entries.add_up() { Ok(ledger) } else { Err(KeptError::Damaged("its entries do not add up".to_owned())) }
 }
 
 /// The text the plan that is being cut is kept as.
@@ -146,15 +148,21 @@ pub fn read_cut_plan(text: &str) -> Result<CutPlan, KeptError> {
 /// The text a cloth of the cupboard is kept as.
 ///
 /// # Errors
-/// As [`write_project`].
+/// As [`write_project`], and where its entries do not come to what is there.
 pub fn write_cloth(cloth: &ProjectCloth) -> Result<String, KeptError> {
-    CLOTH.write(cloth)
+    if cloth.adds_up() { CLOTH.write(cloth) } else { Err(KeptError::Damaged("its entries do not add up".to_owned())) }
 }
 
 /// The cloth kept as `text`, of this version or an older one.
 ///
 /// # Errors
-/// [`KeptError`].
+/// [`KeptError`]; entries that do not come to what is there are damaged.
 pub fn read_cloth(text: &str) -> Result<ProjectCloth, KeptError> {
-    CLOTH.read(text)
+    let cloth: ProjectCloth = CLOTH.read(text)?;
+    if cloth.adds_up() { Ok(cloth) } else { Err(KeptError::Damaged("its entries do not add up".to_owned())) }
+}
+
+/// From version 1 to 2: a ledger in the place of what bags took and left.
+fn with_ledgers(document: Value) -> Result<Value, KeptError> {
+    with_ledger(document).map_err(|e| KeptError::Damaged(e.to_string()))
 }

@@ -1,29 +1,13 @@
-//! What a bag leaves of its cloths once all of it is cut, and how the cupboard keeps account of it: what was cut into is
-//! gone, what is left whole comes back as a remnant, and both can be taken back.
+//! What a bag leaves of its cloths once all of it is cut: what was cut into is gone, what is left whole comes back to the
+//! cupboard as a remnant.
 
 use super::cloth::AT_HAND;
 use super::{Project, ProjectCloth};
-use crate::cloth::{AtHand, EdgeKind, Flaw, Form, HandForm, Scrap, Shrink, put, take};
+use crate::cloth::{AtHand, EdgeKind, Flaw, Form, HandForm, Scrap, Shrink, put};
 use crate::cutting::{left_shaped, left_whole};
 use crate::lay::{ClothLay, Job, rest_of_scrap};
 use crate::measure::Length;
 use crate::shape::Point;
-use serde::{Deserialize, Serialize};
-use thiserror::Error;
-
-/// What one bag took of a cloth in the cupboard, and what it left there.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
-#[serde(deny_unknown_fields)]
-pub struct Booking {
-    /// Id of the project.
-    pub project: String,
-    /// What it was called.
-    pub name: String,
-    /// What was cut into.
-    pub took: Vec<AtHand>,
-    /// What was left whole and came back.
-    pub left: Vec<AtHand>,
-}
 
 /// What a bag leaves of one of its cloths.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -74,7 +58,7 @@ pub fn left_over(project: &Project) -> Vec<LeftOver> {
 
 /// What is entered of one cloth of the cupboard, by its name.
 #[derive(Clone, Debug, PartialEq, Eq)]
-pub struct Entry {
+pub struct CutOf {
     /// The cloth as it is put there where it is new.
     pub cloth: ProjectCloth,
     /// What was cut into.
@@ -85,11 +69,11 @@ pub struct Entry {
 
 /// What `left` is entered as: what was cut into goes off the cloth it was, what is left comes to the cloth it is now. What
 /// concerns one cloth is one entry, though several cloths of the bag come to it.
-pub fn entries(left: &[LeftOver]) -> Vec<Entry> {
-    let mut found: Vec<Entry> = vec![];
+pub fn cut_of_each(left: &[LeftOver]) -> Vec<CutOf> {
+    let mut found: Vec<CutOf> = vec![];
     let mut enter = |cloth: ProjectCloth, used: &[AtHand], kept: &[AtHand]| {
         let at = found.iter().position(|e| e.cloth.name == cloth.name).unwrap_or_else(|| {
-            found.push(Entry { cloth, used: vec![], kept: vec![] });
+            found.push(CutOf { cloth, used: vec![], kept: vec![] });
             found.len() - 1
         });
         used.iter().for_each(|t| drop(put(&mut found[at].used, t.clone())));
@@ -139,7 +123,7 @@ fn scraps_left(job: &Job, on: &ClothLay, was: Option<&AtHand>) -> Vec<Scrap> {
 
 /// The cloth as what is left of it is: washed, where it was washed before it was cut.
 fn as_cut(cloth: &ProjectCloth) -> ProjectCloth {
-    let bare = ProjectCloth { at_hand: vec![], buy_more: false, cut: vec![], ..cloth.clone() };
+    let bare = ProjectCloth { at_hand: vec![], buy_more: false, ..cloth.for_project() };
     if cloth.shrink() == Shrink::NONE {
         return bare;
     }
@@ -151,63 +135,5 @@ fn as_cut(cloth: &ProjectCloth) -> ProjectCloth {
         wash_first: false,
         tested: None,
         ..bare
-    }
-}
-
-/// What a bag left and another one is cut from since: its entry cannot be taken back before that one's.
-#[derive(Clone, Debug, PartialEq, Eq, Error)]
-#[error("{by} was cut from what {of} left: take what {by} left out of the cupboard first.")]
-pub struct TakenSince {
-    /// The bag that left it.
-    pub of: String,
-    /// The bag that took it.
-    pub by: String,
-}
-
-impl ProjectCloth {
-    /// Enters in the cupboard's account that `project`, called `name`, cut into `used` and left `kept`. What is not there
-    /// is not taken off: the entry says only what was. An earlier entry of the same project is taken back first.
-    ///
-    /// # Errors
-    /// As [`ProjectCloth::unbook`]; nothing is changed then.
-    pub fn book(&mut self, project: &str, name: &str, used: &[AtHand], kept: &[AtHand]) -> Result<(), TakenSince> {
-        self.unbook(project)?;
-        let mut took = vec![];
-        for thing in used {
-            for _ in 0..thing.count {
-                if let Some(one) = take(&mut self.at_hand, &thing.form) {
-                    put(&mut took, one);
-                }
-            }
-        }
-        let left = kept.iter().map(|thing| put(&mut self.at_hand, thing.clone())).collect();
-        self.cut.push(Booking { project: project.into(), name: name.into(), took, left });
-        Ok(())
-    }
-
-    /// Takes back what `project` took and left; whether there was such an entry.
-    ///
-    /// # Errors
-    /// [`TakenSince`], where another bag was cut from what it left; nothing is changed then.
-    pub fn unbook(&mut self, project: &str) -> Result<bool, TakenSince> {
-        let Some(at) = self.cut.iter().position(|b| b.project == project) else { return Ok(false) };
-        let mut there = self.at_hand.clone();
-        let mut took = self.cut[at].took.clone();
-        for thing in &self.cut[at].left {
-            for _ in 0..thing.count {
-                // One that is gone with the entry of another bag is the one this bag took.
-                if take(&mut there, &thing.form).is_some() || take(&mut took, &thing.form).is_some() {
-                    continue;
-                }
-                let has = |b: &&Booking| b.project != project && b.took.iter().any(|t| t.form.is_like(&thing.form));
-                if let Some(by) = self.cut.iter().find(has) {
-                    return Err(TakenSince { of: self.cut[at].name.clone(), by: by.name.clone() });
-                }
-            }
-        }
-        self.cut.remove(at);
-        self.at_hand = there;
-        took.into_iter().for_each(|thing| drop(put(&mut self.at_hand, thing)));
-        Ok(true)
     }
 }

@@ -36,10 +36,8 @@ impl Project {
         let was_from = std::mem::take(&mut project.from);
         project.dressing = Dressing::default();
         project.on_edge.clear();
-        project.cloths = there
-            .iter()
-            .map(|c| ProjectCloth { cut: vec![], buy_more: false, ..(*c).clone() }.sold_in(self.system))
-            .collect();
+        project.cloths =
+            there.iter().map(|c| ProjectCloth { buy_more: false, ..c.for_project() }.sold_in(self.system)).collect();
         let mut from: BTreeMap<Part, Vec<String>> = BTreeMap::new();
         let mut besides = vec![];
         for part in parts {

@@ -2,17 +2,14 @@
 #![allow(missing_docs)]
 
 use bofta_core::buying::{missing, other_widths};
-use bofta_core::cloth::{AtHand, Form, HandForm, Scrap, put, say_all};
+use bofta_core::cloth::{AtHand, Form, HandForm};
 use bofta_core::cutting::cut_list;
 use bofta_core::lay::{Budget, Job, Lay, Silent, Stop, areas, better, solve, verify};
 use bofta_core::measure::{Length, System};
 use bofta_core::project::{
-    ClothField, CutUp, Edit, LeftOver, Project, ProjectCloth, Sized, Tried, bought, bought_text, cut_up, entries,
+    ClothField, CutUp, Edit, LeftOver, Project, ProjectCloth, Sized, Tried, bought, bought_text, cut_of_each, cut_up,
     guesses, largest, left_over, ways_out,
 };
-use bofta_core::shape::Point;
-use proptest::prelude::*;
-use std::collections::BTreeMap;
 
 fn made(project: &Project, edits: &[Edit]) -> Project {
     edits.iter().fold(project.clone(), |p, e| p.edited(e).unwrap_or_else(|why| panic!("{e:?}: {why:?}")).0)
@@ -368,103 +365,7 @@ fn what_concerns_one_cloth_is_one_entry() {
         LeftOver { cloth: washed.clone(), cut_from: bare.name.clone(), used: vec![sheet(20)], kept: vec![sheet(6)] },
         LeftOver { cloth: washed.clone(), cut_from: washed.name.clone(), used: vec![sheet(12)], kept: vec![sheet(7)] },
     ];
-    let told: Vec<_> = entries(&left).into_iter().map(|e| (e.cloth.name, e.used, e.kept)).collect();
+    let told: Vec<_> = cut_of_each(&left).into_iter().map(|e| (e.cloth.name, e.used, e.kept)).collect();
     let both = (washed.name, vec![sheet(12)], vec![sheet(6), sheet(7)]);
     assert_eq!(told, [(bare.name, vec![sheet(20)], vec![]), both]);
-}
-
-#[test]
-fn an_account_can_be_taken_back() {
-    let mut cloth =
-        made(&pouch(), &[of("pea-stripe", ClothField::AtHand, "2 fat quarters, about 1 yd")]).cloths.remove(0);
-    let before = cloth.clone();
-    let quarter = AtHand::one(before.at_hand[0].form.clone());
-    let remnant = AtHand::one(HandForm::Sheet { length: Length::INCH * 9, width: Length::INCH * 7 });
-    cloth.book("pouch", "Pouch", std::slice::from_ref(&quarter), std::slice::from_ref(&remnant)).expect("booked");
-    assert_eq!(say_all(&cloth.at_hand, System::Inches), "fat quarter, about 1 yd, 9 × 7 in");
-    // Entered again it is there once.
-    cloth.book("pouch", "Pouch", std::slice::from_ref(&quarter), std::slice::from_ref(&remnant)).expect("booked");
-    assert_eq!(
-        (cloth.cut.len(), say_all(&cloth.at_hand, System::Inches).as_str()),
-        (1, "fat quarter, about 1 yd, 9 × 7 in")
-    );
-    assert_eq!((cloth.unbook("pouch"), cloth.unbook("pouch")), (Ok(true), Ok(false)));
-    assert_eq!(say_all(&cloth.at_hand, System::Inches), "2 fat quarters, about 1 yd");
-    assert_eq!(cloth.cut, before.cut);
-}
-
-/// What a bag left and another one took stays on the account until that one is taken back.
-#[test]
-fn what_was_taken_since_is_told() {
-    let mut cloth = made(&pouch(), &[of("pea-stripe", ClothField::AtHand, "fat quarter")]).cloths.remove(0);
-    let quarter = cloth.at_hand.clone();
-    let remnant = [AtHand::one(HandForm::Sheet { length: Length::INCH * 9, width: Length::INCH * 7 })];
-    cloth.book("first", "Pouch", &quarter, &remnant).expect("booked");
-    cloth.book("second", "Caddy", &remnant, &[]).expect("booked");
-    let before = cloth.clone();
-    let refused = cloth.unbook("first").expect_err("the caddy has it").to_string();
-    assert!(refused.contains("Caddy was cut from what Pouch left"), "{refused}");
-    assert!(cloth.book("first", "Pouch", &quarter, &[]).is_err());
-    assert_eq!(cloth, before);
-    assert_eq!((cloth.unbook("second"), cloth.unbook("first")), (Ok(true), Ok(true)));
-    assert_eq!(cloth.at_hand, quarter);
-}
-
-fn total(things: &[AtHand]) -> BTreeMap<String, u32> {
-    let mut all = BTreeMap::new();
-    for t in things {
-        // A scrap is itself whatever its letter.
-        let name = match &t.form {
-            HandForm::Scrap(scrap) => format!("{:?}", scrap.outline),
-            _ => AtHand { count: 1, ..t.clone() }.say(System::Inches),
-        };
-        *all.entry(name).or_default() += t.count;
-    }
-    all
-}
-
-proptest! {
-    /// What came in is what is there and what went out, over random histories of bags entered, entered anew, taken back.
-    #[test]
-    fn nothing_is_lost_on_the_account(
-        stock in prop::collection::vec((1_i64..4, 1_u32..4), 1..4),
-        history in prop::collection::vec((0_usize..4, any::<bool>(), 1_i64..7, 0_u32..3, 4_i64..10), 0..12),
-    ) {
-        let sheet = |n: i64, count| {
-            let form = if n % 3 == 0 {
-                let corner = |x: i64, y: i64| Point::new(Length::INCH * x, Length::INCH * y);
-                let corners = vec![corner(0, 0), corner(n, 0), corner(0, n)];
-                HandForm::Scrap(Scrap::of("A".into(), corners).expect("an outline"))
-            } else {
-                HandForm::Sheet { length: Length::INCH * n * 7, width: Length::INCH * 7 }
-            };
-            AtHand { count, form, about: false }
-        };
-        let mut cloth = pouch().cloths.remove(0);
-        for (n, count) in &stock {
-            put(&mut cloth.at_hand, sheet(*n, *count));
-        }
-        let at_first = total(&cloth.at_hand);
-        for (bag, enter, used, count, kept) in history {
-            let bag = format!("bag {bag}");
-            if enter {
-                let used = if count == 0 { vec![] } else { vec![sheet(used, count)] };
-                let _ = cloth.book(&bag, &bag, &used, &[sheet(kept, 1)]);
-            } else {
-                let _ = cloth.unbook(&bag);
-            }
-            // In: the stock and what bags left. Out: what they took.
-            let mut came: BTreeMap<String, u32> = at_first.clone();
-            let mut there = total(&cloth.at_hand);
-            for entry in &cloth.cut {
-                for (what, n) in total(&entry.left) {
-                    *came.entry(what).or_default() += n;
-                }
-                for (what, n) in total(&entry.took) {
-                    *there.entry(what).or_default() += n;
-                }
-            }
-            prop_assert_eq!(came, there);
-        }
-    }
 }

@@ -3,8 +3,9 @@
 
 use bofta_core::cloth::{AtHand, HandForm, Material, read_at_hand, say_all};
 use bofta_core::lay::{Budget, Silent, solve};
+use bofta_core::ledger::{OfBag, What};
 use bofta_core::measure::{Length, Ruler, System};
-use bofta_core::project::{Booking, Claim, ClothField, Edit, Project, ProjectCloth, claimed};
+use bofta_core::project::{Claim, ClothField, Edit, Project, ProjectCloth, claimed};
 use proptest::prelude::*;
 use rstest::rstest;
 
@@ -18,7 +19,7 @@ fn claim(project: &str, text: &str) -> Claim {
 
 fn oat(there: &str) -> ProjectCloth {
     let cloth = ProjectCloth::default_for("oat".into(), "Oat".into(), Material::Cotton, System::Inches);
-    ProjectCloth { at_hand: things(there), ..cloth }
+    ProjectCloth { at_hand: things(there), ..cloth }.put_in_cupboard(0)
 }
 
 #[rstest]
@@ -45,8 +46,29 @@ fn what_is_entered_as_cut_is_no_claim() {
     let mut cloth = oat("fat quarter");
     let claims = [claim("sack", "fat quarter"), claim("pouch", "fat quarter")];
     assert_eq!(cloth.over_claimed(&claims, Ruler::Eighth).len(), 1);
-    cloth.cut.push(Booking { project: "sack".into(), name: "The sack".into(), took: vec![], left: vec![] });
+    let sack = OfBag { project: "sack".into(), name: "The sack".into() };
+    cloth.enter_cut(&sack, &things("fat quarter"), &[], 1).expect("entered");
+    let pouch = &claims[1..];
+    assert_eq!(cloth.over_claimed(pouch, Ruler::Eighth).len(), 1, "none is left for the pouch");
+    cloth = cloth.changed_in_cupboard(What::PutIn, "fat quarter", 2).expect("put in");
     assert!(cloth.over_claimed(&claims, Ruler::Eighth).is_empty());
+}
+
+/// What lies with a bag is that bag's: it claims it no more, and the other is told that none is there.
+#[test]
+fn what_lies_with_a_bag_is_no_claim() {
+    let mut cloth = oat("fat quarter, 2 yd");
+    let claims = [claim("sack", "fat quarter, 1/2 yd"), claim("pouch", "fat quarter")];
+    assert_eq!(cloth.over_claimed(&claims, Ruler::Eighth).len(), 1);
+    let sack = OfBag { project: "sack".into(), name: "The sack".into() };
+    let wanted = things("fat quarter, 2 yd");
+    assert_eq!(cloth.still_to_lay("sack", &wanted), wanted);
+    cloth.lay_with(&sack, &wanted, 1).expect("it is there");
+    assert_eq!(cloth.still_to_lay("sack", &wanted), []);
+    let told = cloth.over_claimed(&claims, Ruler::Eighth);
+    assert_eq!(told, ["The pouch is planned with one fat quarter of Oat; none is there."]);
+    cloth.put_back(&sack, 2).expect("it lay there");
+    assert_eq!(cloth.over_claimed(&claims, Ruler::Eighth).len(), 1);
 }
 
 /// Of a length what the lay uses of it is claimed, of what is laid nothing that stays untouched.

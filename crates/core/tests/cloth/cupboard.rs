@@ -4,15 +4,16 @@
 use bofta_core::bag::Row;
 use bofta_core::cloth::{HandForm, Print, say_all};
 use bofta_core::lay::{Budget, Random, Silent, Stop, solve, verify};
+use bofta_core::ledger::What;
 use bofta_core::measure::{Length, System};
 use bofta_core::piece::Part;
-use bofta_core::project::{CupboardField, Edit, Look, Pattern, Project, ProjectCloth, Wanted};
+use bofta_core::project::{Edit, Look, Pattern, Project, ProjectCloth, Wanted};
 use proptest::prelude::*;
 use rstest::rstest;
 
 fn cloth(name: &str, system: System, there: &str) -> ProjectCloth {
     let new = ProjectCloth::new_in_cupboard(name, "cotton", system, &[]).expect("a cloth");
-    new.edited_in_cupboard(CupboardField::AtHand, there).unwrap_or_else(|e| panic!("{there}: {e}"))
+    new.changed_in_cupboard(What::PutIn, there, 0).unwrap_or_else(|e| panic!("{there}: {e}"))
 }
 
 fn in_colour(ground: &str, figure: &str) -> Vec<&'static str> {
@@ -22,28 +23,28 @@ fn in_colour(ground: &str, figure: &str) -> Vec<&'static str> {
 #[test]
 fn more_is_put_in_and_what_is_there_is_put_right() {
     let lawn = cloth("Seed lawn", System::Inches, "half a yard");
-    let more = lawn.edited_in_cupboard(CupboardField::PutIn, "2 fat quarters, right triangle 12 x 9").expect("put in");
+    let more = lawn.changed_in_cupboard(What::PutIn, "2 fat quarters, right triangle 12 x 9", 0).expect("put in");
     assert_eq!(say_all(&more.at_hand, System::Inches), "½ yd, 2 fat quarters, scrap A");
-    let again = more.edited_in_cupboard(CupboardField::PutIn, "fat quarter, right triangle 9 x 9").expect("put in");
+    let again = more.changed_in_cupboard(What::PutIn, "fat quarter, right triangle 9 x 9", 0).expect("put in");
     assert_eq!(say_all(&again.at_hand, System::Inches), "½ yd, 3 fat quarters, scrap A, scrap B");
-    let right = again.edited_in_cupboard(CupboardField::AtHand, "scrap B").expect("put right");
+    let right = again.changed_in_cupboard(What::Correct, "scrap B", 0).expect("put right");
     assert_eq!(say_all(&right.at_hand, System::Inches), "scrap B");
-    assert_eq!(right.edited_in_cupboard(CupboardField::AtHand, "none").expect("gone").at_hand, []);
-    let placed = right.edited_in_cupboard(CupboardField::Place, "  blue   crate ").expect("a place");
+    assert_eq!(right.changed_in_cupboard(What::Correct, "none", 0).expect("gone").at_hand, []);
+    let placed = right.changed_in_cupboard(What::Place, "  blue   crate ", 0).expect("a place");
     assert_eq!(placed.place, "blue crate");
 }
 
 #[rstest]
-#[case(CupboardField::PutIn, "", "put_in")]
-#[case(CupboardField::PutIn, "some", "put_in")]
-#[case(CupboardField::PutIn, "a quarter", "put_in")]
-#[case(CupboardField::PutIn, "300 squares of 5 in", "put_in")]
-#[case(CupboardField::PutIn, "scrap A", "put_in")]
-#[case(CupboardField::AtHand, "many", "at_hand")]
-#[case(CupboardField::Place, "a place that is told at a length no label on any crate has room for", "place")]
-fn what_is_not_understood_is_told(#[case] field: CupboardField, #[case] value: &str, #[case] named: &str) {
+#[case(What::PutIn, "", "put_in")]
+#[case(What::PutIn, "some", "put_in")]
+#[case(What::PutIn, "a quarter", "put_in")]
+#[case(What::PutIn, "300 squares of 5 in", "put_in")]
+#[case(What::PutIn, "scrap A", "put_in")]
+#[case(What::Correct, "many", "at_hand")]
+#[case(What::Place, "a place that is told at a length no label on any crate has room for", "place")]
+fn what_is_not_understood_is_told(#[case] field: What, #[case] value: &str, #[case] named: &str) {
     let before = cloth("Seed lawn", System::Inches, "half a yard");
-    let problem = before.edited_in_cupboard(field, value).expect_err("refused");
+    let problem = before.changed_in_cupboard(field, value, 0).expect_err("refused");
     assert_eq!(problem.field, named, "{problem}");
 }
 

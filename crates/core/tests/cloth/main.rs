@@ -9,6 +9,7 @@ mod cupboard;
 mod dressing;
 mod folded;
 mod kept_edges;
+mod ledger;
 mod linear;
 mod makes;
 mod matched;

@@ -7,8 +7,9 @@ use bofta_core::cloth::{
 };
 use bofta_core::cutting::{Step, cut_list};
 use bofta_core::lay::{Budget, Job, Lay, Silent, solve, verify};
+use bofta_core::ledger::OfBag;
 use bofta_core::measure::{Length, Ruler, System};
-use bofta_core::project::{ClothField, Edit, Project, entries, left_over};
+use bofta_core::project::{ClothField, Edit, Project, cut_of_each, left_over};
 use bofta_core::shape::{Outline, Point, holds_upright, largest_upright};
 use proptest::prelude::*;
 use rstest::rstest;
@@ -214,6 +215,37 @@ fn star() -> impl Strategy<Value = Vec<Point>> {
     })
 }
 
+/// Of the triangles at the first corner one is flat where each of its sides is off by the eighth that is allowed.
+fn may_be_flat(corners: &[Point]) -> bool {
+    (1..corners.len() - 1).any(|k| {
+        let mut sides = [far(corners[0], corners[k]), far(corners[k], corners[k + 1]), far(corners[0], corners[k + 1])];
+        sides.sort_by(f64::total_cmp);
+        sides[0] + sides[1] - sides[2] <= 3.0 * 0.126
+    })
+}
+
+/// A corner ¼ in beside the line of two others, sketched on its other side: all distances hold to an eighth where it lies on
+/// that line, and what would tell is asked for; measured too, it is where it is.
+#[test]
+fn a_corner_on_a_line_is_asked_about() {
+    let truth = [at(12.0, 0.0), at(0.0, 6.0), at(-8.0, 0.0), at(2.0, 0.25), at(0.0, -6.0)];
+    let sketch = [at(12.0, 0.0), at(0.0, 6.0), at(-8.0, 0.0), at(2.0, -0.1), at(0.0, -6.0)];
+    let told = |(from, to)| measured(from, to, far(truth[from], truth[to]));
+    let mut all: Vec<Measured> =
+        [(0, 1), (1, 2), (2, 3), (3, 4), (4, 0), (0, 2), (0, 3)].into_iter().map(told).collect();
+    let beside = |corners: &[Point]| {
+        let (foot, head, by) = (corners[2], corners[0], corners[3]);
+        let (dx, dy) = ((head.x - foot.x).0 as f64, (head.y - foot.y).0 as f64);
+        ((dx * (by.y - foot.y).0 as f64 - dy * (by.x - foot.x).0 as f64) / dx.hypot(dy) / Length::INCH.0 as f64).abs()
+    };
+    let mut found = fit(&sketch, &all, EIGHTH).expect("it holds");
+    if let Some(next) = found.next {
+        all.push(told(next));
+        found = fit(&sketch, &all, EIGHTH).expect("it holds");
+    }
+    assert!(found.next.is_none() && (beside(&found.corners) - 0.25).abs() < 0.13, "{}", beside(&found.corners));
+}
+
 proptest! {
     /// Measured truly, a scrap sketched by eye comes out as it is: sides and the diagonals from one corner.
     #[test]
@@ -228,7 +260,8 @@ proptest! {
         }).collect();
         match fit(&sketch, &all, EIGHTH) {
             Ok(found) => {
-                prop_assert_eq!(found.next, None);
+                // Another distance is asked for where, to an eighth, three corners that are measured may stand in one line.
+                prop_assert!(found.next.is_none() || may_be_flat(&truth), "{:?}", found.next);
                 for m in &all {
                     let off = (far(found.corners[m.from], found.corners[m.to]) - m.length.0 as f64 / Length::INCH.0 as f64).abs();
                     prop_assert!(off <= 0.1251, "{:?} is {off} out", m);
@@ -392,14 +425,15 @@ fn what_a_scrap_leaves_is_a_scrap() {
         assert!(w.max(h) >= keep.0.max(keep.1) && w.min(h) >= keep.0.min(keep.1));
     }
     // Into the cupboard and out again: everything is as it was.
-    let mut shelf = project.cloths[0].clone();
+    let mut shelf = project.cloths[0].clone().put_in_cupboard(0);
     let before = shelf.at_hand.clone();
-    for entry in entries(&left) {
-        shelf.book("p", "Pouch", &entry.used, &entry.kept).expect("booked");
+    for cut in cut_of_each(&left) {
+        let bag = OfBag { project: "p".into(), name: "Pouch".into() };
+        assert_eq!(shelf.enter_cut(&bag, &cut.used, &cut.kept, 1), Ok(vec![]));
     }
     let there = before.len() - left[0].used.len() + left[0].kept.len();
     assert_eq!(scraps(&shelf.at_hand).count(), there);
-    assert_eq!(shelf.unbook("p"), Ok(true));
+    assert_eq!(shelf.take_cut_back("p", 2), Ok(true));
     let by_letter = |things: &[AtHand]| {
         let mut all: Vec<Scrap> = scraps(things).cloned().collect();
         all.sort_by(|a, b| a.label.cmp(&b.label));

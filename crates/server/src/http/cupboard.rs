@@ -1,6 +1,7 @@
 //! The cupboard: cloths known to the house.
 
 use super::App;
+use super::ledger::{EntryView, now, told};
 use super::problem::{ApiError, ApiErrorBody, Asked, At, Body};
 use super::projects::Edits;
 use super::stretch::Stretch;
@@ -10,12 +11,14 @@ use crate::work::{A_REQUEST, Work};
 use axum::Json;
 use axum::extract::State;
 use axum::http::StatusCode;
+use bofta_core::FieldProblem;
 use bofta_core::cloth::{AtHand, HandForm, say_all, tell_all};
+use bofta_core::ledger::What;
 use bofta_core::measure::{Length, Ruler};
 use bofta_core::name;
-use bofta_core::project::{Booking, CupboardField, ProjectCloth, Wanted};
+use bofta_core::project::{NotEntered, ProjectCloth, Wanted};
 use bofta_formats::draw::{on_shelf, swatch};
-use bofta_store::StoreError;
+use bofta_store::{StoreError, Which};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -34,8 +37,10 @@ pub struct CupboardCloth {
     pub at_hand: String,
     /// What of it is there, if any.
     pub owned: Option<String>,
-    /// What bags took of it and left, a line each.
-    pub account: Vec<String>,
+    /// What lies with bags, a line each.
+    pub with_bags: Vec<String>,
+    /// How many entries its ledger has.
+    pub entries: u32,
     pub price: Option<String>,
     pub swatch: Option<DrawingView>,
     /// Why it cannot be used; its text can be saved all the same.
@@ -102,7 +107,13 @@ fn shown(cloth: &ProjectCloth, holding: &[usize]) -> CupboardCloth {
         things: things(cloth, ruler, holding),
         at_hand: say_all(&cloth.at_hand, system),
         owned: (!cloth.at_hand.is_empty()).then(|| tell_all(&cloth.at_hand, ruler)),
-        account: cloth.cut.iter().map(|b| account(b, ruler)).collect(),
+        with_bags: cloth
+            .ledger
+            .with_bags()
+            .iter()
+            .map(|(bag, things)| format!("{} with {}", tell_all(things.all(), ruler), bag.name))
+            .collect(),
+        entries: cloth.ledger.len() as u32,
         price: cloth.price.map(|p| {
             let per = if p.per == bofta_core::measure::Length::YARD { "a yard" } else { "a metre" };
             format!("{} {per}", p.amount.show())
@@ -110,14 +121,6 @@ fn shown(cloth: &ProjectCloth, holding: &[usize]) -> CupboardCloth {
         swatch: Some(swatch(cloth, &format!("cupboard-{}", cloth.id), 120.0, 72.0).into()),
         unreadable: None,
     }
-}
-
-/// `Swap-table pouch took ½ yd, left 30 × 15 in`.
-fn account(entry: &Booking, ruler: Ruler) -> String {
-    let said = |things: &[AtHand], none: &str| {
-        if things.is_empty() { none.to_owned() } else { tell_all(things, ruler) }
-    };
-    format!("{} took {}, left {}", entry.name, said(&entry.took, "none of this"), said(&entry.left, "nothing to keep"))
 }
 
 /// A stretch of the cupboard.
@@ -141,7 +144,8 @@ fn unreadable(id: &str, name: &str, why: &StoreError) -> CupboardCloth {
         things: vec![],
         at_hand: String::new(),
         owned: None,
-        account: vec![],
+        with_bags: vec![],
+        entries: 0,
         price: None,
         swatch: None,
         unreadable: Some(why.to_string()),
@@ -260,11 +264,12 @@ pub struct NewCloth {
     pub place: String,
 }
 
-/// A field of a cloth in the cupboard, as typed.
+/// A change of a cloth in the cupboard.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct CupboardEdit {
-    pub field: CupboardField,
+    pub what: What,
+    /// Things as they are said, the number of an entry, or a place.
     pub value: String,
 }
 
@@ -278,14 +283,30 @@ pub async fn put_in(State(app): State<App>, Body(new): Body<NewCloth>) -> Result
         let names: Vec<&str> = known.iter().map(|(_, name)| name.as_str()).collect();
         let system = super::cut_list::system_of(&new.system)?;
         let mut cloth = ProjectCloth::new_in_cupboard(&new.name, &new.material, system, &names).map_err(fields)?;
-        for (field, value) in [(CupboardField::AtHand, &new.at_hand), (CupboardField::Place, &new.place)] {
-            cloth = cloth.edited_in_cupboard(field, value).map_err(fields)?;
+        let none = matches!(new.at_hand.trim(), "" | "none" | "0");
+        let there = (!none).then_some((What::PutIn, "at_hand", &new.at_hand));
+        for (what, field, value) in there.into_iter().chain([(What::Place, "place", &new.place)]) {
+            let named = |p| fields(FieldProblem { field: field.into(), ..p });
+            cloth = cloth.changed_in_cupboard(what, value, now()).map_err(named)?;
         }
-        let cloth = free_id(work, cloth)?;
-        work.store.keep_cloth(&cloth).map_err(|e| ApiError::from_store(work, e))?;
-        Ok(Json(shown(&cloth, &[])))
+        let name = cloth.name.clone();
+        let kept = changed(work, Which::Called(&[&name]), |there| match there {
+            [] => Ok(cloth),
+            _ => Err(ApiError::field("name", &name, format!("There is a cloth “{name}” already."))),
+        })?;
+        Ok(Json(shown(&kept, &[])))
     })
     .await
+}
+
+/// The one cloth that `change` makes of those it finds, as it is kept.
+fn changed(
+    work: &Work,
+    which: Which<'_>,
+    change: impl FnOnce(&[ProjectCloth]) -> Result<ProjectCloth, ApiError>,
+) -> Result<ProjectCloth, ApiError> {
+    let kept = work.store.change_cloths(which, |there| Ok(vec![change(there)?]));
+    kept.map_err(|e| ApiError::from_store(work, e))??.pop().ok_or_else(|| no_cloth(""))
 }
 
 /// Changes what is said of a cloth in the cupboard.
@@ -297,24 +318,27 @@ pub async fn change_cloth(
     Body(edit): Body<CupboardEdit>,
 ) -> Result<Json<CupboardCloth>, ApiError> {
     app.blocking(A_REQUEST, move |work| {
-        let from_store = |e| ApiError::from_store(work, e);
-        let cloth = work.store.cloth(&id).map_err(from_store)?.ok_or_else(|| no_cloth(&id))?;
-        let next = cloth.edited_in_cupboard(edit.field, &edit.value).map_err(|p| ApiError::fields(vec![p]))?;
-        work.store.keep_cloth(&next).map_err(from_store)?;
-        Ok(Json(shown(&next, &[])))
+        let kept = changed(work, Which::Key(&id), |there| {
+            let cloth = there.first().ok_or_else(|| no_cloth(&id))?;
+            // What is typed here has one field.
+            let named = |p| ApiError::fields(vec![FieldProblem { field: "value".into(), ..p }]);
+            cloth.changed_in_cupboard(edit.what, &edit.value, now()).map_err(named)
+        })?;
+        Ok(Json(shown(&kept, &[])))
     })
     .await
 }
 
-/// The cloth with an id that no other cloth has, in the cupboard or in the drawer.
-pub(super) fn free_id(work: &Work, cloth: ProjectCloth) -> Result<ProjectCloth, ApiError> {
-    let ids = std::iter::once(cloth.id.clone()).chain((2..).map(|n| format!("{}-{n}", cloth.id)));
-    for id in ids {
-        if work.store.cloth_document(&id).map_err(|e| ApiError::from_store(work, e))?.is_none() {
-            return Ok(ProjectCloth { id, ..cloth });
-        }
-    }
-    unreachable!("there is always a next number")
+/// Every entry of a cloth's ledger, the newest first.
+#[utoipa::path(get, path = "/api/cupboard/{id}/ledger", params(("id" = String, Path)),
+    responses((status = 200, body = [EntryView]), (status = 404, body = ApiErrorBody)))]
+pub async fn cloth_ledger(State(app): State<App>, At(id): At<String>) -> Result<Json<Vec<EntryView>>, ApiError> {
+    app.blocking(A_REQUEST, move |work| {
+        let cloth = work.store.cloth(&id).map_err(|e| ApiError::from_store(work, e))?.ok_or_else(|| no_cloth(&id))?;
+        let ruler = Ruler::default_for(cloth.own_system());
+        Ok(Json(told(&cloth.ledger, |entry| cloth.tell_entry(entry, ruler))))
+    })
+    .await
 }
 
 /// The text a cloth is kept as, whether it can be read or not.
@@ -332,23 +356,38 @@ fn no_cloth(id: &str) -> ApiError {
     ApiError::new(StatusCode::NOT_FOUND, format!("There is no cloth “{}” in the cupboard.", name::clean(id)))
 }
 
+/// What cannot be entered in a ledger.
+pub(super) fn not_entered(why: NotEntered) -> ApiError {
+    ApiError::new(StatusCode::CONFLICT, why.to_string())
+}
+
+/// What keeping a cloth of a bag in the cupboard entered in its ledger.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Kept {
+    /// An entry in words; none where what is there stays as it was.
+    pub entered: Vec<String>,
+}
+
 /// Puts a project's cloth into the cupboard.
 #[utoipa::path(post, path = "/api/projects/{id}/cloths/{cloth}/keep", params(("id" = String, Path), ("cloth" = String, Path)),
-    responses((status = 204), (status = 404, body = ApiErrorBody), (status = 422, body = ApiErrorBody)))]
-pub async fn keep(State(app): State<App>, At((id, cloth)): At<(String, String)>) -> Result<StatusCode, ApiError> {
+    responses((status = 200, body = Kept), (status = 404, body = ApiErrorBody), (status = 409, body = ApiErrorBody)))]
+pub async fn keep(State(app): State<App>, At((id, cloth)): At<(String, String)>) -> Result<Json<Kept>, ApiError> {
     app.blocking(A_REQUEST, move |work| {
         let kept = work.project(&id)?;
         let Some(found) = kept.project.cloth(&cloth) else {
             let message = format!("There is no cloth “{}” in this project.", name::clean(&cloth));
             return Err(ApiError::new(StatusCode::NOT_FOUND, message));
         };
-        let from_store = |e| ApiError::from_store(work, e);
-        let known = work.store.cloth(&found.id).map_err(from_store)?;
-        // What bags took of it and left stays on its account, and it stays where it is kept.
-        let (cut, place) = known.map(|c| (c.cut, c.place)).unwrap_or_default();
-        let place = if found.place.is_empty() { place } else { found.place.clone() };
-        work.store.keep_cloth(&ProjectCloth { cut, place, ..found.clone() }).map_err(from_store)?;
-        Ok(StatusCode::NO_CONTENT)
+        let mut entries = 0;
+        let next = changed(work, Which::Key(&found.id), |there| match there.first() {
+            Some(known) => {
+                entries = known.ledger.len();
+                known.kept_from(found, &id, now()).map_err(not_entered)
+            }
+            None => Ok(found.clone().put_in_cupboard(now())),
+        })?;
+        let entered = next.ledger.iter().skip(entries).map(|e| next.tell_entry(e, kept.project.ruler));
+        Ok(Json(Kept { entered: entered.collect() }))
     })
     .await
 }
@@ -376,7 +415,7 @@ pub async fn take(
         let change = Edits { based_on: take.based_on, edits: vec![edit] };
         let (mut next, label) = super::projects::with_edits(&before, &change.edits)?;
         if let Some(added) = next.cloths.last_mut() {
-            *added = ProjectCloth { id: added.id.clone(), cut: vec![], ..cloth.clone() }.sold_in(before.system);
+            *added = ProjectCloth { id: added.id.clone(), ..cloth.for_project() }.sold_in(before.system);
         }
         let kept = work.store.change(&id, take.based_on, &label, &next).map_err(from_store)?;
         work.view(&kept, Some(Change { before: &before, edits: &change.edits }), Keep::Yes)

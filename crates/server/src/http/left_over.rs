@@ -1,15 +1,18 @@
 //! What a bag leaves of its cloths, put into the cupboard when all of it is cut, and taken out again.
 
 use super::App;
-use super::cupboard::free_id;
+use super::cupboard::not_entered;
+use super::ledger::now;
 use super::problem::{ApiError, ApiErrorBody, At};
 use crate::work::{A_REQUEST, SEVERAL_LAYS, Work};
 use axum::Json;
 use axum::extract::State;
 use axum::http::StatusCode;
 use bofta_core::cloth::tell_all;
+use bofta_core::ledger::OfBag;
 use bofta_core::measure::System;
-use bofta_core::project::{CutUp, LeftOver, Project, ProjectCloth, TakenSince, cut_up, entries, left_over};
+use bofta_core::project::{CutUp, LeftOver, Project, ProjectCloth, cut_of_each, cut_up, left_over};
+use bofta_store::Which;
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -21,6 +24,8 @@ pub struct LeftOverView {
     pub in_cupboard: bool,
     /// What became of all of it by area; nothing before the last cut.
     pub became: Option<String>,
+    /// As it is entered: what was cut into and was not in the cupboard, a sentence for each cloth.
+    pub not_there: Vec<String>,
 }
 
 /// What became of the cloth of one bag.
@@ -102,7 +107,7 @@ pub async fn show(State(app): State<App>, At(id): At<String>) -> Result<Json<Lef
 
 fn view(work: &Work, id: &str, project: &Project) -> Result<LeftOverView, ApiError> {
     let left = left_over(project);
-    let in_cupboard = accounts(work, &left)?.iter().any(|c| c.cut.iter().any(|b| b.project == id));
+    let in_cupboard = called(work, &names_of(&left))?.iter().any(|c| c.is_cut_for(id));
     let ruler = project.ruler;
     let told = |one: &LeftOver| LeftOfCloth {
         name: one.cloth.name.clone(),
@@ -110,7 +115,7 @@ fn view(work: &Work, id: &str, project: &Project) -> Result<LeftOverView, ApiErr
         kept: tell_all(&one.kept, ruler),
     };
     let became = cut_up(project).map(|cut| cut.tell(project.system));
-    Ok(LeftOverView { cloths: left.iter().map(told).collect(), in_cupboard, became })
+    Ok(LeftOverView { cloths: left.iter().map(told).collect(), in_cupboard, became, not_there: vec![] })
 }
 
 /// The cloths of the cupboard with one of these names.
@@ -124,10 +129,9 @@ fn called(work: &Work, names: &[&str]) -> Result<Vec<ProjectCloth>, ApiError> {
     Ok(found)
 }
 
-/// Those that an account of `left` may stand on.
-fn accounts(work: &Work, left: &[LeftOver]) -> Result<Vec<ProjectCloth>, ApiError> {
-    let names: Vec<&str> = left.iter().flat_map(|l| [l.cut_from.as_str(), l.cloth.name.as_str()]).collect();
-    called(work, &names)
+/// The cloths of the cupboard that what is left may concern, by name.
+fn names_of(left: &[LeftOver]) -> Vec<&str> {
+    left.iter().flat_map(|l| [l.cut_from.as_str(), l.cloth.name.as_str()]).collect()
 }
 
 /// Enters it in the cupboard: what was cut into is gone, what is left comes back as remnants. Entered again, the entry
@@ -142,24 +146,29 @@ pub async fn put_back(State(app): State<App>, At(id): At<String>) -> Result<Json
             let message = "Not all of it is cut yet: what is left over is told by the last cut.";
             return Err(ApiError::new(StatusCode::CONFLICT, message));
         }
-        let mut changed: Vec<ProjectCloth> = vec![];
-        for entry in entries(&left_over(&project)) {
-            let known = called(work, &[&entry.cloth.name])?.into_iter().next();
-            if known.is_none() && entry.kept.is_empty() {
-                continue;
+        let (left, bag) = (left_over(&project), OfBag { project: id.clone(), name: project.name.clone() });
+        let (names, at, ruler) = (names_of(&left), now(), project.ruler);
+        let mut not_there = vec![];
+        let entered = work.store.change_cloths(Which::Called(&names), |known| {
+            let mut next: Vec<ProjectCloth> = vec![];
+            for cut in cut_of_each(&left) {
+                let there = known.iter().find(|c| c.name == cut.cloth.name).cloned();
+                let (is_known, mut cloth) = (there.is_some(), there.unwrap_or_else(|| cut.cloth.clone()));
+                let missing = cloth.enter_cut(&bag, &cut.used, &cut.kept, at)?;
+                if is_known && !missing.is_empty() {
+                    let missing = tell_all(&missing, ruler);
+                    not_there.push(format!("{}: {missing} was cut and was not in the cupboard.", cloth.name));
+                }
+                if is_known || !cut.kept.is_empty() {
+                    next.push(cloth);
+                }
             }
-            let mut cloth = known.map_or_else(|| free_id(work, entry.cloth), Ok)?;
-            cloth.book(&id, &project.name, &entry.used, &entry.kept).map_err(taken)?;
-            changed.push(cloth);
-        }
-        work.store.keep_cloths(&changed).map_err(|e| ApiError::from_store(work, e))?;
-        view(work, &id, &project).map(Json)
+            Ok(next)
+        });
+        let _entered = entered.map_err(|e| ApiError::from_store(work, e))?.map_err(not_entered)?;
+        Ok(Json(LeftOverView { not_there, ..view(work, &id, &project)? }))
     })
     .await
-}
-
-fn taken(since: TakenSince) -> ApiError {
-    ApiError::new(StatusCode::CONFLICT, since.to_string())
 }
 
 /// Takes it out of the cupboard again: what it took is there as before, what it left is not.
@@ -168,14 +177,13 @@ fn taken(since: TakenSince) -> ApiError {
 pub async fn take_out(State(app): State<App>, At(id): At<String>) -> Result<Json<LeftOverView>, ApiError> {
     app.blocking(A_REQUEST, move |work| {
         let project = work.project(&id)?.project;
-        let there = accounts(work, &left_over(&project))?;
-        let mut changed: Vec<ProjectCloth> = vec![];
-        for mut cloth in there {
-            if cloth.unbook(&id).map_err(taken)? {
-                changed.push(cloth);
-            }
-        }
-        work.store.keep_cloths(&changed).map_err(|e| ApiError::from_store(work, e))?;
+        let (left, at) = (left_over(&project), now());
+        let taken_back = work.store.change_cloths(Which::Called(&names_of(&left)), |known| {
+            let mut next = known.to_vec();
+            next.iter_mut().try_for_each(|cloth| cloth.take_cut_back(&id, at).map(drop))?;
+            Ok(next)
+        });
+        let _back = taken_back.map_err(|e| ApiError::from_store(work, e))?.map_err(not_entered)?;
         view(work, &id, &project).map(Json)
     })
     .await

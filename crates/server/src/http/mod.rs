@@ -10,6 +10,7 @@ mod drawer;
 mod files;
 mod from_store;
 pub mod guard;
+mod ledger;
 mod left_over;
 mod makes;
 mod notions;
@@ -96,6 +97,8 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(cut_list::file))
         .routes(routes!(cupboard::cupboard, cupboard::put_in))
         .routes(routes!(cupboard::change_cloth))
+        .routes(routes!(cupboard::cloth_ledger))
+        .routes(routes!(claims::lay_aside))
         .routes(routes!(cupboard::keep))
         .routes(routes!(notions::notions, notions::put_notion_in))
         .routes(routes!(notions::change_notion, notions::forget_notion))

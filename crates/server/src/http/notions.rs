@@ -3,6 +3,7 @@
 
 use super::App;
 use super::cut_list::system_of;
+use super::ledger::{EntryView, now, told};
 use super::problem::{ApiError, ApiErrorBody, Asked, At, Body};
 use super::stretch::Stretch;
 use crate::laying::Keep;
@@ -11,13 +12,13 @@ use crate::work::{A_REQUEST, Work};
 use axum::Json;
 use axum::extract::State;
 use axum::http::StatusCode;
+use bofta_core::ledger::What;
 use bofta_core::measure::Length;
 use bofta_core::name;
 use bofta_core::notions::{Amount, Entry, Fits, Ledger, Need, Notion, OfBag, Why};
 use bofta_core::project::Project;
 use bofta_formats::draw::notion_on_shelf;
 use serde::{Deserialize, Serialize};
-use std::time::{SystemTime, UNIX_EPOCH};
 use utoipa::ToSchema;
 
 /// Pixels of an inch, as of the cloths.
@@ -47,19 +48,6 @@ pub struct NotionView {
     pub unreadable: Option<String>,
 }
 
-/// An entry of a ledger.
-#[derive(Debug, Serialize, ToSchema)]
-pub struct EntryView {
-    pub number: u32,
-    /// Milliseconds since 1970.
-    pub at: i64,
-    pub text: String,
-    /// It was a mistake, and another entry says so.
-    pub taken_back: bool,
-    /// It can be taken back.
-    pub can_be_taken_back: bool,
-}
-
 /// A stretch of the notions.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct NotionsView {
@@ -70,20 +58,8 @@ pub struct NotionsView {
     pub total: u32,
 }
 
-fn now() -> i64 {
-    SystemTime::now().duration_since(UNIX_EPOCH).map_or(0, |d| i64::try_from(d.as_millis()).unwrap_or(i64::MAX))
-}
-
 fn shown(id: &str, ledger: &Ledger) -> NotionView {
-    let (notion, there) = (&ledger.notion, ledger.there());
-    let (taken_back, can_be) = (ledger.taken_back(), ledger.can_be_taken_back());
-    let entry = |(number, entry): (u32, &Entry)| EntryView {
-        number,
-        at: entry.at,
-        text: ledger.tell(entry),
-        taken_back: taken_back.contains(&number),
-        can_be_taken_back: can_be.contains(&number),
-    };
+    let (notion, there) = (&ledger.notion, ledger.entries.there());
     NotionView {
         id: id.to_owned(),
         label: notion.label(),
@@ -91,15 +67,16 @@ fn shown(id: &str, ledger: &Ledger) -> NotionView {
         place: notion.place.clone(),
         there: there.tell(notion),
         typed: if there.is_none() { String::new() } else { there.exactly(notion) },
-        with_bags: ledger.with_bags().iter().map(|(bag, a)| format!("{} with {}", a.tell(notion), bag.name)).collect(),
-        entries: (1..).zip(&ledger.entries).map(entry).collect::<Vec<_>>().into_iter().rev().collect(),
+        with_bags: ledger
+            .entries
+            .with_bags()
+            .iter()
+            .map(|(bag, a)| format!("{} with {}", a.tell(notion), bag.name))
+            .collect(),
+        entries: told(&ledger.entries, |e| ledger.tell(e)),
         drawing: Some(notion_on_shelf(notion, &there, SCALE / Length::INCH.0 as f64).into()),
         unreadable: None,
     }
-}
-
-fn taken_back_entry(number: u32) -> Entry {
-    Entry { at: now(), why: Why::TakenBack { entry: number }, came: Amount::default(), went: Amount::default() }
 }
 
 /// The notions in the cupboard, a stretch of them: those whose name, size or place holds what is looked for.
@@ -208,22 +185,6 @@ fn no_notion(id: &str) -> ApiError {
     ApiError::new(StatusCode::NOT_FOUND, message)
 }
 
-/// What is done with a notion in the cupboard.
-#[derive(Debug, Deserialize, ToSchema)]
-#[serde(rename_all = "kebab-case")]
-pub enum What {
-    /// More of it.
-    PutIn,
-    /// So much is broken, perished or given away.
-    ThrowAway,
-    /// Counted again: that is how much there is; `none` for nothing.
-    Correct,
-    /// An entry, by its number, was a mistake.
-    TakeBack,
-    /// It is kept elsewhere.
-    Place,
-}
-
 /// A change of a notion.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -251,7 +212,7 @@ pub async fn change_notion(
                 What::ThrowAway => ledger.with(entry(Why::ThrownAway, Amount::default(), amount()?)),
                 What::Correct if matches!(value.trim(), "none" | "0") => ledger.corrected_to(&Amount::default(), now()),
                 What::Correct => ledger.corrected_to(&amount()?, now()),
-                What::TakeBack => ledger.with(taken_back_entry(value.trim().parse().unwrap_or(0))),
+                What::TakeBack => ledger.with(Entry::back(value.trim().parse().unwrap_or(0), now())),
                 What::Place => {
                     let mut next = ledger.clone();
                     next.notion.set_place(value).map(|()| next)
@@ -272,7 +233,7 @@ pub async fn forget_notion(State(app): State<App>, At(id): At<String>) -> Result
     app.blocking(A_REQUEST, move |work| {
         let from_store = |e| ApiError::from_store(work, e);
         let ledger = work.store.ledger(&id).map_err(from_store)?.ok_or_else(|| no_notion(&id))?;
-        if !ledger.there().is_none() || !ledger.with_bags().is_empty() {
+        if !ledger.entries.there().is_none() || !ledger.entries.with_bags().is_empty() {
             let message =
                 format!("{} is there, or lies with a bag: throw it away or use it first.", ledger.notion.label());
             return Err(ApiError::new(StatusCode::CONFLICT, message));
@@ -349,10 +310,10 @@ fn for_bag(id: &str, project: &Project, all: &[(&str, &Ledger)]) -> Result<ForBa
     let mut line = |need: Need, missing: u32, left: &dyn Fn(&Ledger) -> String| {
         let mut offers: Vec<(Fits, Offer)> = vec![];
         for (key, ledger) in all {
-            let lies = ledger.need_of(id) == Some(&need) && !ledger.with_bag(id).is_none();
+            let lies = ledger.entries.need_of(id) == Some(&need) && !ledger.entries.with_bag(id).is_none();
             let Some(fits) = need.served_by(&ledger.notion).or(lies.then_some(Fits::Just)) else { continue };
             // What lies here for another line is told there.
-            let elsewhere = !ledger.with_bag(id).is_none() && !lies;
+            let elsewhere = !ledger.entries.with_bag(id).is_none() && !lies;
             let one = offer_of(id, key, ledger, (fits, if elsewhere { 0 } else { missing }), lies, left);
             if lies {
                 shown.push(key);
@@ -385,7 +346,7 @@ fn for_bag(id: &str, project: &Project, all: &[(&str, &Ledger)]) -> Result<ForBa
         .collect();
     let idle = all
         .iter()
-        .filter(|(key, ledger)| !shown.contains(key) && !ledger.with_bag(id).is_none())
+        .filter(|(key, ledger)| !shown.contains(key) && !ledger.entries.with_bag(id).is_none())
         .map(|(key, ledger)| offer_of(id, key, ledger, (Fits::Just, 0), true, &none))
         .collect();
     Ok(ForBag { hardware, reels, idle })
@@ -399,7 +360,7 @@ fn offer_of(
     lies: bool,
     left: &dyn Fn(&Ledger) -> String,
 ) -> Offer {
-    let (notion, there) = (&ledger.notion, ledger.there());
+    let (notion, there) = (&ledger.notion, ledger.entries.there());
     let one = |amount: Amount| TakeView { text: amount.tell(notion), amount: amount.exactly(notion) };
     let take = match (missing, notion.by_length) {
         (0, _) => vec![],
@@ -413,7 +374,7 @@ fn offer_of(
             lengths.into_iter().map(|l| one(Amount::lengths(vec![l]))).collect()
         }
     };
-    let with = ledger.with_bag(bag);
+    let with = ledger.entries.with_bag(bag);
     Offer {
         notion: key.to_owned(),
         label: notion.label(),
@@ -470,7 +431,7 @@ pub async fn lay_notion_with(
         let bag = OfBag { project: id.clone(), name: project.name.clone() };
         let outcome = work.store.record(&notion, |ledger| {
             let entry = |why, came, went| Entry { at: now(), why, came, went };
-            let with = ledger.with_bag(&id);
+            let with = ledger.entries.with_bag(&id);
             match change.what {
                 ForBagWhat::Take => {
                     let went = ledger.notion.read_amount("amount", &change.amount)?;

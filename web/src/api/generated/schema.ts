@@ -149,6 +149,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cupboard/{id}/ledger": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every entry of a cloth's ledger, the newest first. */
+        get: operations["cloth_ledger"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cupboard/{id}/restore": {
         parameters: {
             query?: never;
@@ -388,6 +405,23 @@ export interface paths {
         get: operations["of_project"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/cloths/{cloth}/aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lays what the plan is cut from of one cloth of the cupboard with the bag, or puts it back. Two bags never have the same. */
+        post: operations["lay_aside"];
         delete?: never;
         options?: never;
         head?: never;
@@ -872,6 +906,11 @@ export interface components {
             /** @description After a conflict: the change that was refused, in a few words. */
             yours?: string | null;
         };
+        /**
+         * @description What is done with cloth of the cupboard for a bag.
+         * @enum {string}
+         */
+        Aside: "lay" | "put-back";
         /** @description The bag. */
         BagView: {
             about: string;
@@ -1010,10 +1049,14 @@ export interface components {
         ClaimsView: {
             /** @description Id of the cloth: in a project its own, else the cupboard's. */
             cloth: string;
+            /** @description In a project: what of it lies with this bag; may be empty. */
+            laid: string;
             /** @description Where that is more than there is, a sentence for each thing. */
             over: string[];
             /** @description `Bean sack plans with ½ yd`, a line for each bag. */
             planned: string[];
+            /** @description In a project: what of it the plan is cut from and can be laid with this bag; may be empty. */
+            to_lay: string;
         };
         /**
          * @description A field of a cloth.
@@ -1107,10 +1150,13 @@ export interface components {
         };
         /** @description A cloth in the cupboard. */
         CupboardCloth: {
-            /** @description What bags took of it and left, a line each. */
-            account: string[];
             /** @description The same, as it is typed. */
             at_hand: string;
+            /**
+             * Format: int32
+             * @description How many entries its ledger has.
+             */
+            entries: number;
             id: string;
             material: string;
             name: string;
@@ -1125,17 +1171,15 @@ export interface components {
             /** @description Why it cannot be used; its text can be saved all the same. */
             unreadable?: string | null;
             width: string;
+            /** @description What lies with bags, a line each. */
+            with_bags: string[];
         };
-        /** @description A field of a cloth in the cupboard, as typed. */
+        /** @description A change of a cloth in the cupboard. */
         CupboardEdit: {
-            field: components["schemas"]["CupboardField"];
+            /** @description Things as they are said, the number of an entry, or a place. */
             value: string;
+            what: components["schemas"]["What"];
         };
-        /**
-         * @description What may be said of a cloth in the cupboard.
-         * @enum {string}
-         */
-        CupboardField: "put_in" | "at_hand" | "place";
         /** @description One thing that is there of a cloth, or some alike. */
         CupboardThing: {
             /** @description Drawn at one scale with all that is in the cupboard. */
@@ -1563,9 +1607,9 @@ export interface components {
         EntryView: {
             /**
              * Format: int64
-             * @description Milliseconds since 1970.
+             * @description Milliseconds since 1970; nothing where it was before there were ledgers.
              */
-            at: number;
+            at?: number | null;
             /** @description It can be taken back. */
             can_be_taken_back: boolean;
             /** Format: int32 */
@@ -1733,6 +1777,11 @@ export interface components {
          * @enum {string}
          */
         Join: "diagonal" | "straight";
+        /** @description What keeping a cloth of a bag in the cupboard entered in its ledger. */
+        Kept: {
+            /** @description An entry in words; none where what is there stays as it was. */
+            entered: string[];
+        };
         /** @description An edge worth keeping: the side from one corner to the next. */
         KeptEdge: {
             /** @description What it is. */
@@ -1747,6 +1796,10 @@ export interface components {
             count: number;
             name: string;
             piece: string;
+        };
+        /** @description Whether cloth is laid with a bag or put back. */
+        LayAside: {
+            what: components["schemas"]["Aside"];
         };
         /** @description How the maker wants it laid. */
         LayChoicesView: {
@@ -1802,6 +1855,8 @@ export interface components {
             cloths: components["schemas"]["LeftOfCloth"][];
             /** @description It is in the cupboard. */
             in_cupboard: boolean;
+            /** @description As it is entered: what was cut into and was not in the cupboard, a sentence for each cloth. */
+            not_there: string[];
         };
         /**
          * Format: int64
@@ -2782,7 +2837,7 @@ export interface components {
             whole: boolean;
         };
         /**
-         * @description What is done with a notion in the cupboard.
+         * @description What is done with something in the cupboard.
          * @enum {string}
          */
         What: "put-in" | "throw-away" | "correct" | "take-back" | "place";
@@ -3886,6 +3941,118 @@ export interface operations {
                 };
                 content: {
                     "text/plain": string;
+                };
+            };
+            /** @description The path, the query or the body cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A page of another site asked. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description This address does not take that method. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description It stands against how things are now. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The server was asked under a name that is not its own. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description What is kept cannot be read, or a field cannot stand. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The database or a turn at computing cannot be had just now: try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The disk is full: nothing more can be kept. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+        };
+    };
+    cloth_ledger: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryView"][];
                 };
             };
             /** @description The path, the query or the body cannot be read. */
@@ -5938,7 +6105,7 @@ export interface operations {
             };
         };
     };
-    keep: {
+    lay_aside: {
         parameters: {
             query?: never;
             header?: never;
@@ -5948,7 +6115,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayAside"];
+            };
+        };
         responses: {
             /** @description No Content */
             204: {
@@ -5993,7 +6164,138 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description It stands against how things are now. */
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The body is not of the kind that is read. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The server was asked under a name that is not its own. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A field cannot stand. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A fault of the program. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The database or a turn at computing cannot be had just now: try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description The disk is full: nothing more can be kept. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+        };
+    };
+    keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                cloth: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description The path, the query or the body cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description A page of another site asked. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description This address does not take that method. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ApiErrorBody"];
+                };
+            };
+            /** @description Conflict */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -6011,7 +6313,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description What is kept cannot be read, or a field cannot stand. */
             422: {
                 headers: {
                     [name: string]: unknown;

@@ -5,6 +5,7 @@ import type { NotionView } from '../../api/client';
 import { Drawing } from '../../drawing/Drawing';
 import { TextField } from '../../fields/TextField';
 import { whyNot } from '../../project/outcome';
+import { LedgerEntries } from '../LedgerEntries';
 import { useNotionChanges } from './useNotions';
 
 export function NotionCard({ notion: n }: { notion: NotionView }) {
@@ -94,26 +95,10 @@ function Inside({ notion: n }: { notion: NotionView }) {
         </button>
       )}
       <h4 className="mt-1 font-sans text-sm font-normal text-soft">What came and went, the latest first</h4>
-      <ol className="text-sm">
-        {n.entries.map((e) => (
-          <li key={e.number} className="flex items-baseline gap-2 border-t border-ruled py-1">
-            <time className="whitespace-nowrap text-soft" dateTime={new Date(e.at).toISOString()}>
-              {new Date(e.at).toLocaleDateString(undefined, { day: 'numeric', month: 'short' })}
-            </time>
-            <span className={`flex-1 ${e.taken_back ? 'text-soft line-through' : ''}`}>{e.text}</span>
-            {e.can_be_taken_back && (
-              <button
-                type="button"
-                className="rounded-[2px] font-bold text-chalk hover:underline"
-                aria-label={`Take back: ${e.text}`}
-                onClick={async () => say(whyNot(await change(n.id, 'take-back', String(e.number))))}
-              >
-                take back
-              </button>
-            )}
-          </li>
-        ))}
-      </ol>
+      <LedgerEntries
+        entries={n.entries}
+        onTakeBack={async (e) => say(whyNot(await change(n.id, 'take-back', String(e.number))))}
+      />
     </div>
   );
 }

@@ -1,7 +1,7 @@
 // One cloth: its print, what is measured of it, how the shop sells it, the parts cut from it.
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { ApiError, api, type ClothField, type ClothView, done, type Look, must } from '../../api/client';
+import { ApiError, api, type ClothField, type ClothView, type Look, must } from '../../api/client';
 import { asChoices, useChoices } from '../../api/useChoices';
 import { Drawing } from '../../drawing/Drawing';
 import { ChoiceField } from '../../fields/ChoiceField';
@@ -10,6 +10,7 @@ import { TextField } from '../../fields/TextField';
 import { whyNot } from '../../project/outcome';
 import { PlanFields } from '../../project/PlanFields';
 import { useProject } from '../../project/ProjectContext';
+import { InCupboard } from './InCupboard';
 import { PrintEditor } from './picture/PrintEditor';
 
 export function ClothCard({ cloth }: { cloth: ClothView }) {
@@ -35,7 +36,10 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
   const keep = async () => {
     const path = { id: view.id, cloth: cloth.id };
     try {
-      await done(api.POST('/api/projects/{id}/cloths/{cloth}/keep', { params: { path } }));
+      const { entered } = await must(
+        api.POST('/api/projects/{id}/cloths/{cloth}/keep', { params: { path } }),
+      );
+      if (entered.length > 0) notify(`In the cupboard, ${entered.join('; ')}.`);
       queries.invalidateQueries({ queryKey: ['cupboard'] });
       setKept(true);
     } catch (error) {
@@ -90,7 +94,7 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
       {cloth.taken_off.length > 0 && <p className="mt-1 text-sm text-soft">{cloth.taken_off.join(' ')}</p>}
       <PlanFields>
         <WhatIsThere cloth={cloth} />
-        <AlsoPlanned cloth={cloth.id} />
+        <InCupboard cloth={cloth} />
       </PlanFields>
       <div className="mt-2">
         <PlanFields>
@@ -345,29 +349,4 @@ function WhatIsThere({ cloth }: { cloth: ClothView }) {
       )}
     </div>
   );
-}
-
-/** What of it is in the cupboard is planned with more than once. */
-function AlsoPlanned({ cloth }: { cloth: string }) {
-  const { view } = useProject();
-  const claims = useQuery({
-    queryKey: ['claims', view.id, view.revision],
-    queryFn: () => must(api.GET('/api/projects/{id}/claims', { params: { path: { id: view.id } } })),
-    enabled: view.cloths.some((c) => c.at_hand !== ''),
-    placeholderData: (before) => before,
-  });
-  const asked = view.cloths.some((c) => c.id === cloth && c.at_hand !== '');
-  if (claims.isError && asked) {
-    return (
-      <p className="mt-1 text-sm text-soft">
-        Whether other bags plan with it too could not be looked up: {claims.error.message}
-      </p>
-    );
-  }
-  const over = claims.data?.find((c) => c.cloth === cloth)?.over ?? [];
-  return over.map((line) => (
-    <p key={line} className="mt-1 text-sm font-bold text-madder">
-      In the cupboard: {line}
-    </p>
-  ));
 }

@@ -46,6 +46,11 @@ export function LeftOver() {
           </div>
         ))}
       </dl>
+      {left.data.not_there.map((line) => (
+        <p key={line} className="mt-2 font-bold text-madder">
+          {line}
+        </p>
+      ))}
       {left.data.became && <p className="mt-2">{left.data.became}</p>}
       <div className="mt-3 flex flex-wrap items-center gap-3" aria-live="polite">
         {there ? (

@@ -156,6 +156,11 @@ pub fn free_letters<'a>(taken: impl Iterator<Item = &'a str> + Clone) -> String 
 }
 
 impl Scrap {
+    /// Whether it can stand for `other`, whatever its letter and however it was measured.
+    pub fn is_like(&self, other: &Self) -> bool {
+        (&self.outline, &self.flaws, &self.kept) == (&other.outline, &other.flaws, &other.kept)
+    }
+
     /// Of these corners, moved so that the lower left is the origin.
     ///
     /// # Errors

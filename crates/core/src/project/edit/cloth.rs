@@ -332,14 +332,21 @@ impl ProjectCloth {
         edit_cloth(self, ClothField::AtHand, value, system, Ruler::default_for(system), &[])
     }
 
-    /// More of it, as typed, beside what is there.
-    pub(in crate::project) fn put_in(&mut self, value: &str) -> Result<(), FieldProblem> {
-        let (key, system) = ("put_in", self.own_system());
-        let things = read_at_hand(value, &self.name, &self.at_hand, system).map_err(|not| not_read(key, value, not))?;
-        if things.is_empty() {
-            return Err(FieldProblem::new(key, value, "Say what comes in: 2 fat quarters, half a yard, 18 x 22."));
-        }
-        things.into_iter().for_each(|thing| drop(put(&mut self.at_hand, thing)));
+    /// Things of it, as typed into the field `key`; where there are none, `none` is told.
+    pub(in crate::project) fn read_things(
+        &self,
+        key: &str,
+        value: &str,
+        none: &str,
+    ) -> Result<Vec<AtHand>, FieldProblem> {
+        let read = read_at_hand(value, &self.name, &self.at_hand, self.own_system());
+        let things = read.map_err(|not| not_read(key, value, not))?;
+        if things.is_empty() { Err(FieldProblem::new(key, value, none)) } else { Ok(things) }
+    }
+
+    /// That what is there is not too much to plan with, and that something can be cut from each of it.
+    pub(in crate::project) fn has_room_and_use(&self, key: &str, value: &str) -> Result<(), FieldProblem> {
+        let system = self.own_system();
         few_enough(key, value, &self.name, &self.at_hand)?;
         all_usable(self, value, (system, Ruler::default_for(system)))
     }

@@ -1,13 +1,12 @@
 //! Looking for cloth in the cupboard: by words of its name, what it is made of, where it is kept and its colours, and by
 //! what can be cut from it: `holds 12 x 9 in, green`.
 
-use super::ProjectCloth;
 use crate::FieldProblem;
 use crate::cloth::{HandForm, Print, both_sides, sides, unit_of};
 use crate::lay::Stop;
 use crate::measure::{Length, System};
 use crate::problem::Answer;
-use serde::{Deserialize, Serialize};
+use crate::project::ProjectCloth;
 
 /// What is looked for: all of it must be true of a cloth.
 #[derive(Clone, Debug, Default, PartialEq, Eq)]
@@ -96,47 +95,10 @@ impl ProjectCloth {
     }
 }
 
-/// What may be said of a cloth in the cupboard.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(rename_all = "snake_case")]
-pub enum CupboardField {
-    /// More of it, laid to what is there.
-    PutIn,
-    /// All that is there, put right.
-    AtHand,
-    /// Where it is kept.
-    Place,
-}
-
-/// Letters a place is told by at most.
-const LONGEST_PLACE: usize = 60;
-
 impl ProjectCloth {
     /// The system its sizes are told in where no project says it: the one its width is whole in.
     pub fn own_system(&self) -> System {
         let eighth = Length::inches(1, 8);
         if self.width.is_multiple_of(eighth) { System::Inches } else { System::Centimetres }
-    }
-
-    /// The cloth of the cupboard with `field` as it was typed.
-    ///
-    /// # Errors
-    /// What is not understood, or asked about.
-    pub fn edited_in_cupboard(&self, field: CupboardField, value: &str) -> Result<Self, FieldProblem> {
-        let mut next = self.clone();
-        match field {
-            CupboardField::PutIn => next.put_in(value)?,
-            CupboardField::AtHand => next.set_at_hand(value)?,
-            CupboardField::Place => {
-                let place = value.split_whitespace().collect::<Vec<_>>().join(" ");
-                if place.chars().count() > LONGEST_PLACE {
-                    let message = format!("A place is told by {LONGEST_PLACE} letters at most.");
-                    return Err(FieldProblem::new("place", value, message));
-                }
-                next.place = place;
-            }
-        }
-        Ok(next)
     }
 }

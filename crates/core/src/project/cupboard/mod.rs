@@ -1,0 +1,9 @@
+//! Cloths in the cupboard: looking for them, and the ledger of each.
+
+mod before;
+mod ledger;
+mod wanted;
+
+pub(super) use before::with_ledger;
+pub use ledger::{ClothEntries, ClothEntry, NotEntered};
+pub use wanted::{FoundCloth, Wanted};
