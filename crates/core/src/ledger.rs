@@ -5,17 +5,21 @@
 
 use serde::{Deserialize, Serialize};
 use std::collections::{BTreeMap, BTreeSet};
+use std::mem::take;
 
 /// What a ledger is kept of, so much of it at a time.
 pub trait Goods: Clone + Default + PartialEq {
     /// There is none of it.
     fn is_none(&self) -> bool;
 
+    /// All of `less` is in it.
+    fn has(&self, less: &Self) -> bool;
+
     /// With `more` laid to it; nothing where that is beyond counting.
-    fn plus(&self, more: &Self) -> Option<Self>;
+    fn plus(self, more: &Self) -> Option<Self>;
 
     /// With `less` taken from it; nothing where it is not there.
-    fn minus(&self, less: &Self) -> Option<Self>;
+    fn minus(self, less: &Self) -> Option<Self>;
 
     /// What comes and what goes where `next` is found in its place; what stays is neither.
     fn changed_to(&self, next: &Self) -> (Self, Self);
@@ -165,20 +169,31 @@ impl<G: Goods> Where<G> {
     }
 
     fn exchange(&mut self, went: &G, came: &G) -> Option<()> {
-        self.there = self.there.minus(went)?.plus(came)?;
+        self.there = take(&mut self.there).minus(went)?.plus(came)?;
         Some(())
     }
 
     fn lay_with(&mut self, project: &str, goods: &G) -> Option<()> {
         let with = self.with.entry(project.to_owned()).or_default();
-        *with = with.plus(goods)?;
+        *with = take(with).plus(goods)?;
         Some(())
     }
 
     fn take_from(&mut self, project: &str, goods: &G) -> Option<()> {
         let with = self.with.entry(project.to_owned()).or_default();
-        *with = with.minus(goods)?;
+        *with = take(with).minus(goods)?;
         Some(())
+    }
+
+    /// What `entry` brought is where it was brought to.
+    fn has_what_came<N>(&self, entry: &Entry<G, N>) -> bool {
+        match &entry.why {
+            Why::PutIn | Why::ThrownAway | Why::Corrected | Why::PutBack { .. } | Why::Used { .. } => {
+                self.there.has(&entry.came)
+            }
+            Why::Taken { bag, .. } => self.with.get(&bag.project).is_some_and(|with| with.has(&entry.went)),
+            Why::TakenBack { .. } => false,
+        }
     }
 }
 
@@ -299,8 +314,7 @@ impl<G: Goods, N: Clone> Entries<G, N> {
     /// The numbers of those that can be taken back: what they brought is there.
     pub fn can_be_taken_back(&self) -> BTreeSet<u32> {
         let Some(now) = self.now() else { return BTreeSet::new() };
-        let can = |n: &u32| now.clone().enter(&Entry::back(*n, 0), &self.0).is_some();
-        self.standing().map(|(number, _)| number).filter(can).collect()
+        self.standing().filter(|(_, entry)| now.has_what_came(entry)).map(|(number, _)| number).collect()
     }
 
     /// With one more `entry`.

@@ -85,14 +85,26 @@ impl Goods for Things {
         self.0.is_empty()
     }
 
-    fn plus(&self, more: &Self) -> Option<Self> {
-        let mut all = self.clone();
-        more.0.iter().for_each(|thing| all.lay(thing));
-        (all.count() <= MOST_KEPT).then_some(all)
+    fn has(&self, less: &Self) -> bool {
+        less.0.iter().all(|gone| self.0.iter().any(|t| alike(t, gone) && t.count >= gone.count))
     }
 
-    fn minus(&self, less: &Self) -> Option<Self> {
-        less.beyond(self).is_none().then(|| self.beyond(less))
+    fn plus(mut self, more: &Self) -> Option<Self> {
+        more.0.iter().for_each(|thing| self.lay(thing));
+        (self.count() <= MOST_KEPT).then_some(self)
+    }
+
+    fn minus(mut self, less: &Self) -> Option<Self> {
+        if !self.has(less) {
+            return None;
+        }
+        for gone in &less.0 {
+            if let Some(thing) = self.0.iter_mut().find(|t| alike(t, gone)) {
+                thing.count -= gone.count;
+            }
+        }
+        self.0.retain(|t| t.count > 0);
+        Some(self)
     }
 
     fn changed_to(&self, next: &Self) -> (Self, Self) {

@@ -39,12 +39,16 @@ impl Goods for Amount {
         Self::is_none(self)
     }
 
-    fn plus(&self, more: &Self) -> Option<Self> {
-        Self::plus(self, more)
+    fn has(&self, less: &Self) -> bool {
+        Self::minus(self, less).is_some()
     }
 
-    fn minus(&self, less: &Self) -> Option<Self> {
-        Self::minus(self, less)
+    fn plus(self, more: &Self) -> Option<Self> {
+        Self::plus(&self, more)
+    }
+
+    fn minus(self, less: &Self) -> Option<Self> {
+        Self::minus(&self, less)
     }
 
     fn changed_to(&self, next: &Self) -> (Self, Self) {
@@ -54,7 +58,7 @@ impl Goods for Amount {
         for length in &self.lengths {
             if let Some(at) = came.lengths.iter().position(|l| l == length) {
                 came.lengths.remove(at);
-                went = went.minus(&Self::lengths(vec![*length])).unwrap_or_default();
+                went = Self::minus(&went, &Self::lengths(vec![*length])).unwrap_or_default();
             }
         }
         (came, went)

@@ -47,10 +47,17 @@ const CUT_PLAN: Format = Format { name: "bofta-cut-plan", steps: &[Ok] };
 
 #[derive(Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-struct Envelope {
+struct Envelope<T> {
     format: String,
     version: u32,
-    document: Value,
+    document: T,
+}
+
+/// What an envelope says of itself; the document is passed over.
+#[derive(Deserialize)]
+struct Head {
+    format: Option<String>,
+    version: Option<u32>,
 }
 
 impl Format {
@@ -67,9 +74,14 @@ impl Format {
 
     fn read<T: DeserializeOwned>(&self, text: &str) -> Result<T, KeptError> {
         let damaged = |e: serde_json::Error| KeptError::Damaged(e.to_string());
+        // In the present form, as nearly all is, it is read at once; anything else is taken apart first.
+        let head = serde_json::from_str::<Head>(text).ok();
+        if head.is_some_and(|h| h.format.as_deref() == Some(self.name) && h.version == Some(self.newest())) {
+            return serde_json::from_str::<Envelope<T>>(text).map(|e| e.document).map_err(damaged);
+        }
         let value: Value = serde_json::from_str(text).map_err(damaged)?;
         let (version, mut document) = if value.get("format").is_some() {
-            let envelope: Envelope = serde_json::from_value(value).map_err(damaged)?;
+            let envelope: Envelope<Value> = serde_json::from_value(value).map_err(damaged)?;
             if envelope.format != self.name {
                 return Err(KeptError::Damaged(format!("it is a {}, not a {}", envelope.format, self.name)));
             }

@@ -79,6 +79,8 @@ fn the_same_is_no_entry() {
     assert_eq!((here(&turned).as_str(), turned.ledger.len()), ("1 yd, fat quarter", 1));
     assert_eq!(does(&turned, 3, What::Place, "hall").ledger.len(), 1);
     assert!(lawn("").ledger.is_empty());
+    let none = lawn("").changed_in_cupboard(What::ThrowAway, "all", 2).expect_err("there is none");
+    assert_eq!(none.message, "Nothing of Lawn is here.");
     // A guess that is measured is another thing.
     let measured = does(&lawn("about 1 yd"), 2, What::Correct, "1 yd");
     assert_eq!(told(&measured)[1], "counted again: 1 yd in the place of about 1 yd");
@@ -266,6 +268,10 @@ fn nothing_is_lost_on_the_account() {
                 }
             }
             assert_eq!(total(&came), total(&went), "{:#?}", told(&cloth));
+            let can: Vec<u32> = (0..=cloth.ledger.len() as u32)
+                .filter(|n| cloth.changed_in_cupboard(What::TakeBack, &n.to_string(), at).is_ok())
+                .collect();
+            assert!(cloth.ledger.can_be_taken_back().into_iter().eq(can), "{:#?}", told(&cloth));
         }
         let text = write_cloth(&cloth).expect("it adds up");
         assert_eq!(read_cloth(&text).as_ref(), Ok(&cloth));

@@ -47,11 +47,11 @@ fn entries_of(before: &Before) -> ClothEntries {
         let took = Things::of(took);
         // What it took beyond what bags before had left was there at first.
         let (lacking, rest) = there.changed_to(&took);
-        first = first.plus(&lacking).unwrap_or(first);
-        there = rest.plus(&Things::of(left)).unwrap_or(rest);
+        first = first.clone().plus(&lacking).unwrap_or(first);
+        there = rest.clone().plus(&Things::of(left)).unwrap_or(rest);
     }
     let (never_taken, lost) = there.changed_to(&at_hand);
-    first = first.plus(&never_taken).unwrap_or(first);
+    first = first.clone().plus(&never_taken).unwrap_or(first);
     let mut all = vec![];
     let mut add = |why, came: Things, went: Things| {
         if !came.is_none() || !went.is_none() {

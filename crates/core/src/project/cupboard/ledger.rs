@@ -255,7 +255,8 @@ impl ProjectCloth {
     /// What is there of what is typed, each thing by itself; `all` for everything.
     fn read_some(&self, value: &str) -> Result<Vec<AtHand>, FieldProblem> {
         if matches!(value.trim(), "all" | "everything") {
-            return Ok(self.at_hand.clone());
+            let none = || FieldProblem::new("throw_away", value, format!("Nothing of {} is here.", self.name));
+            return if self.at_hand.is_empty() { Err(none()) } else { Ok(self.at_hand.clone()) };
         }
         let things = self.read_things("throw_away", value, "Say what goes: scrap B, 2 fat quarters, all.")?;
         let (went, missing) = taken(&mut self.at_hand.clone(), &things);
