@@ -346,6 +346,23 @@ test('what a plan is cut from is laid aside for its bag, and put back', async ({
   await expect(card.getByRole('button', { name: /^Lay aside for this bag: fat quarter/ })).toBeVisible();
 });
 
+test('what another bag leaves is taken as cloth, by keys', async ({ page, demo }) => {
+  await page.goto(`${demo.address}/projects/harvest-tote/cloth`);
+  await page.getByRole('button', { name: 'From the cupboard' }).press('Enter');
+  const popover = page.getByRole('dialog', { name: 'From the cupboard, or what other bags leave' });
+  await popover.getByText('What other bags leave').press('Enter');
+  const take = popover.getByRole('button', { name: 'Take Orchard canvas, left of Windfall tote' });
+  await take.press('Enter');
+  await expect(take).toHaveCount(0);
+  await accessible(page);
+  await page.keyboard.press('Escape');
+  const card = page.getByRole('region', { name: 'Orchard canvas', exact: true });
+  await expect(card).toContainText('What Windfall tote leaves, as that was planned when it was taken.');
+  await expect(card.getByLabel('I have')).toHaveValue(/87 cm/);
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(card).toHaveCount(0);
+});
+
 test('what could be made of what is in the cupboard is drawn and begun', async ({ page, demo }) => {
   await page.goto(`${demo.address}/cupboard`);
   await page.getByLabel('Find in the cupboard').fill('pumpkin');

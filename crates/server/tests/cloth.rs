@@ -270,6 +270,48 @@ fn what_is_left_is_entered_once_and_taken_back() {
     assert!(told.contains("Radish dot: ") && told.ends_with("was cut and was not in the cupboard."), "{told}");
 }
 
+/// What another bag leaves as it is planned is taken into this one; entered in the cupboard, it is taken from there.
+#[test]
+fn what_other_bags_leave_can_be_taken() {
+    let (_folder, server) = demo();
+    let path = "/api/projects/harvest-tote/left-by-others";
+    let of_pouch = || -> Option<Value> {
+        let (status, all) = server.get(path);
+        assert_eq!(status, 200, "{all}");
+        all.as_array().expect("bags").iter().find(|b| b["project"] == "swap-table-pouch").cloned()
+    };
+    let dot = |bag: &Value| -> Value {
+        let cloths = bag["cloths"].as_array().expect("cloths");
+        cloths.iter().find(|c| c["name"] == "Radish dot").expect("of it").clone()
+    };
+    let pouch = of_pouch().expect("it leaves something");
+    assert_eq!((&dot(&pouch)["taken_as"], &pouch["begun"]), (&Value::Null, &json!(false)));
+    let (_, view) = server.get("/api/projects/harvest-tote");
+    let take = |project: &str, cloth: &str| {
+        server.post(path, &json!({ "based_on": view["revision"], "project": project, "cloth": cloth }))
+    };
+    for (project, name, status) in [
+        ("swap-table-pouch", "No such cloth", 422),
+        ("harvest-tote", "Oat ticking", 422),
+        ("no-such-bag", "Radish dot", 404),
+    ] {
+        assert_eq!(take(project, name).0, status, "{project} {name}");
+    }
+    let (status, taken) = take("swap-table-pouch", "Radish dot");
+    assert_eq!(status, 200, "{taken}");
+    let mine = cloth(&taken, "radish-dot");
+    assert_eq!((&mine["left_of"], mine["buy_more"].as_bool()), (&json!("Swap-table pouch"), Some(false)));
+    let again = dot(&of_pouch().expect("still"));
+    assert_eq!((&again["taken_as"], &again["same"]), (&json!("radish-dot"), &json!(true)));
+    assert_eq!(take("swap-table-pouch", "Radish dot").0, 409, "changed since");
+    // Cut to the end and entered, it is in the cupboard.
+    let (_, view) = server.get("/api/projects/swap-table-pouch");
+    server.edit("swap-table-pouch", json!([{ "edit": "steps-done", "count": view["steps"] }]));
+    assert_eq!(of_pouch().expect("it is cut")["begun"], true);
+    assert_eq!(server.post("/api/projects/swap-table-pouch/left-over", &json!({})).0, 200);
+    assert!(of_pouch().is_none());
+}
+
 /// A corner so many inches across and up.
 fn corner(x: f64, y: f64) -> Value {
     json!({ "x": (x * 203_200.0) as i64, "y": (y * 203_200.0) as i64 })

@@ -167,6 +167,18 @@ impl TestSquare {
     }
 }
 
+/// What a bag leaves of one of its cloths.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct LeftOf {
+    /// Id of that bag.
+    pub project: String,
+    /// What it was called.
+    pub name: String,
+    /// Of which of its cloths.
+    pub cloth: String,
+}
+
 /// A cloth in a project: what a roll of it is like, and what of it is there.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
@@ -204,6 +216,9 @@ pub struct ProjectCloth {
     /// Where it is kept: `blue crate`; empty where that is not said.
     #[serde(default, skip_serializing_if = "String::is_empty")]
     pub place: String,
+    /// What is there of it is what another bag leaves, as that was planned when it was taken.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub left_of: Option<LeftOf>,
     /// In the cupboard: what came and went of it. Empty in a project.
     #[serde(default, skip_serializing_if = "ClothEntries::is_empty")]
     pub ledger: ClothEntries,
@@ -266,6 +281,7 @@ impl ProjectCloth {
             at_hand: vec![],
             buy_more: false,
             place: String::new(),
+            left_of: None,
             ledger: ClothEntries::default(),
             print: pattern.default_print(),
             up: PrintUp::Length,

@@ -3,9 +3,10 @@
 
 use super::cloth::AT_HAND;
 use super::{Project, ProjectCloth};
+use crate::FieldProblem;
 use crate::cloth::{AtHand, EdgeKind, Flaw, Form, HandForm, Scrap, Shrink, put};
 use crate::cutting::{left_shaped, left_whole};
-use crate::lay::{ClothLay, Job, rest_of_scrap};
+use crate::lay::{ClothLay, Job, Lay, rest_of_scrap};
 use crate::measure::Length;
 use crate::shape::Point;
 
@@ -54,6 +55,14 @@ pub fn left_over(project: &Project) -> Vec<LeftOver> {
         }
     }
     found
+}
+
+/// What is left of every cloth of `project` once it is cut as it lies in `lay`; as it is being cut, where that is begun.
+///
+/// # Errors
+/// What of the project cannot stand.
+pub fn left_as_planned(project: &Project, lay: &Lay) -> Result<Vec<LeftOver>, Vec<FieldProblem>> {
+    if project.cutting.is_some() { Ok(left_over(project)) } else { Ok(left_over(&project.begun(lay)?)) }
 }
 
 /// What is entered of one cloth of the cupboard, by its name.
@@ -123,7 +132,7 @@ fn scraps_left(job: &Job, on: &ClothLay, was: Option<&AtHand>) -> Vec<Scrap> {
 
 /// The cloth as what is left of it is: washed, where it was washed before it was cut.
 fn as_cut(cloth: &ProjectCloth) -> ProjectCloth {
-    let bare = ProjectCloth { at_hand: vec![], buy_more: false, ..cloth.for_project() };
+    let bare = ProjectCloth { at_hand: vec![], buy_more: false, left_of: None, ..cloth.for_project() };
     if cloth.shrink() == Shrink::NONE {
         return bare;
     }

@@ -29,7 +29,7 @@ mod ways;
 mod ways_out;
 
 pub use claims::{Claim, claimed, things_for};
-pub use cloth::{Look, Pattern, ProjectCloth, Swatch, TestSquare};
+pub use cloth::{LeftOf, Look, Pattern, ProjectCloth, Swatch, TestSquare};
 pub use cupboard::{ClothEntries, ClothEntry, FoundCloth, NotEntered, Wanted};
 pub use cut_plan::CutPlan;
 pub use cutting::NotLaidAgain;
@@ -38,7 +38,7 @@ pub use dressing::Dressing;
 pub use edit::{ClothField, Edit, LayField, Lies, ProjectField, RowField};
 pub use guesses::guesses;
 pub use kept_edges::PieceEdge;
-pub use left_over::{CutOf, LeftOver, cut_of_each, left_over};
+pub use left_over::{CutOf, LeftOver, cut_of_each, left_as_planned, left_over};
 pub use makes::{MadeOf, SIZES, largest_of, may_hold};
 pub use making::Making;
 pub use measured::{Measured, is_measured_later};

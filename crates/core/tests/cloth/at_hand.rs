@@ -5,10 +5,11 @@ use bofta_core::buying::{missing, other_widths};
 use bofta_core::cloth::{AtHand, Form, HandForm};
 use bofta_core::cutting::cut_list;
 use bofta_core::lay::{Budget, Job, Lay, Silent, Stop, areas, better, solve, verify};
+use bofta_core::ledger::OfBag;
 use bofta_core::measure::{Length, System};
 use bofta_core::project::{
     ClothField, CutUp, Edit, LeftOver, Project, ProjectCloth, Sized, Tried, bought, bought_text, cut_of_each, cut_up,
-    guesses, largest, left_over, ways_out,
+    guesses, largest, left_as_planned, left_over, ways_out,
 };
 
 fn made(project: &Project, edits: &[Edit]) -> Project {
@@ -353,6 +354,48 @@ fn areas_are_told_in_both_systems() {
         became.tell(System::Centimetres),
         "Of 0.84 m² cut up, 0.21 became bag, 0.42 is kept, 0.21 is waste: 25 %."
     );
+}
+
+/// What a bag leaves, as it is planned, is cloth for another one: a rectangle and the rest of a length that the lay does not
+/// take; taken anew, it is in the place of what was taken before; of the same name, it is called after that bag.
+#[test]
+fn what_another_bag_leaves_is_cloth() {
+    let sack = made(&pouch(), &[of("pea-stripe", ClothField::AtHand, "1 yd")]);
+    let left_of = |project: &Project| {
+        let job = project.plan().expect("it stands").job.expect("it is laid");
+        let lay = solve(&job, Budget::iterations(40), &mut Silent).expect("a sound job");
+        left_as_planned(project, &lay).expect("it stands").remove(0)
+    };
+    let (left, bag) = (left_of(&sack), OfBag { project: "sack".into(), name: "Bean sack".into() });
+    let length = |l: &LeftOver| {
+        let long =
+            l.kept.iter().find_map(|t| if let HandForm::Length { length, .. } = t.form { Some(length) } else { None });
+        long.unwrap_or_else(|| panic!("the rest of a yard: {:?}", l.kept))
+    };
+    let first = length(&left);
+    let empty = made(&Project::new("Caddy", System::Inches), &[Edit::Family { family: "pouch".into() }]);
+    let (taken, label) = empty.with_left_of(&bag, &left).expect("it is there");
+    assert_eq!((label.as_str(), taken.cloths[0].at_hand.as_slice()), ("Add Pea stripe", left.kept.as_slice()));
+    assert!(taken.plan().expect("it stands").job.is_some(), "parts without a cloth are cut from it");
+    assert_eq!(taken.taken_of("sack", &left).map(|(c, same)| (c.id.as_str(), same)), Some(("pea-stripe", true)));
+    assert!(taken.taken_of("tote", &left).is_none());
+    // That bag is planned from a longer piece now: it leaves more.
+    let longer = left_of(&made(&sack, &[of("pea-stripe", ClothField::AtHand, "1 1/4 yd")]));
+    assert!(length(&longer) > first);
+    assert_eq!(taken.taken_of("sack", &longer).map(|(_, same)| same), Some(false));
+    let (again, label) = taken.with_left_of(&bag, &longer).expect("it is there");
+    assert_eq!((again.cloths.len(), label.as_str()), (1, "Pea stripe: as Bean sack leaves it"));
+    assert_eq!(again.cloths[0].at_hand, longer.kept);
+    // In a bag with a cloth of that name it has a name of its own, and is taken anew under it.
+    let (beside, _) = pouch().with_left_of(&bag, &left).expect("it is there");
+    assert_eq!(beside.cloths[1].name, "Pea stripe, left of Bean sack");
+    assert_eq!(beside.with_left_of(&bag, &longer).expect("it is there").0.cloths.len(), 2);
+    // In the cupboard it is cloth as any.
+    assert_eq!(beside.cloths[1].clone().put_in_cupboard(1).left_of, None);
+    let nothing = LeftOver { kept: vec![], ..left.clone() };
+    assert!(empty.with_left_of(&bag, &nothing).expect_err("nothing")[0].message.contains("worth keeping"));
+    let long_name = OfBag { name: "A name of eighty letters ".repeat(4).trim().chars().take(80).collect(), ..bag };
+    assert_eq!(pouch().with_left_of(&long_name, &left).expect_err("too long")[0].field, "name");
 }
 
 /// Two cloths of a bag that come to one of the cupboard are entered together: neither entry undoes the other.

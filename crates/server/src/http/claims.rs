@@ -67,7 +67,7 @@ fn claims(work: &Work, wanted: &dyn Fn(&str) -> bool) -> Result<BTreeMap<String,
 }
 
 /// How the bag is laid; nothing where it is not.
-fn lay_of(work: &Work, id: &str, project: &Project) -> Result<Option<Lay>, ApiError> {
+pub(super) fn lay_of(work: &Work, id: &str, project: &Project) -> Result<Option<Lay>, ApiError> {
     Ok(match project.plan().map(|planned| (planned.fixed, planned.job)) {
         Ok((Some(lay), _)) => Some(lay),
         Ok((None, Some(job))) => {

@@ -3,7 +3,6 @@
 use super::App;
 use super::ledger::{EntryView, now, told};
 use super::problem::{ApiError, ApiErrorBody, Asked, At, Body};
-use super::projects::Edits;
 use super::stretch::Stretch;
 use crate::laying::Keep;
 use crate::view::{Change, DrawingView, ProjectView};
@@ -405,20 +404,9 @@ pub async fn take(
         let cloth = work.store.cloth(&take.cloth).map_err(from_store)?.ok_or_else(|| no_cloth(&take.cloth))?;
         let kept = work.project(&id)?;
         let before = kept.project.clone();
-        let edit = bofta_core::project::Edit::AddCloth {
-            name: cloth.name.clone(),
-            material: serde_json::to_value(cloth.material)
-                .ok()
-                .and_then(|m| m.as_str().map(str::to_owned))
-                .unwrap_or_default(),
-        };
-        let change = Edits { based_on: take.based_on, edits: vec![edit] };
-        let (mut next, label) = super::projects::with_edits(&before, &change.edits)?;
-        if let Some(added) = next.cloths.last_mut() {
-            *added = ProjectCloth { id: added.id.clone(), ..cloth.for_project() }.sold_in(before.system);
-        }
+        let (next, label) = before.with_cloth(&cloth).map_err(ApiError::fields)?;
         let kept = work.store.change(&id, take.based_on, &label, &next).map_err(from_store)?;
-        work.view(&kept, Some(Change { before: &before, edits: &change.edits }), Keep::Yes)
+        work.view(&kept, Some(Change { before: &before, edits: &[] }), Keep::Yes)
     })
     .await
 }

@@ -119,7 +119,7 @@ fn view(work: &Work, id: &str, project: &Project) -> Result<LeftOverView, ApiErr
 }
 
 /// The cloths of the cupboard with one of these names.
-fn called(work: &Work, names: &[&str]) -> Result<Vec<ProjectCloth>, ApiError> {
+pub(super) fn called(work: &Work, names: &[&str]) -> Result<Vec<ProjectCloth>, ApiError> {
     let from_store = |e| ApiError::from_store(work, e);
     let all = work.store.cloth_names().map_err(from_store)?;
     let mut found = vec![];
@@ -130,7 +130,7 @@ fn called(work: &Work, names: &[&str]) -> Result<Vec<ProjectCloth>, ApiError> {
 }
 
 /// The cloths of the cupboard that what is left may concern, by name.
-fn names_of(left: &[LeftOver]) -> Vec<&str> {
+pub(super) fn names_of(left: &[LeftOver]) -> Vec<&str> {
     left.iter().flat_map(|l| [l.cut_from.as_str(), l.cloth.name.as_str()]).collect()
 }
 

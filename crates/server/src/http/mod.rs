@@ -11,6 +11,7 @@ mod files;
 mod from_store;
 pub mod guard;
 mod ledger;
+mod left_of;
 mod left_over;
 mod makes;
 mod notions;
@@ -99,6 +100,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(cupboard::change_cloth))
         .routes(routes!(cupboard::cloth_ledger))
         .routes(routes!(claims::lay_aside))
+        .routes(routes!(left_of::left_by_others, left_of::take_left))
         .routes(routes!(cupboard::keep))
         .routes(routes!(notions::notions, notions::put_notion_in))
         .routes(routes!(notions::change_notion, notions::forget_notion))

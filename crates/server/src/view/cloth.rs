@@ -41,6 +41,8 @@ pub struct ClothView {
     pub at_hand: String,
     /// What is there, and the roll if it is bought, drawn at one scale with all cloths of the project.
     pub things: Vec<ThingView>,
+    /// The bag that leaves what is there of it, by its name.
+    pub left_of: Option<String>,
     /// What is missing of it is bought.
     pub buy_more: bool,
     /// `all-over`, `two-way` or `one-way`.
@@ -191,6 +193,7 @@ fn cloth_view(project: &Project, cloth: &ProjectCloth, scale: f64) -> ClothView 
         price: cloth.price.map(|p| p.amount.show()),
         at_hand: say_all(&cloth.at_hand, system),
         things: things(project, cloth, scale),
+        left_of: cloth.left_of.as_ref().map(|l| l.name.clone()),
         buy_more: cloth.buy_more,
         print: match cloth.print {
             Print::AllOver => "all-over",

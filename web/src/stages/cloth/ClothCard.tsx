@@ -94,6 +94,12 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
       {cloth.taken_off.length > 0 && <p className="mt-1 text-sm text-soft">{cloth.taken_off.join(' ')}</p>}
       <PlanFields>
         <WhatIsThere cloth={cloth} />
+        {cloth.left_of && (
+          <p className="mt-1 text-sm text-soft">
+            What {cloth.left_of} leaves, as that was planned when it was taken. Under “From the cupboard” it
+            is looked up anew.
+          </p>
+        )}
         <InCupboard cloth={cloth} />
       </PlanFields>
       <div className="mt-2">

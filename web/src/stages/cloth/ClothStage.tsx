@@ -16,6 +16,7 @@ import { useProject } from '../../project/ProjectContext';
 import { ClothCard } from './ClothCard';
 import { ClothTable } from './ClothTable';
 import { HowLarge } from './HowLarge';
+import { LeftByOthers } from './LeftByOthers';
 import { Tries } from './Tries';
 
 export function ClothStage() {
@@ -140,9 +141,11 @@ function FromCupboard() {
       <Popover.Trigger className="btn">From the cupboard</Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
+          aria-label="From the cupboard, or what other bags leave"
           className="z-30 max-h-[70vh] w-80 overflow-auto rounded border border-indigo bg-paper p-3 shadow-lg"
           sideOffset={5}
         >
+          <LeftByOthers />
           {(cupboard.total > 8 || find !== '') && (
             <input
               type="search"

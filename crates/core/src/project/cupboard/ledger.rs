@@ -28,6 +28,7 @@ impl ProjectCloth {
     /// ledger keeps it.
     #[must_use]
     pub fn put_in_cupboard(mut self, at: i64) -> Self {
+        self.left_of = None;
         let things = Things::of(&self.at_hand);
         if self.ledger.is_empty() && !things.is_none() {
             self.ledger = ClothEntries::of(vec![entry(Why::PutIn, at, &self.at_hand, &[])]);
@@ -88,7 +89,7 @@ impl ProjectCloth {
     /// More of it than is counted.
     pub fn kept_from(&self, found: &Self, project: &str, at: i64) -> Result<Self, NotEntered> {
         let place = if found.place.is_empty() { self.place.clone() } else { found.place.clone() };
-        let mut next = Self { ledger: self.ledger.clone(), place, ..found.clone() };
+        let mut next = Self { ledger: self.ledger.clone(), place, left_of: None, ..found.clone() };
         if self.is_cut_for(project) {
             next.at_hand.clone_from(&self.at_hand);
             return Ok(next);

@@ -79,6 +79,14 @@ impl Project {
     pub(super) fn add_cloth(&mut self, name: &str, material: &str) -> Result<String, FieldProblem> {
         let name = named("name", name)?;
         let material: Material = choice("material", material)?;
+        let mut cloth = ProjectCloth::default_for(String::new(), name, material, self.system);
+        cloth.look = self.fresh_look(&cloth.look);
+        self.put_cloth(cloth)
+    }
+
+    /// Puts `cloth` to the others under a key of its own; parts that have none and suit it are cut from it.
+    pub(super) fn put_cloth(&mut self, cloth: ProjectCloth) -> Result<String, FieldProblem> {
+        let (name, material) = (named("name", &cloth.name)?, cloth.material);
         if self.cloths.len() >= MOST_CLOTHS {
             let message = format!("There are {MOST_CLOTHS} cloths in this project: no more are planned with.");
             return Err(FieldProblem::new("name", &name, message));
@@ -91,9 +99,7 @@ impl Project {
             ));
         }
         let id = self.new_id(&name);
-        let mut cloth = ProjectCloth::default_for(id.clone(), name.clone(), material, self.system);
-        cloth.look = self.fresh_look(&cloth.look);
-        self.cloths.push(cloth);
+        self.cloths.push(ProjectCloth { id: id.clone(), ..cloth });
         for part in Part::ALL {
             if self.cloth_of(part).is_none() && material.suits(part) {
                 self.from.insert(part, vec![id.clone()]);

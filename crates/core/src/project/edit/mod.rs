@@ -2,6 +2,7 @@
 
 mod bag;
 mod cloth;
+mod from_elsewhere;
 mod part;
 mod read;
 mod row;
@@ -521,12 +522,8 @@ impl Project {
     /// Every field that cannot stand; this project is unchanged.
     pub fn edited(&self, edit: &Edit) -> Result<(Self, String), Vec<FieldProblem>> {
         let measures = matches!(edit, Edit::Measured { .. });
-        if self.steps_done > 0 && edit.changes_plan() && !measures {
-            let message = format!(
-                "Cutting has begun, {} steps are done: the plan stays as it is. Take the cuts back first, or begin the cutting again.",
-                self.steps_done
-            );
-            return Err(vec![FieldProblem::new("steps_done", self.steps_done, message)]);
+        if edit.changes_plan() && !measures {
+            self.may_change()?;
         }
         let mut next = self.clone();
         let label = next.apply(edit).map_err(|p| vec![p])?;
@@ -543,6 +540,18 @@ impl Project {
             }
         }
         Ok((next, label))
+    }
+
+    /// That no cut is made yet, by which the plan stays as it is.
+    pub(super) fn may_change(&self) -> Result<(), Vec<FieldProblem>> {
+        if self.steps_done == 0 {
+            return Ok(());
+        }
+        let message = format!(
+            "Cutting has begun, {} steps are done: the plan stays as it is. Take the cuts back first, or begin the cutting again.",
+            self.steps_done
+        );
+        Err(vec![FieldProblem::new("steps_done", self.steps_done, message)])
     }
 
     fn apply(&mut self, edit: &Edit) -> Result<String, FieldProblem> {
