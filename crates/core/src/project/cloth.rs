@@ -24,6 +24,8 @@ pub enum Pattern {
     Cans,
     /// A large flower on its stem, several hands tall: one-way.
     Flower,
+    /// A border of leaves along one selvedge, plain beyond it: one-way, its up pointing to the other selvedge.
+    Border,
     /// Batting or fleece.
     Fleece,
 }
@@ -39,20 +41,38 @@ impl Pattern {
             Self::Sprig => "sprigs",
             Self::Cans => "watering cans",
             Self::Flower => "a large flower",
+            Self::Border => "a border along one edge",
             Self::Fleece => "fleece",
         }
     }
 
     /// All patterns, in the order they are offered.
-    pub const ALL: [Self; 8] =
-        [Self::Plain, Self::Seeds, Self::Ticking, Self::Check, Self::Sprig, Self::Cans, Self::Flower, Self::Fleece];
+    pub const ALL: [Self; 9] = [
+        Self::Plain,
+        Self::Seeds,
+        Self::Ticking,
+        Self::Check,
+        Self::Sprig,
+        Self::Cans,
+        Self::Flower,
+        Self::Border,
+        Self::Fleece,
+    ];
 
     /// The direction a print drawn like this usually has.
     pub const fn default_print(self) -> Print {
         match self {
             Self::Plain | Self::Seeds | Self::Fleece => Print::AllOver,
             Self::Ticking | Self::Check => Print::TwoWay,
-            Self::Sprig | Self::Cans | Self::Flower => Print::OneWay,
+            Self::Sprig | Self::Cans | Self::Flower | Self::Border => Print::OneWay,
+        }
+    }
+
+    /// Where its up usually points.
+    pub const fn default_up(self) -> PrintUp {
+        match self {
+            Self::Border => PrintUp::Across,
+            _ => PrintUp::Length,
         }
     }
 }

@@ -51,10 +51,19 @@ impl ProjectCloth {
     pub fn repeats(&self) -> (Option<Length>, Option<Length>) {
         let tall = self.repeat.filter(|_| !matches!(self.look.pattern, Pattern::Plain | Pattern::Ticking));
         let wide = self.repeat_wide.filter(|_| self.look.pattern != Pattern::Plain);
+        // A border is there once across the cloth.
+        if self.has_border() {
+            return (self.motif_from.map(|_| self.width), wide);
+        }
         match self.up {
             PrintUp::Length => (wide, tall),
             PrintUp::Across => (tall, wide),
         }
+    }
+
+    /// A border of its print runs along one selvedge.
+    pub fn has_border(&self) -> bool {
+        self.look.pattern == Pattern::Border && self.look.picture.is_none() && self.up == PrintUp::Across
     }
 
     /// Whether a piece can have a place on its print.
@@ -193,8 +202,9 @@ impl Project {
     fn told_of_cloth(&self, cloth: &ProjectCloth, piece: &Piece, show: impl Fn(Length) -> String) -> Notice {
         let (across, along) = cloth.repeats();
         if !cloth.has_repeat() {
+            let unknown = if cloth.has_border() { "how far its border is from the edge" } else { "one repeat of it" };
             let text = format!(
-                "{} has a place on the print of {}, and one repeat of it is not measured: it is laid anywhere.",
+                "{} has a place on the print of {}, and {unknown} is not measured: it is laid anywhere.",
                 piece.name, cloth.name
             );
             return Notice::attention("on_print", text);

@@ -3,7 +3,7 @@
 #![allow(missing_docs)]
 
 use crate::support::{job, piece};
-use bofta_core::cloth::{Cloth, Form, Print, Repeat};
+use bofta_core::cloth::{Cloth, Form, Print, PrintUp, Repeat};
 use bofta_core::cutting::{CutKind, Step, cut_list, left_whole};
 use bofta_core::lay::{Budget, Cuts, Fault, Job, JobPiece, Lay, Placement, Silent, Stop, solve, verify};
 use bofta_core::measure::{Length, System};
@@ -405,6 +405,32 @@ fn the_middle_stays_the_middle() {
     let told = low.plan().expect("it stands").draft.notices;
     assert!(told.iter().any(|n| n.text.contains("too small for its place on the print")), "{told:?}");
     assert_eq!(job_of(&low).cloths[0].repeat, None);
+}
+
+/// A border is once across the cloth, its up pointing to the other selvedge: the panel, 42 × 41, lies on its side, and where
+/// its border stands 10 above its foot and 12 from the edge, its foot is 2 from there, whatever lies along the length.
+#[test]
+fn a_border_falls_where_it_is_wanted() {
+    let look = |pattern| Edit::ClothLook { cloth: "marigold".into(), look: Look::new(pattern, "#efe3c8", "#c7762b") };
+    let plain = [cloth(ClothField::Repeat, ""), cloth(ClothField::RepeatWide, "")];
+    let project = made(&made(&tote(), &plain), &[look(Pattern::Border)]);
+    assert_eq!((project.cloths[0].print, project.cloths[0].up), (Print::OneWay, PrintUp::Across));
+    // Where it is on the cloth has to be measured before anything can be placed on it.
+    let refused = project.edited(&placed("middle", "10")).expect_err("it is not measured");
+    assert!(refused[0].message.contains("from the edge to the middle of its border"), "{refused:?}");
+    let measured = made(&project, &[cloth(ClothField::MotifFrom, "12"), placed("middle", "10")]);
+    let unmeasured = made(&measured, &[cloth(ClothField::MotifFrom, "")]);
+    let told = unmeasured.plan().expect("it stands").draft.notices;
+    assert!(told.iter().any(|n| n.text.contains("how far its border is from the edge is not measured")), "{told:?}");
+    let job = job_of(&measured);
+    assert_eq!(job.cloths[0].repeat.map(|r| (r.across, r.along)), Some((Some(cm(140)), None)));
+    let found = lay(&job);
+    let panels: Vec<&Placement> = found.cloths[0].placements.iter().filter(|p| p.piece == "outer-panel").collect();
+    assert_eq!(panels.iter().map(|p| p.x).collect::<Vec<_>>(), [cm(2), cm(2)]);
+    assert_eq!((panels[0].y - panels[1].y).max(panels[1].y - panels[0].y), cm(42), "side by side along the length");
+    // Drawn otherwise, the print stands as it usually does.
+    let flowers = made(&measured, &[look(Pattern::Flower)]);
+    assert_eq!((flowers.cloths[0].up, flowers.cloths[0].has_border()), (PrintUp::Length, false));
 }
 
 /// A place beside the piece is the same as one on it by whole repeats.

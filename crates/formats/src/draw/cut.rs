@@ -3,9 +3,9 @@
 
 use super::canvas::{Canvas, Drawing, Style, escape, ink, num};
 use super::font::{Face, text_width};
-use super::pattern::{paint, up_degrees};
+use super::pattern::{border_from, paint, up_degrees};
 use super::scrap;
-use bofta_core::cloth::letters;
+use bofta_core::cloth::{Form, letters};
 use bofta_core::cutting::{Block, CornerCut, Cut, Edge, Freed, OutlineCut, Sight, Step};
 use bofta_core::lay::{ClothLay, Job, Lay, Placement, Region};
 use bofta_core::measure::{Length, Ruler, System};
@@ -98,6 +98,8 @@ fn on_table(
         Table { scale, left: (width - wide.0 as f64 * scale) / 2.0, bottom: (height + there.0 as f64 * scale) / 2.0 };
     let (x, y) = (|v| table.x(v), |v| table.y(v));
     let motif = as_job.repeat.map(|r| (table.x(r.at.x.0), table.y(r.at.y.0)));
+    let whole = matches!(as_job.form, Form::Roll { .. });
+    let motif = motif.or_else(|| border_from(cloth, table.x(0), scale).filter(|_| whole));
     paint(canvas, cloth, "on-table", (up_degrees(cloth), scale), motif);
     let here = (x(lies.x), y(lies.top()), x(lies.right()) - x(lies.x), y(lies.y) - y(lies.top()));
     let on_scrap = scrap::edges(as_job);

@@ -4,7 +4,7 @@
 use super::canvas::{Canvas, Drawing, Style, escape, ink, num};
 use super::cut::fold_line;
 use super::font::{Face, text_width};
-use super::pattern::{paint, up_degrees};
+use super::pattern::{border_from, paint, up_degrees};
 use super::scrap;
 use crate::sheet::said_part;
 use bofta_core::cloth::{Cloth, Form};
@@ -106,7 +106,10 @@ impl Sheet<'_> {
 
     /// Where a motif of its print lies, if pieces have places on it.
     fn motif(&self) -> Option<(f64, f64)> {
-        self.as_job.repeat.map(|r| (self.x(r.at.x), self.y(r.at.y)))
+        let placed = self.as_job.repeat.map(|r| (self.x(r.at.x), self.y(r.at.y)));
+        // What is off the roll has its border where that is; of anything else that is not known.
+        let whole = matches!(self.as_job.form, Form::Roll { .. });
+        placed.or_else(|| border_from(self.cloth, self.x(Length::ZERO), self.scale).filter(|_| whole))
     }
 
     fn placed(&self, p: &Placement) -> Option<(f64, f64, f64, f64)> {

@@ -54,6 +54,7 @@ fn tile(pattern: Pattern, figure: &str, alone: bool) -> Tile {
         Pattern::Cans if alone => (24.0, 18.0, can(figure, 2.0, 2.0)),
         Pattern::Cans => (48.0, 40.0, can(figure, 4.0, 4.0) + &can(figure, 28.0, 24.0)),
         Pattern::Flower => (96.0, 104.0, flower(figure, 48.0, 52.0)),
+        Pattern::Border => (24.0, BORDER * USUAL, border(figure)),
         Pattern::Fleece => (
             12.0,
             12.0,
@@ -62,7 +63,8 @@ fn tile(pattern: Pattern, figure: &str, alone: bool) -> Tile {
             ),
         ),
     };
-    let figured = matches!(pattern, Pattern::Seeds | Pattern::Sprig | Pattern::Cans | Pattern::Flower);
+    let figured =
+        matches!(pattern, Pattern::Seeds | Pattern::Sprig | Pattern::Cans | Pattern::Flower | Pattern::Border);
     Tile { width, height, figures, figured }
 }
 
@@ -94,6 +96,14 @@ pub(super) fn paint(
         Some(picture) => pictured(picture),
         None => tile(look.pattern, &escape(&look.figure), cloth.repeat_wide.is_some()),
     };
+    // Where the border falls is not known: the cloth beyond it.
+    if cloth.has_border() && motif.is_none() {
+        return canvas.define(
+            &format!(r#"<pattern id="{id}" patternUnits="userSpaceOnUse" width="1" height="1"/>"#),
+            id,
+            &look.ground,
+        );
+    }
     let px = |l: Length| l.0 as f64 * scale;
     let aspect = tile.width / tile.height;
     let of_it = look.picture.as_ref().filter(|p| !p.one_repeat).map(|p| (p.width, p.height));
@@ -107,6 +117,9 @@ pub(super) fn paint(
     let least = (SMALLEST * tile.height / tall).max(1.0);
     if motif.is_none() && look.picture.is_none() {
         (wide, tall) = (wide * least, tall * least);
+    }
+    if cloth.has_border() {
+        (wide, tall) = (cloth.repeat_wide.map_or(px(Length::INCH) * tile.width / USUAL, px), px(cloth.width));
     }
     let (mut by_x, mut by_y) = (wide / tile.width, tall / tile.height);
     if tile.figured {
@@ -146,6 +159,23 @@ fn exact(size: f64) -> String {
     text.trim_end_matches('0').trim_end_matches('.').to_owned()
 }
 
+/// How many inches a border is tall where it is drawn.
+const BORDER: f64 = 4.0;
+
+/// Where the middle of a border falls on cloth whose edge is at `left` of a drawing, `scale` pixels to a unit of length; as
+/// if the border began at the edge where that is not measured. Nothing of cloth without one.
+pub(super) fn border_from(cloth: &ProjectCloth, left: f64, scale: f64) -> Option<(f64, f64)> {
+    let usual = Length((BORDER / 2.0 * Length::INCH.0 as f64) as i64);
+    cloth.has_border().then(|| (left + cloth.motif_from.unwrap_or(usual).0 as f64 * scale, 0.0))
+}
+
+/// Leaves over two lines, standing on the lower edge.
+fn border(figure: &str) -> String {
+    format!(
+        r#"<g fill="none" stroke="{figure}" stroke-width="2"><path d="M0 62H24M0 56H24M12 54V24"/><path d="M0 8q6 -7 12 0t12 0" stroke-width="1.4"/></g><path d="M12 44q-9 -1 -10 -11q9 1 10 11M12 44q9 -1 10 -11q-9 1 -10 11M12 25q-5 -5 0 -12q5 7 0 12" fill="{figure}"/>"#
+    )
+}
+
 /// A stem with two leaves and a bud, standing up.
 fn sprig(figure: &str, x: f64, y: f64) -> String {
     format!(
@@ -181,7 +211,8 @@ pub(super) const fn up_degrees(cloth: &ProjectCloth) -> i32 {
 pub fn swatch(cloth: &ProjectCloth, key: &str, width: f64, height: f64) -> Drawing {
     let mut canvas = Canvas::default();
     let id = format!("swatch-{key}");
-    let paint = paint(&mut canvas, cloth, &id, (up_degrees(cloth), USUAL / Length::INCH.0 as f64), None);
+    let scale = USUAL / Length::INCH.0 as f64;
+    let paint = paint(&mut canvas, cloth, &id, (up_degrees(cloth), scale), border_from(cloth, 0.0, scale));
     canvas.rect(0.0, 0.0, width, height, &Style::fill(paint));
     canvas.finish(width, height)
 }

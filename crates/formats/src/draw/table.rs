@@ -1,7 +1,7 @@
 //! What there is of a cloth, as it lies on a table: pieces at one scale, a roll that is bought as the end of its bolt.
 
 use super::canvas::{Canvas, Drawing, Style, ink, num};
-use super::pattern::{paint, up_degrees};
+use super::pattern::{border_from, paint, up_degrees};
 use super::scrap;
 use bofta_core::cloth::{AtHand, HandForm, Scrap};
 use bofta_core::measure::Ruler;
@@ -28,7 +28,9 @@ pub fn at_hand(cloth: &ProjectCloth, thing: &AtHand, (key, ruler): (&str, Ruler)
     let drawn = thing.count.min(MOST_DRAWN);
     let pile = f64::from(drawn - 1) * OFF;
     let mut canvas = Canvas::default();
-    let fill = paint(&mut canvas, cloth, &format!("hand-{key}"), (up_degrees(cloth), scale), None);
+    let whole = matches!(thing.form, HandForm::Length { .. });
+    let border = border_from(cloth, 1.0, scale).filter(|_| whole);
+    let fill = paint(&mut canvas, cloth, &format!("hand-{key}"), (up_degrees(cloth), scale), border);
     for n in (0..drawn).rev() {
         let off = f64::from(n) * OFF;
         let (x, y) = (1.0 + off, 1.0 + pile - off);
@@ -104,7 +106,8 @@ pub fn bolt(cloth: &ProjectCloth, key: &str, scale: f64) -> Drawing {
     const SHOWN: f64 = 52.0;
     let w = (cloth.width.0 as f64 * scale).max(LEAST);
     let mut canvas = Canvas::default();
-    let fill = paint(&mut canvas, cloth, &format!("bolt-{key}"), (up_degrees(cloth), scale), None);
+    let fill =
+        paint(&mut canvas, cloth, &format!("bolt-{key}"), (up_degrees(cloth), scale), border_from(cloth, 7.0, scale));
     canvas.rect(7.0, ROLLED - 2.0, w, SHOWN, &Style::fill(fill.clone()).opacity(0.55));
     canvas.rect(7.0, ROLLED - 2.0, w, SHOWN, &Style::line(ink::SOFT, 1.0).dash("5 4"));
     canvas.rect(1.0, 1.0, w + 12.0, ROLLED, &Style::fill(fill).rounded(9.0));

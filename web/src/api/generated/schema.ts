@@ -2215,7 +2215,7 @@ export interface components {
          * @description How a cloth is drawn. Each pattern has a direction of its own, so that upside down is seen.
          * @enum {string}
          */
-        Pattern: "plain" | "seeds" | "ticking" | "check" | "sprig" | "cans" | "flower" | "fleece";
+        Pattern: "plain" | "seeds" | "ticking" | "check" | "sprig" | "cans" | "flower" | "border" | "fleece";
         /**
          * @description The state the work is in; steps of an earlier one come first.
          * @enum {string}

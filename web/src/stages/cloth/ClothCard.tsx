@@ -164,9 +164,9 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
                 placeholder="not measured"
                 onCommit={set('repeat_wide')}
               />
-              {cloth.repeat_wide && (
+              {(cloth.repeat_wide || cloth.look.pattern === 'border') && (
                 <TextField
-                  label="Edge to first motif"
+                  label={cloth.look.pattern === 'border' ? 'Edge to the middle of it' : 'Edge to first motif'}
                   value={cloth.motif_from?.text ?? ''}
                   words={cloth.motif_from?.words}
                   unit={unit}

@@ -227,10 +227,13 @@ impl Project {
             return Err(FieldProblem::new("piece", piece, message));
         };
         if !cloth.has_repeat() {
-            let message = format!(
-                "Nothing is known yet of the print of {}: measure on its card how wide and how tall one repeat is.",
-                cloth.name
-            );
+            let unknown = if cloth.has_border() {
+                "how far it is from the edge to the middle of its border"
+            } else {
+                "how wide and how tall one repeat is"
+            };
+            let message =
+                format!("Nothing is known yet of the print of {}: measure on its card {unknown}.", cloth.name);
             return Err(FieldProblem::new("piece", piece, message));
         }
         let (width, height) = found.size();

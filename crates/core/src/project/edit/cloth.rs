@@ -10,7 +10,7 @@ use crate::cloth::{
 use crate::measure::{LONGEST, Length, Ruler, ShopStep, System};
 use crate::name::named;
 use crate::piece::Part;
-use crate::project::{Look, Project, ProjectCloth, Swatch, TestSquare};
+use crate::project::{Look, Pattern, Project, ProjectCloth, Swatch, TestSquare};
 
 /// More pieces of one cloth than these are not planned with.
 const MOST_AT_HAND: u64 = 200;
@@ -65,12 +65,18 @@ impl Project {
         let begun = self.steps_done > 0;
         let cloth = self.cloth_mut(cloth)?;
         if cloth.look.pattern != look.pattern {
-            if begun && cloth.print != look.pattern.default_print() {
+            // A border is the one print that lies on its side by itself.
+            let up = if cloth.look.pattern == Pattern::Border || look.pattern == Pattern::Border {
+                look.pattern.default_up()
+            } else {
+                cloth.up
+            };
+            if begun && (cloth.print, cloth.up) != (look.pattern.default_print(), up) {
                 let message =
                     "Cutting has begun: a pattern that stands otherwise would change the plan. Its colours may change.";
                 return Err(FieldProblem::new("pattern", &cloth.name, message));
             }
-            cloth.print = look.pattern.default_print();
+            (cloth.print, cloth.up) = (look.pattern.default_print(), up);
         }
         cloth.look = look.clone();
         Ok(format!("Look of {}", cloth.name))
