@@ -3,6 +3,7 @@
 
 use bofta_core::bag::{Family, Looks, Row, Slot};
 use bofta_core::buying::washed;
+use bofta_core::cloth::{AtHand, HandForm, Material, PrintUp};
 use bofta_core::cutting::{Step, cut_list};
 use bofta_core::lay::{Budget, Job, Lay, Silent, Stop, solve};
 use bofta_core::measure::{Length, Ruler, System};
@@ -446,6 +447,24 @@ fn bands_are_seen_on_the_wall() {
         seen.iter().filter_map(|s| if let Looks::Patch { cloth, .. } = s.looks { Some(cloth) } else { None }).collect();
     assert_eq!((tall, cloths), (vec![3.0, 6.0, 4.0], vec![Part::Outer, Part::Lining, Part::Base]));
     assert!(seen.iter().all(|s| s.width.in_units(System::Inches) == 14.0));
+}
+
+/// A border is drawn where it runs along a length, its middle 3 in from the edge; of what was cut off it is not known where
+/// that has it.
+#[test]
+fn a_border_is_drawn_where_it_runs() {
+    let cloth = ProjectCloth::default_for("lawn".into(), "Lawn".into(), Material::Cotton, System::Inches);
+    let look = Look::new(Pattern::Border, "#EFE3C8", "#C7762B");
+    let (up, motif_from) = (PrintUp::Across, Some(Length::INCH * 3));
+    let cloth = ProjectCloth { look, up, motif_from, ..cloth };
+    let drawn = |form| {
+        let scale = 10.0 / Length::INCH.0 as f64;
+        draw::at_hand(&cloth, &AtHand::one(form), ("k", Ruler::Eighth), scale).to_svg()
+    };
+    let long = drawn(HandForm::length(Length::YARD));
+    assert!(long.contains(r#"patternTransform="translate(31 0) rotate(90)"#), "{long}");
+    let cut_off = drawn(HandForm::Sheet { length: Length::INCH * 18, width: Length::INCH * 21 });
+    assert!(cut_off.contains("#EFE3C8") && !cut_off.contains("#C7762B"), "{cut_off}");
 }
 
 /// Where a motif has its place on a piece, its middle is drawn there: on the piece, on the wall it makes, on the lay.
