@@ -346,6 +346,28 @@ test('what a plan is cut from is laid aside for its bag, and put back', async ({
   await expect(card.getByRole('button', { name: /^Lay aside for this bag: fat quarter/ })).toBeVisible();
 });
 
+test("a pre-cut of one's own is kept and read, by keys", async ({ page, demo }) => {
+  await page.goto(`${demo.address}/projects/swap-table-pouch/cloth`);
+  await page.getByText('Pre-cuts of your own').press('Enter');
+  await expect(page.getByText(/^None yet/)).toBeVisible();
+  await page.getByLabel('What one is called').fill('yards');
+  await page.getByLabel('Along the selvedge and across').fill('6 x 6');
+  await page.getByRole('button', { name: 'Keep it' }).press('Enter');
+  await expect(page.getByText(/“yards” is said of cloth and sizes already/)).toBeVisible();
+  await page.getByLabel('What one is called').fill('swap square');
+  await page.getByLabel('Along the selvedge and across').press('Enter');
+  await expect(page.getByRole('button', { name: 'Forget swap square' })).toBeVisible();
+  await accessible(page);
+  const there = page.getByLabel('What is there');
+  await there.fill('3 swap squares of radish dot');
+  await there.press('Enter');
+  await expect(
+    page.getByRole('region', { name: 'Radish dot', exact: true }).getByLabel('I have'),
+  ).toHaveValue('2 fat quarters, 3 of 6 in × 6 in');
+  await page.getByRole('button', { name: 'Forget swap square' }).press('Enter');
+  await expect(page.getByText(/^None yet/)).toBeVisible();
+});
+
 test('what another bag leaves is taken as cloth, by keys', async ({ page, demo }) => {
   await page.goto(`${demo.address}/projects/harvest-tote/cloth`);
   await page.getByRole('button', { name: 'From the cupboard' }).press('Enter');

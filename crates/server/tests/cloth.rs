@@ -270,6 +270,29 @@ fn what_is_left_is_entered_once_and_taken_back() {
     assert!(told.contains("Radish dot: ") && told.ends_with("was cut and was not in the cupboard."), "{told}");
 }
 
+/// A pre-cut of one's own is kept, read in bags and in the cupboard, said otherwise anew, and forgotten.
+#[test]
+fn own_pre_cuts_are_kept_and_read() {
+    let (_folder, server) = demo();
+    assert_eq!(server.get("/api/pre-cuts"), (200, json!([])));
+    let keep =
+        |name: &str, size: &str| server.post("/api/pre-cuts", &json!({ "name": name, "size": size, "system": "in" }));
+    assert_eq!(keep("Swap square", "6 x 6"), (200, json!([{ "name": "Swap square", "size": "6 in × 6 in" }])));
+    let (status, refused) = keep("yards", "6 x 6");
+    assert_eq!((status, &refused["problems"][0]["field"]), (422, &json!("name")));
+    assert_eq!(keep("swap square", "7 x 7").1.as_array().map(Vec::len), Some(1), "of one name there is one");
+    let (status, view) = server.edit("swap-table-pouch", have("radish-dot", "2 swap squares, fat quarter"));
+    assert_eq!((status, &cloth(&view, "radish-dot")["at_hand"]), (200, &json!("2 of 7 × 7 in, fat quarter")));
+    let (status, there) =
+        server.post("/api/cupboard/radish-dot", &json!({ "what": "put-in", "value": "a swap square" }));
+    assert_eq!((status, &there["at_hand"]), (200, &json!("2 fat quarters, 7 × 7 in")));
+    let new = json!({ "name": "Other", "material": "cotton", "system": "cm", "at_hand": "swap square", "place": "" });
+    assert_eq!(server.post("/api/cupboard", &new).1["at_hand"], "7 × 7 in");
+    assert_eq!(server.delete("/api/pre-cuts/Swap%20square"), 204);
+    assert_eq!(server.delete("/api/pre-cuts/swap%20square"), 404);
+    assert_eq!(server.edit("swap-table-pouch", have("radish-dot", "2 swap squares")).0, 422);
+}
+
 /// What another bag leaves as it is planned is taken into this one; entered in the cupboard, it is taken from there.
 #[test]
 fn what_other_bags_leave_can_be_taken() {

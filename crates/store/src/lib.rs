@@ -15,6 +15,7 @@ mod error;
 mod lays;
 mod notions;
 mod open;
+mod own_cuts;
 mod pictures;
 mod projects;
 mod schema;

@@ -73,6 +73,13 @@ diesel::table! {
 }
 
 diesel::table! {
+    own_cuts (key) {
+        key -> Text,
+        document -> Text,
+    }
+}
+
+diesel::table! {
     pictures (key) {
         key -> Text,
         jpeg -> Binary,

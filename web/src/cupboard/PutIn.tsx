@@ -5,6 +5,7 @@ import { Popover } from 'radix-ui';
 import { useState } from 'react';
 import { api, must } from '../api/client';
 import { useChoices } from '../api/useChoices';
+import { OwnCuts } from '../fields/OwnCuts';
 import { SelectField } from '../fields/SelectField';
 import { type Answer, outcomeOf } from '../project/outcome';
 import { Field } from './Field';
@@ -52,7 +53,7 @@ export function PutIn() {
       <Popover.Portal>
         <Popover.Content
           aria-label="Put in a cloth"
-          className="z-30 w-80 rounded border border-indigo bg-paper p-3 shadow-lg"
+          className="z-30 max-h-(--radix-popover-content-available-height) w-80 max-w-[94vw] overflow-auto rounded border border-indigo bg-paper p-3 shadow-lg"
           sideOffset={5}
           collisionPadding={8}
         >
@@ -98,6 +99,9 @@ export function PutIn() {
               Put it in
             </button>
           </form>
+          <div className="mt-3 border-t border-ruled pt-2">
+            <OwnCuts system={system} />
+          </div>
           <Popover.Arrow className="fill-indigo" />
         </Popover.Content>
       </Popover.Portal>

@@ -240,7 +240,7 @@ fn say_length(length: Length, system: System) -> String {
     exactly(length, system, show_bought)
 }
 
-fn say_size(length: Length, width: Length, system: System) -> String {
+pub(super) fn say_size(length: Length, width: Length, system: System) -> String {
     let (long, wide) = (exactly(length, system, show_size), exactly(width, system, show_size));
     match (long.rsplit_once(' '), wide.rsplit_once(' ')) {
         // `3 × 20 in` could be three lengths.

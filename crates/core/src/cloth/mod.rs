@@ -20,7 +20,7 @@ pub use material::Material;
 pub use price::{Money, Price};
 pub use print::{Print, PrintUp};
 pub use repeat::Repeat;
-pub use said::{NotRead, Question, read_at_hand, read_of_cloths};
+pub use said::{MOST_OWN_CUTS, NotRead, OwnCut, Question, in_sizes, read_at_hand, read_of_cloths};
 pub(crate) use said::{both_sides, sides, unit_of};
 pub(crate) use scrap::check_scrap;
 pub use scrap::{

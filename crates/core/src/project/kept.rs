@@ -6,6 +6,7 @@
 
 use super::cupboard::with_ledger;
 use super::{CutPlan, Project, ProjectCloth};
+use crate::cloth::OwnCut;
 use crate::ledger::Entries;
 use crate::notions::{Entry, Ledger, Notion};
 use serde::de::DeserializeOwned;
@@ -41,6 +42,7 @@ struct Format {
 
 const PROJECT: Format = Format { name: "bofta-project", steps: &[Ok] };
 const CLOTH: Format = Format { name: "bofta-cloth", steps: &[Ok, with_ledgers] };
+const OWN_CUT: Format = Format { name: "bofta-pre-cut", steps: &[Ok] };
 const NOTION: Format = Format { name: "bofta-notion", steps: &[Ok] };
 const NOTION_ENTRY: Format = Format { name: "bofta-notion-entry", steps: &[Ok] };
 const CUT_PLAN: Format = Format { name: "bofta-cut-plan", steps: &[Ok] };
@@ -113,6 +115,22 @@ pub fn write_project(project: &Project) -> Result<String, KeptError> {
 /// [`KeptError`].
 pub fn read_project(text: &str) -> Result<Project, KeptError> {
     PROJECT.read(text)
+}
+
+/// The text a pre-cut of one's own is kept as.
+///
+/// # Errors
+/// As [`write_project`].
+pub fn write_own_cut(cut: &OwnCut) -> Result<String, KeptError> {
+    OWN_CUT.write(cut)
+}
+
+/// The pre-cut kept as `text`.
+///
+/// # Errors
+/// [`KeptError`].
+pub fn read_own_cut(text: &str) -> Result<OwnCut, KeptError> {
+    OWN_CUT.read(text)
 }
 
 /// The texts a notion and an entry of its ledger are kept as.

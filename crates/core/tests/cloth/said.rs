@@ -2,9 +2,72 @@
 //! practice; pre-cuts at the sizes that can be used of them.
 #![allow(missing_docs)]
 
-use bofta_core::cloth::{AtHand, HandForm, NotRead, PreCut, read_at_hand, read_of_cloths, say_all};
+use bofta_core::cloth::{AtHand, HandForm, NotRead, OwnCut, PreCut, in_sizes, read_at_hand, read_of_cloths, say_all};
 use bofta_core::measure::{Length, System};
 use proptest::prelude::*;
+use rstest::rstest;
+
+/// Names of the house's own pre-cuts are read as their sizes, before anything else; several, one, in either system.
+#[rstest]
+#[case("3 swap squares", "3 of 6 in × 6 in")]
+#[case("a swap square", "6 in × 6 in")]
+#[case("Swap Square", "6 in × 6 in")]
+#[case("two swap squares, half a yard and a swap square", "2 of 6 in × 6 in, ½ yd, 6 in × 6 in")]
+#[case("about 2 swap squares", "about 2 of 6 in × 6 in")]
+#[case("5 swap patches", "5 of 3 in × 4 in")]
+#[case("2 fat quarters", "2 of 50 × 53 cm")]
+#[case("a fat quarter; 1 swap square; 12 x 9", "50 × 53 cm, 6 in × 6 in, 12 × 9 in")]
+#[case("swap squarely", "")]
+#[case("3 swap", "")]
+#[case("half a swap square", "")]
+#[case("1/2 swap square", "")]
+#[case("2 1/2 swap squares", "")]
+#[case("swap square less a 2 in corner", "")]
+#[case("tube of swap square", "")]
+#[case("swap square x 2", "")]
+#[case("12 swap squares of oat", "12 of 6 in × 6 in")]
+#[case("3 x swap squares, a couple of swap squares", "3 of 6 in × 6 in, 2 of 6 in × 6 in")]
+fn own_pre_cuts_are_read(#[case] said: &str, #[case] read: &str) {
+    let own = [
+        OwnCut::read("swap square", "6 x 6", System::Inches),
+        OwnCut::read("swap patch", "3 by 4 in", System::Centimetres),
+        OwnCut::read("Fat quarter", "50 × 53", System::Centimetres),
+    ]
+    .map(|cut| cut.expect("it is read"));
+    let found = read_at_hand(&in_sizes(said, &own), "Oat", &[], System::Inches);
+    match found {
+        Ok(things) => assert_eq!(say_all(&things, System::Inches), read),
+        Err(why) => assert_eq!(read, "", "{said}: {why}"),
+    }
+}
+
+#[rstest]
+#[case("", "6 x 6", "name")]
+#[case("ab", "6 x 6", "name")]
+#[case("5 inch square", "6 x 6", "name")]
+#[case("yard", "6 x 6", "name")]
+#[case("square", "6 x 6", "name")]
+#[case("two pieces", "6 x 6", "name")]
+#[case("salt and pepper", "6 x 6", "name")]
+#[case("swap square", "", "size")]
+#[case("swap square", "0 x 6", "size")]
+#[case("swap square", "large", "size")]
+#[case("swap square", "6 x 6 x 6", "size")]
+#[case("swap square", "900 m x 2", "size")]
+fn a_pre_cut_that_cannot_be_names_its_field(#[case] name: &str, #[case] size: &str, #[case] field: &str) {
+    assert_eq!(OwnCut::read(name, size, System::Inches).expect_err("refused").field, field);
+}
+
+proptest! {
+    /// What is said without such a name stays as it is, and nothing typed is a fault.
+    #[test]
+    fn nothing_else_is_changed_by_own_names(text in "\\PC{0,40}", name in "[a-z]{3,8}( [a-zé]{2,8})?") {
+        let Ok(cut) = OwnCut::read(&name, "6 x 6", System::Inches) else { return Ok(()) };
+        let there = text.to_lowercase().contains(&name);
+        let read = in_sizes(&text, &[cut]);
+        prop_assert!(there || read == text);
+    }
+}
 
 /// The phrase, and what it comes to: said back, or after `?` every answer there is, or `!` where it is not understood.
 const INCHES: &str = "

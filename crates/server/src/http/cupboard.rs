@@ -2,6 +2,7 @@
 
 use super::App;
 use super::ledger::{EntryView, now, told};
+use super::own_cuts::said_in_sizes;
 use super::problem::{ApiError, ApiErrorBody, Asked, At, Body};
 use super::stretch::Stretch;
 use crate::laying::Keep;
@@ -283,7 +284,8 @@ pub async fn put_in(State(app): State<App>, Body(new): Body<NewCloth>) -> Result
         let system = super::cut_list::system_of(&new.system)?;
         let mut cloth = ProjectCloth::new_in_cupboard(&new.name, &new.material, system, &names).map_err(fields)?;
         let none = matches!(new.at_hand.trim(), "" | "none" | "0");
-        let there = (!none).then_some((What::PutIn, "at_hand", &new.at_hand));
+        let said = said_in_sizes(work, &new.at_hand)?;
+        let there = (!none).then_some((What::PutIn, "at_hand", &said));
         for (what, field, value) in there.into_iter().chain([(What::Place, "place", &new.place)]) {
             let named = |p| fields(FieldProblem { field: field.into(), ..p });
             cloth = cloth.changed_in_cupboard(what, value, now()).map_err(named)?;
@@ -317,11 +319,15 @@ pub async fn change_cloth(
     Body(edit): Body<CupboardEdit>,
 ) -> Result<Json<CupboardCloth>, ApiError> {
     app.blocking(A_REQUEST, move |work| {
+        let value = match edit.what {
+            What::PutIn | What::ThrowAway | What::Correct => said_in_sizes(work, &edit.value)?,
+            What::TakeBack | What::Place => edit.value,
+        };
         let kept = changed(work, Which::Key(&id), |there| {
             let cloth = there.first().ok_or_else(|| no_cloth(&id))?;
             // What is typed here has one field.
             let named = |p| ApiError::fields(vec![FieldProblem { field: "value".into(), ..p }]);
-            cloth.changed_in_cupboard(edit.what, &edit.value, now()).map_err(named)
+            cloth.changed_in_cupboard(edit.what, &value, now()).map_err(named)
         })?;
         Ok(Json(shown(&kept, &[])))
     })

@@ -16,6 +16,7 @@ mod left_over;
 mod makes;
 mod notions;
 mod on_print;
+mod own_cuts;
 mod picture;
 pub mod problem;
 mod projects;
@@ -99,6 +100,8 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(cupboard::cupboard, cupboard::put_in))
         .routes(routes!(cupboard::change_cloth))
         .routes(routes!(cupboard::cloth_ledger))
+        .routes(routes!(own_cuts::own_cuts, own_cuts::keep_own_cut))
+        .routes(routes!(own_cuts::forget_own_cut))
         .routes(routes!(claims::lay_aside))
         .routes(routes!(left_of::left_by_others, left_of::take_left))
         .routes(routes!(cupboard::keep))

@@ -218,6 +218,9 @@ pub async fn edit(
         let from_store = |e| ApiError::from_store(work, e);
         let kept = work.project(&id)?;
         let before = kept.project.clone();
+        let own = super::own_cuts::own(work)?;
+        let edits = change.edits.into_iter().map(|edit| edit.in_sizes(&own)).collect();
+        let change = Edits { edits, based_on: change.based_on };
         if kept.revision != change.based_on {
             // The store refuses it again under its lock; this spares the work.
             let refused = work.store.change(&id, change.based_on, "", &before).err();

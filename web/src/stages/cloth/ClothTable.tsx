@@ -3,6 +3,7 @@
 import { useEffect, useState } from 'react';
 import type { ClothView, Edit, PartView } from '../../api/client';
 import { Drawing } from '../../drawing/Drawing';
+import { OwnCuts } from '../../fields/OwnCuts';
 import { TextField } from '../../fields/TextField';
 import { whyNot } from '../../project/outcome';
 import { useProject } from '../../project/ProjectContext';
@@ -129,6 +130,9 @@ function LayDown({ onDraw, onPicture }: { onDraw: () => void; onPicture: () => v
       <button type="button" className="btn mt-[22px]" onClick={onPicture}>
         Scraps from a picture
       </button>
+      <div className="basis-full">
+        <OwnCuts system={view.system} />
+      </div>
     </div>
   );
 }

@@ -7,6 +7,7 @@
 mod forms;
 mod length;
 mod outline;
+mod own_cuts;
 mod size;
 mod words;
 
@@ -16,6 +17,7 @@ use crate::problem::Answer;
 use forms::{full_width, of_width, pre_cut, squares_or_strips, tubes};
 use length::length;
 use outline::{by_outline, drawn, less_a_corner};
+pub use own_cuts::{MOST_OWN_CUTS, OwnCut, in_sizes};
 use size::size;
 pub(crate) use size::{both_sides, sides};
 use thiserror::Error;

@@ -26,6 +26,17 @@ pub(super) const UNITS: [&str; 21] = [
     "centimeters",
 ];
 
+/// Whether `word` says how much, how large or of what form a piece of cloth is, by itself.
+pub(super) fn is_said_of_cloth(word: &str) -> bool {
+    const FORMS: [&str; 20] = [
+        "square", "squares", "strip", "strips", "triangle", "wedge", "circle", "half", "less", "corner", "wide",
+        "tall", "tube", "tubes", "across", "with", "and", "none", "nothing", "about",
+    ];
+    let word = word.to_lowercase();
+    let is_in = |words: &[&str]| words.contains(&word.as_str());
+    is_in(&UNITS) || is_in(&NOUNS) || is_in(&TUBES) || is_in(&FORMS) || count_of(&word).is_some()
+}
+
 /// Words that name a piece of cloth and say nothing more of it.
 pub(super) const NOUNS: [&str; 22] = [
     "piece",

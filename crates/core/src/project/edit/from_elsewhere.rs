@@ -1,9 +1,24 @@
-//! Cloths that come into a bag from elsewhere: out of the cupboard, or as what another bag leaves.
+//! What comes into a bag from elsewhere: cloths out of the cupboard, or as what another bag leaves, and the house's own names
+//! of pre-cuts.
 
 use crate::FieldProblem;
-use crate::cloth::Things;
+use crate::cloth::{OwnCut, Things, in_sizes};
 use crate::ledger::OfBag;
-use crate::project::{LeftOf, LeftOver, Project, ProjectCloth};
+use crate::project::{ClothField, Edit, LeftOf, LeftOver, Project, ProjectCloth};
+
+impl Edit {
+    /// The same, sizes in the place of the names of `own` pre-cuts where it says what there is of a cloth.
+    #[must_use]
+    pub fn in_sizes(mut self, own: &[OwnCut]) -> Self {
+        if let Self::Cloth { field: ClothField::AtHand, value: said, .. }
+        | Self::LayDown { text: said }
+        | Self::PutRight { text: said, .. } = &mut self
+        {
+            *said = in_sizes(said, own);
+        }
+        self
+    }
+}
 
 impl Project {
     /// With `cloth`, known from the cupboard or another bag: parts that have none and suit it are cut from it. Also what
