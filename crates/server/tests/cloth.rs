@@ -277,7 +277,10 @@ fn own_pre_cuts_are_kept_and_read() {
     assert_eq!(server.get("/api/pre-cuts"), (200, json!([])));
     let keep =
         |name: &str, size: &str| server.post("/api/pre-cuts", &json!({ "name": name, "size": size, "system": "in" }));
-    assert_eq!(keep("Swap square", "6 x 6"), (200, json!([{ "name": "Swap square", "size": "6 in × 6 in" }])));
+    assert_eq!(
+        keep("Swap square", "6 x 6"),
+        (200, json!([{ "name": "Swap square", "size": "6 in × 6 in", "unreadable": null }]))
+    );
     let (status, refused) = keep("yards", "6 x 6");
     assert_eq!((status, &refused["problems"][0]["field"]), (422, &json!("name")));
     assert_eq!(keep("swap square", "7 x 7").1.as_array().map(Vec::len), Some(1), "of one name there is one");

@@ -25,6 +25,7 @@ pub use error::StoreError;
 pub use lays::StoredLay;
 pub use notions::{Recorded, StoredLedger};
 pub use open::Held;
+pub use own_cuts::StoredOwnCut;
 pub use projects::{Named, StoredProject};
 
 use diesel::SqliteConnection;

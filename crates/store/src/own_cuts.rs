@@ -6,17 +6,24 @@ use bofta_core::cloth::OwnCut;
 use bofta_core::project::kept::{read_own_cut, write_own_cut};
 use diesel::prelude::*;
 
+/// A pre-cut under its key, or why it cannot be read.
+pub type StoredOwnCut = (String, Result<OwnCut, StoreError>);
+
 impl Store {
-    /// Every one, by name.
+    /// Every one, by name; one that cannot be read is an error of its own.
     ///
     /// # Errors
-    /// The database, or one that cannot be read.
-    pub fn own_cuts(&self) -> Result<Vec<OwnCut>, StoreError> {
+    /// The database.
+    pub fn own_cuts(&self) -> Result<Vec<StoredOwnCut>, StoreError> {
         let rows: Vec<(String, String)> = own_cuts::table
             .order(own_cuts::key.asc())
             .select((own_cuts::key, own_cuts::document))
             .load(&mut self.connect()?)?;
-        rows.iter().map(|(key, text)| read_own_cut(text).map_err(StoreError::unreadable(key))).collect()
+        let read = |(key, text): (String, String)| {
+            let cut = read_own_cut(&text).map_err(StoreError::unreadable(&key));
+            (key, cut)
+        };
+        Ok(rows.into_iter().map(read).collect())
     }
 
     /// Keeps one, in place of one of the same name, where there are fewer than `most` others; whether there was room.

@@ -1,7 +1,7 @@
 //! Keeping, undo, conflicts, and surviving a reopening.
 #![allow(missing_docs)]
 
-use bofta_core::cloth::Material;
+use bofta_core::cloth::{Material, OwnCut};
 use bofta_core::lay::{Budget, Silent, solve};
 use bofta_core::ledger::What;
 use bofta_core::measure::{Length, System};
@@ -612,4 +612,22 @@ fn no_change_of_a_cloth_is_lost() {
     for id in ["lawn-2", "lawn-3"] {
         assert_eq!(store.cloth(id).expect("read").expect("there").at_hand[0].count, 4);
     }
+}
+
+/// Pre-cuts of one's own: one of a name, so many at most; one that somebody damaged is told by itself.
+#[test]
+fn own_pre_cuts_are_kept() {
+    let (folder, store) = store();
+    let cut = |name: &str, size: &str| OwnCut::read(name, size, System::Inches).expect("it is read");
+    assert!(store.keep_own_cut(&cut("Swap square", "6 x 6"), 2).expect("written"));
+    assert!(store.keep_own_cut(&cut("swap SQUARE", "7 x 7"), 2).expect("written"));
+    assert!(store.keep_own_cut(&cut("Long strip", "2 x 40"), 2).expect("written"));
+    assert!(!store.keep_own_cut(&cut("Patch", "3 x 3"), 2).expect("written"), "there are two");
+    let damaged = Connection::open(folder.path().join("bofta.db")).expect("opened");
+    damaged.execute("UPDATE own_cuts SET document = '{' WHERE key = 'long strip'", []).expect("damaged");
+    let all = store.own_cuts().expect("listed");
+    assert!(matches!(&all[0], (key, Err(StoreError::Unreadable { .. })) if key == "long strip"));
+    assert_eq!(all[1].1.as_ref().expect("read"), &cut("swap SQUARE", "7 x 7"));
+    assert!(store.forget_own_cut("LONG strip").expect("written"));
+    assert!(!store.forget_own_cut("long strip").expect("written"));
 }

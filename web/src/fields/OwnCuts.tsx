@@ -69,7 +69,8 @@ export function OwnCuts({ system }: { system: string }) {
           {kept.data?.map((cut) => (
             <li key={cut.name} className="flex items-baseline gap-2">
               <span>
-                <strong>{cut.name}</strong> {cut.size}
+                <strong>{cut.name}</strong>{' '}
+                {cut.unreadable ? <span className="text-madder">{cut.unreadable}</span> : cut.size}
               </span>
               <button
                 type="button"

@@ -9,6 +9,7 @@ use axum::extract::State;
 use axum::http::StatusCode;
 use bofta_core::cloth::{MOST_OWN_CUTS, OwnCut, in_sizes};
 use bofta_core::name;
+use bofta_store::StoredOwnCut;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -18,6 +19,8 @@ pub struct OwnCutView {
     pub name: String,
     /// Along the selvedge and across.
     pub size: String,
+    /// Why it cannot be read; then its name is not either.
+    pub unreadable: Option<String>,
 }
 
 /// A pre-cut of one's own, as typed.
@@ -36,14 +39,19 @@ pub(super) fn said_in_sizes(work: &Work, said: &str) -> Result<String, ApiError>
     Ok(in_sizes(said, &own(work)?))
 }
 
-/// All that are kept.
+/// All that are kept and can be read; one that cannot says so in their list, and its name is not understood.
 pub(super) fn own(work: &Work) -> Result<Vec<OwnCut>, ApiError> {
-    work.store.own_cuts().map_err(|e| ApiError::from_store(work, e))
+    let all = work.store.own_cuts().map_err(|e| ApiError::from_store(work, e))?;
+    Ok(all.into_iter().filter_map(|(_, cut)| cut.ok()).collect())
 }
 
 fn views(work: &Work) -> Result<Json<Vec<OwnCutView>>, ApiError> {
-    let view = |cut: OwnCut| OwnCutView { size: cut.size(), name: cut.name };
-    Ok(Json(own(work)?.into_iter().map(view).collect()))
+    let view = |(key, cut): StoredOwnCut| match cut {
+        Ok(cut) => OwnCutView { size: cut.size(), name: cut.name, unreadable: None },
+        Err(why) => OwnCutView { size: String::new(), name: key, unreadable: Some(why.to_string()) },
+    };
+    let all = work.store.own_cuts().map_err(|e| ApiError::from_store(work, e))?;
+    Ok(Json(all.into_iter().map(view).collect()))
 }
 
 /// Pre-cuts of one's own, by name.

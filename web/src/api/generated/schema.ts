@@ -2216,6 +2216,8 @@ export interface components {
             name: string;
             /** @description Along the selvedge and across. */
             size: string;
+            /** @description Why it cannot be read; then its name is not either. */
+            unreadable?: string | null;
         };
         /**
          * @description The part of the bag a piece belongs to; decides which cloth it is cut from and which bundle it is pinned in.
