@@ -66,6 +66,16 @@ impl ProjectCloth {
         self.look.pattern == Pattern::Border && self.look.picture.is_none() && self.up == PrintUp::Across
     }
 
+    /// Where its motifs lie on something cut of it is seen, not measured: on a scrap, and of a border on whatever is not as
+    /// wide as the cloth, since the border may be cut off.
+    fn is_placed_by_eye(&self, form: &Form) -> bool {
+        match form {
+            Form::Scrap { .. } => true,
+            Form::Sheet { .. } => self.has_border(),
+            Form::Roll { width, .. } => self.has_border() && !self.folded && *width != self.width,
+        }
+    }
+
     /// Whether a piece can have a place on its print.
     pub fn has_repeat(&self) -> bool {
         self.repeats() != (None, None)
@@ -88,8 +98,8 @@ impl Project {
         let here = |p: &&Piece| p.when.is_laid() && self.cloths_for(p).contains(&of.id);
         let placed = draft.pieces.iter().filter(here).filter_map(|p| Some((p, self.motif_on(p)?)));
         let Some((largest, motif)) = placed.max_by_key(|(p, _)| p.outline().area()) else { return cloth };
-        // Where motifs lie on a scrap is seen, not measured from its edges: what is placed is not laid on it.
-        if !of.has_repeat() || matches!(cloth.form, Form::Scrap { .. }) {
+        // What is placed is not laid where motifs are not measured from the edges.
+        if !of.has_repeat() || of.is_placed_by_eye(&cloth.form) {
             return cloth;
         }
         let shrink = cloth.shrink;
@@ -122,12 +132,12 @@ impl Project {
         cloth
     }
 
-    /// The cloths of the job that `piece` may lie on, of those its part may: no scraps of a print it has its place on.
+    /// The cloths of the job that `piece` may lie on, of those its part may: nothing on which its place on the print is only
+    /// seen.
     pub(super) fn placed_on(&self, piece: &Piece, all: &[Cloth]) -> Vec<String> {
         let placed = self.motif_on(piece).is_some();
-        let by_eye = |c: &Cloth| {
-            placed && matches!(c.form, Form::Scrap { .. }) && self.cloth(&c.id).is_some_and(ProjectCloth::has_repeat)
-        };
+        let by_eye =
+            |c: &Cloth| placed && self.cloth(&c.id).is_some_and(|of| of.has_repeat() && of.is_placed_by_eye(&c.form));
         all.iter().filter(|c| !by_eye(c)).map(|c| c.id.clone()).collect()
     }
 
@@ -136,8 +146,11 @@ impl Project {
         let none = job.pieces.iter().find(|p| p.cloths.is_empty())?;
         let cloth = draft.piece(&none.id).and_then(|p| self.cloth_for(p))?;
         let message = format!(
-            "{} has its place on the print of {}, and there are only scraps of it: where its motifs lie on them is not known. Buy the rest, or let it lie anywhere.",
-            none.name, cloth.name
+            "{} has its place on the print of {}, and there are only {} of it: where its {} on them is not known. Buy the rest, or let it lie anywhere.",
+            none.name,
+            cloth.name,
+            if cloth.has_border() { "pieces that are not as wide as the cloth" } else { "scraps" },
+            if cloth.has_border() { "border lies" } else { "motifs lie" },
         );
         Some(FieldProblem::new("on_print", "", message))
     }
@@ -234,11 +247,14 @@ impl Project {
         if !bare.is_empty() {
             text += &format!(" What comes from {} instead lies anywhere on it.", bare.join(" or "));
         }
-        if crate::cloth::scraps(&cloth.at_hand).next().is_some() {
-            text += &format!(
-                " Its scraps are left out for {}: where motifs lie on them is seen, not measured.",
-                piece.name
-            );
+        let by_eye = cloth.at_hand.iter().any(|t| cloth.is_placed_by_eye(&t.form.for_job(cloth.width)));
+        if by_eye {
+            let (what, figures) = if cloth.has_border() {
+                ("What is not as wide as the cloth is", "its border lies")
+            } else {
+                ("Its scraps are", "motifs lie")
+            };
+            text += &format!(" {what} left out for {}: where {figures} on them is seen, not measured.", piece.name);
         }
         Notice::note("on_print", text)
     }

@@ -5,7 +5,7 @@
 use crate::support::{job, piece};
 use bofta_core::cloth::{Cloth, Form, Print, PrintUp, Repeat};
 use bofta_core::cutting::{CutKind, Step, cut_list, left_whole};
-use bofta_core::lay::{Budget, Cuts, Fault, Job, JobPiece, Lay, Placement, Silent, Stop, solve, verify};
+use bofta_core::lay::{Budget, ClothLay, Cuts, Fault, Job, JobPiece, Lay, Placement, Silent, Stop, solve, verify};
 use bofta_core::measure::{Length, System};
 use bofta_core::piece::{Grain, Mirror, PrintRule};
 use bofta_core::project::{ClothField, Edit, Look, MotifAt, Pattern, Project, holds_on_print, other_ways};
@@ -428,6 +428,17 @@ fn a_border_falls_where_it_is_wanted() {
     let panels: Vec<&Placement> = found.cloths[0].placements.iter().filter(|p| p.piece == "outer-panel").collect();
     assert_eq!(panels.iter().map(|p| p.x).collect::<Vec<_>>(), [cm(2), cm(2)]);
     assert_eq!((panels[0].y - panels[1].y).max(panels[1].y - panels[0].y), cm(42), "side by side along the length");
+    // On what was cut off nobody knows where the border is, or whether: only the length holds what is placed.
+    let with = made(&measured, &[cloth(ClothField::AtHand, "50 x 60, 90 of 60 wide, 2 m")]);
+    let found = lay(&job_of(&with));
+    let on: Vec<&str> = found.cloths.iter().filter(|c| !c.placements.is_empty()).map(|c| c.cloth.as_str()).collect();
+    assert!(found.complete() && on.contains(&"marigold#3.1"), "{on:?}");
+    let panels = |c: &&ClothLay| c.placements.iter().any(|p| p.piece == "outer-panel");
+    assert_eq!(found.cloths.iter().filter(panels).map(|c| c.cloth.as_str()).collect::<Vec<_>>(), ["marigold#3.1"]);
+    let told = with.plan().expect("it stands").draft.notices;
+    assert!(told.iter().any(|n| n.text.contains("not as wide as the cloth is left out for Outer panel")), "{told:?}");
+    let bare = made(&measured, &[cloth(ClothField::AtHand, "2 of 50 x 60")]).plan().expect("it stands");
+    assert!(bare.problems[0].message.contains("only pieces that are not as wide as the cloth"), "{:?}", bare.problems);
     // Drawn otherwise, the print stands as it usually does.
     let flowers = made(&measured, &[look(Pattern::Flower)]);
     assert_eq!((flowers.cloths[0].up, flowers.cloths[0].has_border()), (PrintUp::Length, false));
