@@ -25,8 +25,8 @@ def rect(id, w, h, count=1, **more):
     return piece(id, {"rect": [w, h]}, count, **more)
 
 
-def write(name, pieces, cloths=None, known=None, **rules):
-    job = {
+def job(name, pieces, cloths=None, **rules):
+    return {
         "format": "bofta-job",
         "version": 1,
         "units": "in",
@@ -35,7 +35,10 @@ def write(name, pieces, cloths=None, known=None, **rules):
         "cloths": cloths or [roll()],
         "rules": {"seed": 1, "seconds": 5, **rules},
     }
-    (HERE / f"{name}.json").write_text(json.dumps(job, indent=1) + "\n")
+
+
+def write(name, pieces, cloths=None, known=None, **rules):
+    (HERE / f"{name}.json").write_text(json.dumps(job(name, pieces, cloths, **rules), indent=1) + "\n")
     if known is not None:
         KNOWN[name] = known
 
@@ -99,8 +102,11 @@ def bag_like(rng, n, most=20):
     return [rect(f"p{k}", rng.randrange(16, 8 * most) / 8, rng.randrange(16, 8 * most) / 8) for k in range(n)]
 
 
-def scrap_puzzle(rng, name, per_scrap):
-    """Scraps cut into pieces by straight cuts along their axes; each piece a hundredth smaller, so that all fit."""
+def scrap_puzzle(rng, per_scrap):
+    """Scraps cut into pieces by straight cuts along their axes; each piece a hundredth smaller, so that all fit.
+
+    Gives the pieces, and the scraps with a roll to buy from beside them.
+    """
     cloths, pieces = [], []
     for s, n in enumerate(per_scrap):
         w, h = rng.randrange(10, 17), rng.randrange(8, 13)
@@ -133,7 +139,7 @@ def scrap_puzzle(rng, name, per_scrap):
     made = [
         {"id": i, "count": 1, "outline": {"polygon": o}, "grain": "either", "cloths": names} for i, o, _ in pieces
     ]
-    write(name, made, cloths + [roll()], known=0)
+    return made, cloths + [roll()]
 
 
 def tiles(rng, w, h, n):
@@ -256,11 +262,11 @@ def main():
     write("fold-boxed", [piece("panel", notched(18, 16, 2.5), 4, grain="length"), piece("flap", trapezoid(9, 6, 5), 2, grain="length"), piece("base", {"circle": 8}, 1, grain="any")], [roll(22, **fold)])
     write("fold-wide", [rect("body", 34, 15, 1, grain="length"), rect("end", 9, 9, 4), rect("tab", 3, 3, 6)], [roll(22, **fold)])
     for k, per in enumerate([(4, 4, 4), (6, 6), (3, 4, 5), (5, 4, 3)]):
-        scrap_puzzle(rng, f"scrap-{k + 1}", per)
+        write(f"scrap-{k + 1}", *scrap_puzzle(rng, per), known=0)
     # Single scraps, and shapes that tile the width: only their own sides fit together.
     own = random.Random(47)
     for k in (5, 6, 7):
-        scrap_puzzle(own, f"scrap-{k}", (12,))
+        write(f"scrap-{k}", *scrap_puzzle(own, (12,)), known=0)
     for n in (12, 16, 20):
         w, h = own.randrange(30, 46), own.randrange(20, 36)
         # A fiftieth of an inch to spare, since corners are rounded.

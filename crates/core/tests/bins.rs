@@ -483,3 +483,14 @@ fn pieces_cut_from_scraps_go_back_onto_them(#[case] per_scrap: &[usize]) {
         assert!(lay.cloths.iter().all(|c| c.cloth != "roll"), "seed {seed} of {per_scrap:?} buys");
     }
 }
+
+/// Six pieces from each of two scraps with a fiftieth to spare: which piece came from which is found too, and soon.
+#[test]
+fn twelve_pieces_from_two_scraps_find_their_scrap() {
+    let buys = |seed: &u64| {
+        let lay = lay(&cut_scraps(&[6, 6], &mut Random::new(*seed)), 120);
+        !lay.complete() || lay.cloths.iter().any(|c| c.cloth == "roll")
+    };
+    let bought: Vec<u64> = (100..112).filter(buys).collect();
+    assert!(bought.len() <= 1, "seeds {bought:?} of 12 buy");
+}

@@ -28,8 +28,10 @@ const DISTURBED: usize = 4;
 const LEFT_BEHIND: u32 = 1;
 /// More placements than this are only filled, not searched.
 const MOST_SEARCHED: usize = 200;
-/// Deep searches: how often, at how many placements, with how much to spare, and the places tried by the shortest.
+/// Deep searches: how often, how often where sides are fitted together too (which finds more in the same time), at how
+/// many placements, with how much to spare, and the places tried by the shortest.
 const DEEP_EVERY: u64 = 8;
+const DEEP_BESIDE_SIDES: u64 = 32;
 const DEEP_PIECES: usize = 24;
 const MOST_TO_SPARE: f64 = 0.25;
 const DEEP_WORK: u32 = 12_000;
@@ -194,7 +196,8 @@ impl<'a> NestSearch<'a> {
     pub(in crate::lay) fn iterate(&mut self) -> bool {
         let before = self.rank;
         self.iteration += 1;
-        if self.iteration % DEEP_EVERY == 1 && self.only_just_suffices() {
+        let deep_every = if self.fits_sides() { DEEP_BESIDE_SIDES } else { DEEP_EVERY };
+        if self.iteration % deep_every == 1 && self.only_just_suffices() {
             self.deep();
         } else if self.wants_touching() {
             self.fit_sides();
@@ -267,43 +270,54 @@ impl<'a> NestSearch<'a> {
         }
     }
 
+    /// Whether there are sides to fit together, on cloth that only just suffices or that is bought by length.
+    fn fits_sides(&self) -> bool {
+        self.deep && self.touching && self.sides.as_ref().is_some_and(|sides| sides.spare() <= MOST_TO_SPARE)
+    }
+
     /// Whether sides are fitted together in this step.
     fn wants_touching(&self) -> bool {
-        let Some(sides) = self.sides.as_ref().filter(|_| self.deep && self.touching) else { return false };
-        let bin = &self.nest.bins[sides.bin()];
+        let Some(sides) = self.sides.as_ref().filter(|_| self.fits_sides()) else { return false };
         let complete = self.best.left.is_empty();
         // What is bought whole is no cheaper for being laid more closely.
-        let is_best = complete && (self.rank.costs_nothing() || (bin.remnant && !bin.owned));
-        self.iteration >= self.touching_from && !is_best && sides.spare() <= MOST_TO_SPARE
+        let bought_whole = sides.bins().iter().map(|&g| &self.nest.bins[g]).all(|bin| bin.remnant && !bin.owned);
+        let is_best = complete && (self.rank.costs_nothing() || bought_whole);
+        self.iteration >= self.touching_from && !is_best
     }
 
     /// Fits sides together in less length than the best lay takes, or on the cloth that is there.
     fn fit_sides(&mut self) {
         let nest = self.nest.clone();
         let Some(sides) = &self.sides else { return };
-        let bin = sides.bin();
         self.touching_runs += 1;
-        let least = || {
+        let bins = sides.bins();
+        let asked = |bin: usize| {
             let all: f64 = nest.kinds.iter().map(|k| k.area * k.count as f64).sum();
             let least = (all / nest.bins[bin].width as f64).ceil() as i64 + ROUNDED;
             let longest = self.best.length(&nest, bin);
             let share = TOUCHING_SHARES[self.touching_runs as usize % TOUCHING_SHARES.len()];
             least + (longest - least).max(0) / 8 * share
         };
-        let limit = nest.bins[bin].limit.unwrap_or_else(least);
-        let steps = nest.placements() * nest.shapes.len();
+        // Only one that is filled alone has no length of its own.
+        let open = bins.iter().copied().find(|&g| !nest.bins[g].fixed());
+        let limit = open.map_or(i64::MAX, asked);
+        let steps = nest.placements() * nest.shapes.len() * bins.len();
         let most = (TOUCHING_WORK / steps.max(1)).max(2);
         let width = (TOUCHING_WIDTH << self.touching_runs.trailing_zeros().min(3)).min(most);
         let Some(reached) = touching::find(&nest, sides, limit, width, &mut self.random) else { return };
         let mut start = Layout { on: vec![vec![]; nest.bins.len()], left: vec![] };
-        start.on[bin] = reached.placements;
+        for (bin, placements) in reached.on {
+            start.on[bin] = placements;
+        }
         let mut order = reached.left;
         order.sort_by(|a, b| nest.kinds[*b].area.total_cmp(&nest.kinds[*a].area));
         if !order.is_empty() && order.len() <= 1.max(nest.placements() / 4) {
             let area = |kinds: &[usize]| kinds.iter().map(|&k| nest.kinds[k].area).sum::<f64>();
             if self.nearly.as_ref().is_none_or(|(known, _)| area(&order) <= area(&known.left)) {
                 let mut limits: Vec<i64> = nest.bins.iter().map(|bin| bin.limit.unwrap_or(0)).collect();
-                limits[bin] = limit;
+                if let Some(bin) = open {
+                    limits[bin] = limit;
+                }
                 self.nearly = Some((Layout { left: order.clone(), ..start.clone() }, limits));
             }
         }
@@ -312,7 +326,7 @@ impl<'a> NestSearch<'a> {
         self.offer(&layout);
         let [shortest, longest] = TOUCHING_AFTER;
         self.touching_after = if self.rank < before { shortest } else { (2 * self.touching_after).min(longest) };
-        self.touching_from = self.iteration + if nest.bins[bin].fixed() { TOUCHING_EVERY } else { self.touching_after };
+        self.touching_from = self.iteration + if open.is_none() { TOUCHING_EVERY } else { self.touching_after };
     }
 
     fn move_order(&mut self) {
