@@ -494,3 +494,18 @@ fn twelve_pieces_from_two_scraps_find_their_scrap() {
     let bought: Vec<u64> = (100..112).filter(buys).collect();
     assert!(bought.len() <= 1, "seeds {bought:?} of 12 buy");
 }
+
+/// With nothing to buy there is no other cloth to share with: the search goes on all the same, and what it finds lies.
+#[test]
+fn a_single_scrap_with_nothing_to_buy_is_searched_on() {
+    let short = |seed: &u64| {
+        let mut job = cut_scraps(&[9], &mut Random::new(*seed));
+        job.cloths.retain(|c| c.id != "roll");
+        job.pieces.iter_mut().for_each(|p| p.cloths.retain(|id| id != "roll"));
+        let first = lay(&job, 0);
+        assert!(first.cloths.iter().any(|c| !c.placements.is_empty()), "a first answer lays something");
+        !lay(&job, 150).complete()
+    };
+    let left_out: Vec<u64> = (200..210).filter(short).collect();
+    assert!(left_out.len() <= 1, "seeds {left_out:?} of 10 leave something out");
+}

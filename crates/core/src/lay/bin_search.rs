@@ -8,14 +8,17 @@ use super::nest::{Detail, ItemType, KindPlacement, Layout, Nest, NestSearch, box
 use super::proof::{Proof, least_length, ruled_out_by_slices};
 use super::rank::{Use, place_in_list, square_inches};
 use super::rectangles::{Laid, Strip, StripSearch};
+use super::share::can_be_pooled;
 use super::stop::Stop;
 use crate::measure::Length;
 use crate::piece::Mirror;
 use crate::shape::{Outline, Turn};
 use std::sync::Arc;
 
-/// Searches a limited bin gets before it is taken as full.
+/// Searches a limited bin gets before it is taken as full; by outlines, where a pool shares anew, the first answer does
+/// not wait for so many.
 const TRIES_BEFORE_FULL: u64 = 400;
+const TRIES_BY_OUTLINES: u64 = 40;
 /// Every so many steps by true outlines one is by bounding boxes.
 const BOXES_EVERY: u64 = 4;
 /// From here on what is cheaper is ruled out by slices, if it can be: not worth the time for a way of sharing on trial.
@@ -162,12 +165,24 @@ impl<'a> BinSearch<'a> {
         made.raise_bound();
         made.fit_sides(false);
         let mut tries = 0;
-        let most = if made.pieces() > 300 { 20 } else { TRIES_BEFORE_FULL };
+        let many = made.pieces() > 300;
+        let mut deep = None;
+        let most = match &mut made.search {
+            _ if many => 20,
+            Search::Nest(nest, _) if can_be_pooled(job, bins) => {
+                deep = Some(std::mem::replace(&mut nest.deep, false));
+                TRIES_BY_OUTLINES
+            }
+            _ => TRIES_BEFORE_FULL,
+        };
         while made.over() && tries < most && !stop.asked() {
             made.iterate();
             tries += 1;
         }
         made.fit_sides(true);
+        if let (Search::Nest(nest, _), Some(deep)) = (&mut made.search, deep) {
+            nest.deep = deep;
+        }
         made
     }
 

@@ -7,12 +7,10 @@ use super::job::Job;
 use super::nest::{ItemType, Nest, NestSearch, all_items};
 use super::proof::{Proof, least_sheets};
 use super::rank::{Rank, Use, square_inches};
-use super::share::{Shared, share};
+use super::share::{Shared, can_be_pooled, has_choice, share};
 use super::stop::Stop;
 use std::sync::Arc;
 
-/// More pieces than this are shared once and for all.
-const MOST_POOLED: u32 = 150;
 /// Every so many steps one goes to the pool.
 const POOL_EVERY: u64 = 2;
 /// Steps a new way of sharing gets before it is compared.
@@ -45,20 +43,12 @@ impl<'a> Planner<'a> {
         let (bins, stop) = (bins.clone(), stop.clone());
         let least = Vec::new();
         let mut planner = Self { job, bins, searches, unplaced, pool: None, least, seed, stop, iteration: 0, turn: 0 };
-        if planner.has_choice() {
+        if can_be_pooled(job, &planner.bins) && has_choice(job, &planner.bins, &planner.unplaced) {
             let needed = |cloth: usize| least_sheets(job, cloth, None).map(|s| (cloth, s.least));
             planner.least = (0..job.cloths.len()).filter_map(needed).collect();
             planner.open_pool();
         }
         planner
-    }
-
-    /// Whether some piece could lie on another bin than it does, at a size that can be searched as a whole.
-    fn has_choice(&self) -> bool {
-        let pieces: u32 = self.job.pieces.iter().map(|p| p.count).sum();
-        let folded = self.bins.iter().any(|g| g.folded);
-        let several = self.job.pieces.iter().any(|p| order_of_bins(self.job, &self.bins, p).len() > 1);
-        pieces <= MOST_POOLED && several && !folded
     }
 
     fn open_pool(&mut self) {

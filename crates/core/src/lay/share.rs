@@ -14,6 +14,8 @@ use std::sync::Arc;
 
 /// From so many pieces on, a bin is only offered about what its area holds.
 const MANY: u32 = 400;
+/// More pieces than this are shared once and for all.
+const MOST_POOLED: u32 = 150;
 
 /// Copies of a piece on their way through the bins.
 #[derive(Clone, Copy)]
@@ -37,6 +39,21 @@ pub(super) fn fits(job: &Job, bin: &Bin, piece: &JobPiece) -> bool {
         let width = if half { Length((width.0 + 1) / 2) } else { width };
         width.0 <= bin.width && bin.limit.is_none_or(|limit| height.0 <= limit)
     })
+}
+
+/// Whether all pieces can be searched for on all bins as a whole: then a pool goes on from the first way of sharing, and
+/// that need not be more than a beginning.
+pub(super) fn can_be_pooled(job: &Job, bins: &[Bin]) -> bool {
+    let pieces: u32 = job.pieces.iter().map(|p| p.count).sum();
+    pieces <= MOST_POOLED && !bins.iter().any(|g| g.folded)
+}
+
+/// Whether some piece could lie on another bin than it does, or is left out though the cloth has the area for all.
+pub(super) fn has_choice(job: &Job, bins: &[Bin], unplaced: &[(usize, u32)]) -> bool {
+    let there = |g: &Bin| g.limit.map_or(f64::INFINITY, |limit| g.width as f64 * limit as f64);
+    let all: f64 = job.pieces.iter().map(|p| p.outline.area().0 as f64 * f64::from(p.count)).sum();
+    let several = job.pieces.iter().any(|p| order_of_bins(job, bins, p).len() > 1);
+    several || (!unplaced.is_empty() && bins.iter().map(there).sum::<f64>() >= all)
 }
 
 /// Shares the pieces of `job` among `bins`, apart from those that are pinned.
