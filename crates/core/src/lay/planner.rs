@@ -208,11 +208,16 @@ impl<'a> Planner<'a> {
             return;
         }
         if !same {
-            self.searches = plan
+            let begun = plan
                 .items
                 .iter()
                 .map(|(g, items, ..)| BinSearch::new(self.job, &self.bins, *g, items.clone(), self.seed, &self.stop))
                 .collect();
+            // Cut short while it was begun, it could not take up what lies.
+            if self.stop.asked() {
+                return;
+            }
+            self.searches = begun;
             self.unplaced.clone_from(&plan.unplaced);
         }
         for (g, _, found, proof) in &plan.items {
