@@ -509,3 +509,24 @@ fn a_single_scrap_with_nothing_to_buy_is_searched_on() {
     let left_out: Vec<u64> = (200..210).filter(short).collect();
     assert!(left_out.len() <= 1, "seeds {left_out:?} of 10 leave something out");
 }
+
+/// On a scrap that cannot hold all, what the first answer leaves out is tried again.
+#[test]
+fn a_scrap_that_is_too_small_comes_to_hold_more() {
+    let more = |seed: &u64| {
+        let mut job = cut_scraps(&[8, 8], &mut Random::new(*seed));
+        job.cloths.retain(|c| c.id == "scrap0");
+        job.pieces.iter_mut().for_each(|p| p.cloths.retain(|id| id == "scrap0"));
+        let lies = |steps: u64| {
+            let found = lay(&job, steps);
+            let area = |p: &Placement| job.pieces.iter().find(|q| q.id == p.piece).map_or(0, |q| q.outline.area().0);
+            found.cloths.iter().flat_map(|c| &c.placements).map(area).sum::<i128>()
+        };
+        let (first, later) = (lies(0), lies(100));
+        assert!(later >= first, "seed {seed}");
+        later > first
+    };
+    let gained = (300..306).filter(more).count();
+    // Without a search that goes on, none would.
+    assert!(gained >= 2, "{gained} of 6");
+}

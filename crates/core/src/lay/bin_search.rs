@@ -254,6 +254,10 @@ impl<'a> BinSearch<'a> {
         }
     }
 
+    pub(super) fn is_by_outlines(&self) -> bool {
+        matches!(self.search, Search::Nest(..))
+    }
+
     /// Not everything fits.
     pub(super) fn over(&self) -> bool {
         match &self.search {

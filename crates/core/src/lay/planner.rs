@@ -7,7 +7,7 @@ use super::job::Job;
 use super::nest::{ItemType, Nest, NestSearch, all_items};
 use super::proof::{Proof, least_sheets};
 use super::rank::{Rank, Use, square_inches};
-use super::share::{Shared, can_be_pooled, has_choice, share};
+use super::share::{Shared, can_be_pooled, share};
 use super::stop::Stop;
 use std::sync::Arc;
 
@@ -43,12 +43,18 @@ impl<'a> Planner<'a> {
         let (bins, stop) = (bins.clone(), stop.clone());
         let least = Vec::new();
         let mut planner = Self { job, bins, searches, unplaced, pool: None, least, seed, stop, iteration: 0, turn: 0 };
-        if can_be_pooled(job, &planner.bins) && has_choice(job, &planner.bins, &planner.unplaced) {
+        if can_be_pooled(job, &planner.bins) && planner.has_choice() {
             let needed = |cloth: usize| least_sheets(job, cloth, None).map(|s| (cloth, s.least));
             planner.least = (0..job.cloths.len()).filter_map(needed).collect();
             planner.open_pool();
         }
         planner
+    }
+
+    /// Whether some piece could lie on another bin than it does, or is left out after few tries by outlines.
+    fn has_choice(&self) -> bool {
+        let several = self.job.pieces.iter().any(|p| order_of_bins(self.job, &self.bins, p).len() > 1);
+        several || (!self.unplaced.is_empty() && self.searches.iter().any(BinSearch::is_by_outlines))
     }
 
     fn open_pool(&mut self) {

@@ -48,14 +48,6 @@ pub(super) fn can_be_pooled(job: &Job, bins: &[Bin]) -> bool {
     pieces <= MOST_POOLED && !bins.iter().any(|g| g.folded)
 }
 
-/// Whether some piece could lie on another bin than it does, or is left out though the cloth has the area for all.
-pub(super) fn has_choice(job: &Job, bins: &[Bin], unplaced: &[(usize, u32)]) -> bool {
-    let there = |g: &Bin| g.limit.map_or(f64::INFINITY, |limit| g.width as f64 * limit as f64);
-    let all: f64 = job.pieces.iter().map(|p| p.outline.area().0 as f64 * f64::from(p.count)).sum();
-    let several = job.pieces.iter().any(|p| order_of_bins(job, bins, p).len() > 1);
-    several || (!unplaced.is_empty() && bins.iter().map(there).sum::<f64>() >= all)
-}
-
 /// Shares the pieces of `job` among `bins`, apart from those that are pinned.
 pub(super) fn share<'a>(job: &'a Job, bins: &Arc<[Bin]>, seed: u64, stop: &Stop) -> Shared<'a> {
     let orders: Vec<Vec<usize>> = job.pieces.iter().map(|p| order_of_bins(job, bins, p)).collect();
