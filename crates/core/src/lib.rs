@@ -21,4 +21,4 @@ mod problem;
 pub mod project;
 pub mod shape;
 
-pub use problem::{Answer, FieldProblem, as_sentence};
+pub use problem::{Answer, FieldProblem, as_sentence, excerpt};

@@ -28,7 +28,15 @@ pub struct FieldProblem {
 impl FieldProblem {
     /// A problem with `field`.
     pub fn new(field: impl Into<String>, value: impl ToString, message: impl Into<String>) -> Self {
-        Self { field: field.into(), value: value.to_string(), message: message.into(), answers: vec![] }
+        let value = value.to_string();
+        let short = excerpt(&value, LONGEST_VALUE);
+        let mut message: String = message.into();
+        if message.chars().count() > LONGEST_MESSAGE {
+            // What was typed is quoted in most messages: it is what makes them long.
+            message = message.replace(&value, &short);
+            message = excerpt(&message, LONGEST_MESSAGE);
+        }
+        Self { field: field.into(), value: short, message, answers: vec![] }
     }
 
     /// The same as a question with these answers.
@@ -42,6 +50,22 @@ impl FieldProblem {
         self.field = format!("{outer}.{}", self.field);
         self
     }
+}
+
+/// The most characters of a message, whatever was typed.
+const LONGEST_MESSAGE: usize = 500;
+/// The most characters of a value that is quoted.
+const LONGEST_VALUE: usize = 120;
+
+/// The beginning of a text that is longer than `most` characters, with how long it is.
+pub fn excerpt(text: &str, most: usize) -> String {
+    let all = text.chars().count();
+    if all <= most {
+        return text.to_owned();
+    }
+    let note = format!(" … ({all} characters)");
+    let begins: String = text.chars().take(most - note.chars().count()).collect();
+    begins + &note
 }
 
 /// `said` with a full stop, where it does not end in one or in a question mark.

@@ -4,7 +4,7 @@ use crate::FormatError;
 use crate::job::{Units, shown};
 use bofta_core::FieldProblem;
 use bofta_core::cloth::Money;
-use bofta_core::cutting::{CutKind, Edge, Freed, Step, cut_list};
+use bofta_core::cutting::{CutKind, Edge, Freed, Marking, Step, cut_list};
 use bofta_core::lay::{Bound, Certificate, ClothLay, Job, Lay, MOST_PIECES, Offcut, Placement, SheetsNeeded, Unplaced};
 use bofta_core::measure::{Length, System};
 use bofta_core::shape::{Point, Turn};
@@ -75,9 +75,15 @@ enum OffcutFile {
 #[serde(deny_unknown_fields)]
 struct CutFile {
     kind: String,
+    /// The part it is made on: A is the whole cloth.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    part: Option<String>,
     line: [f64; 4],
     reading: f64,
     from: String,
+    /// Where the edge lies that the reading is measured from.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    edge: Option<f64>,
     /// How far beyond the cut the middle of a motif must lie: the print tells where it runs, not the reading.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     motif: Option<f64>,
@@ -172,13 +178,17 @@ fn cuts(job: &Job, lay: &ClothLay) -> Vec<CutFile> {
         .into_iter()
         .filter_map(|step| match step {
             Step::Fuse { .. } | Step::Block { .. } | Step::Corners(_) => None,
-            Step::Outline(round) => Some(CutFile {
+            // Where several are drawn before the first is cut, the drawing parts nothing.
+            Step::Outline { cut, .. } if cut.marking == Marking::Draw => None,
+            Step::Outline { cut, .. } => Some(CutFile {
                 kind: "outline".into(),
-                line: [round.around.x, round.around.y, round.around.right(), round.around.top()].map(|v| to(Length(v))),
+                part: Some(cut.part.to_string()),
+                line: [cut.around.x, cut.around.y, cut.around.right(), cut.around.top()].map(|v| to(Length(v))),
                 reading: 0.0,
                 from: "left".into(),
+                edge: None,
                 motif: None,
-                frees: freed(&round.frees),
+                frees: freed(&cut.pieces),
             }),
             Step::Cut { cut, .. } => Some(CutFile {
                 kind: match cut.kind {
@@ -189,6 +199,7 @@ fn cuts(job: &Job, lay: &ClothLay) -> Vec<CutFile> {
                     CutKind::Stopped => "stopped",
                 }
                 .into(),
+                part: Some(cut.part.to_string()).filter(|_| cut.kind != CutKind::Fold),
                 line: [to(cut.line.x1), to(cut.line.y1), to(cut.line.x2), to(cut.line.y2)],
                 reading: to(cut.reading),
                 motif: cut.motif.map(to),
@@ -197,6 +208,7 @@ fn cuts(job: &Job, lay: &ClothLay) -> Vec<CutFile> {
                     Edge::Near => "near",
                 }
                 .into(),
+                edge: Some(to(Length(cut.edge.at))),
                 frees: freed(&cut.frees),
             }),
         })

@@ -218,6 +218,9 @@ fn read(c: &mut SqliteConnection, id: &str) -> Result<StoredProject, StoreError>
     let (_, label, document, plan) = at(position).ok_or_else(|| StoreError::NotFound(id.to_owned()))?;
     let mut project = read_project(document).map_err(StoreError::unreadable(id))?;
     project.cutting = plan.map(|plan| cut_plan(c, id, plan)).transpose()?;
+    if let Some(plan) = project.cutting.as_ref().filter(|plan| plan.is_relisted()) {
+        project.steps_done = project.steps_done.min(plan.steps().len() as u32);
+    }
     Ok(StoredProject {
         id: id.to_owned(),
         revision,

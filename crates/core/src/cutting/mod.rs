@@ -1,19 +1,30 @@
-//! A lay turned into an ordered list of cuts, each with the reading to set on the ruler and what falls off.
+//! A lay turned into an ordered list of cuts: each names the part of the cloth it cuts, the edge it is measured from, what
+//! comes off and what lies on the table afterwards.
 //!
-//! For the Cut stage and the cut sheet. The end is squared, the selvedge taken off, then strips are cut right across
-//! and each is cross-cut before the next, so that no unlabelled strips pile up. Where a lay cannot come apart edge to
-//! edge a piece is freed by cuts that stop, a shaped one by cutting round its template; on a scrap all are cut round, each
-//! found from the scrap's corners. What is cut
-//! from a block of cloth fused to its backing comes after the cloths; corners are cut out last, through all panels alike
-//! at once.
+//! For the Cut stage and the cut sheet. What is longer than needed is cut off first, the end is squared and the selvedge
+//! taken off; then strips are cut right across and each is cross-cut before the next, so that no unlabelled strips pile
+//! up. Where no line runs from edge to edge, a piece is cut out of the corner of its part by two cuts that meet. Shaped
+//! pieces are marked out with their templates once straight cuts have freed the rectangle around them; on a scrap every
+//! piece is marked out from the scrap's corners. Blocks of cloth fused to their backing follow the cloths, and the
+//! corners of panels come last, through all panels alike at once.
+//!
+//! `part` has the outlines of parts, `apart` the order of cuts, `left` what they leave, `words` the sentences.
 
+mod apart;
 mod block;
+mod groups;
+mod left;
+mod part;
 mod sight;
 mod steps;
+mod words;
 
 pub use block::Block;
+pub use left::{LeftPart, LeftShape, left_shaped, left_whole};
+pub use part::{CornerOut, EdgeStretch, PartName, PartShape};
 pub use sight::Sight;
 pub use steps::{
-    CornerCut, Cut, CutKind, CutStyle, Edge, Freed, LeftPart, LeftShape, Line, OutlineCut, Step, cut_list, cut_style,
-    left_shaped, left_whole,
+    CornerCut, Cut, CutKind, CutStyle, Edge, Freed, Kept, Line, Marking, On, OutlineCut, Side, Step, cut_list,
+    cut_style, parts_before,
 };
+pub use words::{StepWords, describe, describe_left, opening};

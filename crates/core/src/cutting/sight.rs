@@ -18,14 +18,10 @@ pub struct Sight {
 /// Closer than this it lies in the corner.
 const IN_THE_CORNER: Length = Length::MILLIMETRE;
 
-/// The two corners of `piece` that are furthest from each other, each by two corners of `edge` that no one of the pieces
-/// cut `before` took with it.
-pub(super) fn sights_of(piece: &[Point], edge: &[Point], before: &[Vec<Point>]) -> Vec<Sight> {
-    let gone = |k: usize| before.iter().flatten().any(|p| far(*p, edge[k]) < IN_THE_CORNER.0 as f64);
-    let mut there: Vec<usize> = (0..edge.len()).filter(|&k| !gone(k)).collect();
-    if there.len() < 2 {
-        there = (0..edge.len()).collect();
-    }
+/// The two corners of `piece` that are furthest from each other, each by two corners of `edge`. All pieces of a scrap are
+/// drawn before the first is cut, so every corner is still there.
+pub(super) fn sights_of(piece: &[Point], edge: &[Point]) -> Vec<Sight> {
+    let there: Vec<usize> = (0..edge.len()).collect();
     let pairs = (0..piece.len()).flat_map(|i| (i + 1..piece.len()).map(move |j| (i, j)));
     let longest =
         pairs.max_by(|a, b| far(piece[a.0], piece[a.1]).total_cmp(&far(piece[b.0], piece[b.1])).then(b.cmp(a)));

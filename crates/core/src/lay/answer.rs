@@ -1,7 +1,7 @@
 //! The answer: what lies where, what it takes and what is left.
 
 use super::proof::{Certificate, SheetsNeeded};
-use crate::cloth::{Cloth, Money};
+use crate::cloth::{Cloth, Form, Money};
 use crate::measure::Length;
 use crate::shape::{Point, Turn};
 use serde::{Deserialize, Serialize};
@@ -88,7 +88,17 @@ pub struct ClothLay {
 }
 
 impl ClothLay {
-    /// The washed length that lies on the table: of `cloth` that comes whole all of it, of a roll what is cut off it.
+    /// The washed length that really lies on the table before the first cut: all that is owned of `cloth`, or as much as
+    /// the shop cut off.
+    pub fn lies(&self, cloth: &Cloth) -> Length {
+        match &cloth.form {
+            Form::Roll { length: Some(owned), .. } => owned.shrunk(cloth.shrink.along).max(self.needed_length),
+            _ => self.on_table(cloth),
+        }
+    }
+
+    /// The washed length a drawing of the lay shows: of `cloth` that comes whole all of it, of a length that is there as
+    /// much as is used.
     pub fn on_table(&self, cloth: &Cloth) -> Length {
         match cloth.usable_length().filter(|_| cloth.whole_length().is_some()) {
             Some(usable) => usable + cloth.trim * 2,

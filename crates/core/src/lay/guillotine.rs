@@ -61,6 +61,11 @@ impl Inside {
         Self { by_low: sorted(|r| (r.y, r.x)), by_left: sorted(|r| (r.x, r.y)) }
     }
 
+    /// One piece alone.
+    pub(crate) fn one(piece: usize) -> Self {
+        Self { by_low: vec![piece as u32], by_left: vec![piece as u32] }
+    }
+
     /// Whether there are none.
     pub(crate) fn is_empty(&self) -> bool {
         self.by_low.is_empty()

@@ -1,6 +1,7 @@
 //! The problem: pieces, cloths and rules.
 
 use super::answer::{ClothLay, Lay, Placement};
+use super::turns::allowed_turns;
 use crate::FieldProblem;
 use crate::cloth::{Cloth, Form, Money, check_scrap};
 use crate::hashed::{HashMap, HashSet};
@@ -77,13 +78,23 @@ pub struct JobPiece {
 }
 
 impl JobPiece {
+    /// Whether its copies lie right side up (false), wrong side up (true), or either.
+    pub const fn faces(&self) -> &'static [bool] {
+        match self.mirror {
+            Mirror::No => &[false],
+            Mirror::Pairs | Mirror::Free => &[false, true],
+        }
+    }
+
     /// How many copies `placement` of this piece yields on `cloth`, that one and the following: two on folded cloth,
-    /// unless it lies on the fold, or is the last copy, or its mirror image is of no use.
+    /// unless it lies on the fold, or is the last copy, or its mirror image is of no use: its outline is another, or the
+    /// print stands on its head in the layer below.
     pub fn yielded_by(&self, placement: &Placement, cloth: &Cloth) -> u32 {
         let twice = cloth.layers == 2
             && !placement.on_fold
             && placement.copy < self.count
-            && (self.mirror != Mirror::No || self.outline.is_symmetric(Turn::NONE));
+            && (self.mirror != Mirror::No || self.outline.is_symmetric(Turn::NONE))
+            && allowed_turns(self.grain, self.print, cloth).turns.contains(&placement.turn.opposite());
         if twice { 2 } else { 1 }
     }
 }

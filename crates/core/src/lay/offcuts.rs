@@ -92,6 +92,55 @@ pub(super) fn remaining(whole: &[Vec<Point>], taken: &[Vec<Point>], kept: &[Offc
     by(&together).or_else(|| by(&one_by_one))
 }
 
+/// An outline with the holes that were cut out of it.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Rest {
+    /// Its corners, counter-clockwise.
+    pub corners: Vec<Point>,
+    /// The corners of each hole, counter-clockwise.
+    pub holes: Vec<Vec<Point>>,
+}
+
+/// What remains in one each once `taken` is off `whole`, crumbs left out, largest first; nothing where that cannot be
+/// worked out, as in [`remaining`].
+pub(super) fn rests(whole: &[Point], taken: &[Vec<Point>]) -> Vec<Rest> {
+    let off: Vec<Polygon<f64>> = taken.iter().map(|s| polygon(s)).collect();
+    let found = catch_unwind(AssertUnwindSafe(|| polygon(whole).difference(&unary_union(&off)))).unwrap_or(MultiPolygon(vec![]));
+    let mut found: Vec<(f64, Rest)> = found
+        .into_iter()
+        .filter(|part| !is_crumb(part))
+        .map(|part| {
+            let holes = part.interiors().iter().map(corners_of_ring).filter(|hole| hole.len() > 2).collect();
+            (part.unsigned_area(), Rest { corners: corners_of_ring(part.exterior()), holes })
+        })
+        .filter(|(_, rest)| rest.corners.len() > 2)
+        .collect();
+    found.sort_by(|a, b| b.0.total_cmp(&a.0));
+    found.into_iter().map(|(_, rest)| rest).collect()
+}
+
+/// Smaller than a crumb, or no wider: thin strips are crumbs however long they are.
+fn is_crumb(part: &Polygon<f64>) -> bool {
+    let (crumb, area) = (CRUMB.0 as f64, part.unsigned_area());
+    part.bounding_rect().is_none_or(|a| area < crumb * crumb || area < crumb * a.width().max(a.height()) / 2.0)
+}
+
+/// The corners of a ring in whole units, counter-clockwise.
+fn corners_of_ring(ring: &LineString<f64>) -> Vec<Point> {
+    let corners = ring.points().map(|p| Point::new(Length(p.x().round() as i64), Length(p.y().round() as i64)));
+    let mut corners = crate::shape::without_idle_corners(&corners.collect::<Vec<_>>());
+    let doubled: i128 = (0..corners.len())
+        .map(|i| {
+            let (a, b) = (corners[i], corners[(i + 1) % corners.len()]);
+            i128::from(a.x.0) * i128::from(b.y.0) - i128::from(a.y.0) * i128::from(b.x.0)
+        })
+        .sum();
+    if doubled < 0 {
+        corners.reverse();
+    }
+    corners
+}
+
 /// More than a sliver of two units, since results are rounded to units.
 fn overlap(a: &Polygon<f64>, b: &Polygon<f64>) -> bool {
     let (Some(box_a), Some(box_b)) = (a.bounding_rect(), b.bounding_rect()) else { return false };
@@ -115,13 +164,10 @@ fn polygon(corners: &[Point]) -> Polygon<f64> {
 
 /// A polygon with a hole is cut in two through the hole until none has one.
 fn without_holes(part: Polygon<f64>, found: &mut Vec<(f64, Vec<Point>)>) {
-    let crumb = CRUMB.0 as f64;
-    let area = part.unsigned_area();
-    let Some(around) = part.bounding_rect() else { return };
-    // Thin strips are crumbs however long they are.
-    if area < crumb * crumb || area < crumb * around.width().max(around.height()) / 2.0 {
+    if is_crumb(&part) {
         return;
     }
+    let (area, Some(around)) = (part.unsigned_area(), part.bounding_rect()) else { return };
     if let Some(hole) = part.interiors().first().and_then(BoundingRect::bounding_rect) {
         let at = hole.center().x;
         let (low, high) = (around.min(), around.max());
@@ -134,19 +180,7 @@ fn without_holes(part: Polygon<f64>, found: &mut Vec<(f64, Vec<Point>)>) {
         }
         return;
     }
-    let corners =
-        part.exterior().points().map(|p| Point::new(Length(p.x().round() as i64), Length(p.y().round() as i64)));
-    let mut corners = crate::shape::without_idle_corners(&corners.collect::<Vec<_>>());
-    let doubled: i128 = (0..corners.len())
-        .map(|i| {
-            let (a, b) = (corners[i], corners[(i + 1) % corners.len()]);
-            i128::from(a.x.0) * i128::from(b.y.0) - i128::from(a.y.0) * i128::from(b.x.0)
-        })
-        .sum();
-    if doubled < 0 {
-        corners.reverse();
-    }
-    found.push((area, corners));
+    found.push((area, corners_of_ring(part.exterior())));
 }
 
 fn worth_keeping(r: &Region, keep: (Length, Length)) -> bool {

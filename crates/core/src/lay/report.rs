@@ -6,7 +6,7 @@ use super::bin_search::{BinSearch, Placed};
 use super::guillotine::Region;
 use super::job::{Job, JobPiece};
 use super::nest::Detail;
-use super::offcuts::{bands, keepable, remaining};
+use super::offcuts::{Rest, bands, keepable, remaining, rests};
 use super::planner::Planner;
 use super::proof::{Proof, SheetsNeeded, least_sheets};
 use super::share::why_unplaced;
@@ -31,6 +31,8 @@ struct Bare {
     mirrored: bool,
     on_fold: bool,
     yields: u32,
+    /// Over both layers for one copy alone: the last one, so that it is not taken for a pair.
+    last: bool,
 }
 
 /// Tells the plan. With `whole` what remains is told as polygons too.
@@ -175,7 +177,7 @@ fn bare_placements(job: &Job, planner: &Planner<'_>, search: &BinSearch<'_>) -> 
                     let kind = &strip.kinds[l.kind];
                     let (x, y) = place(l.x, l.y);
                     let turn = kind.choices[l.choice].turn;
-                    Bare { piece: kind.piece, x, y, turn, mirrored: false, on_fold: false, yields: 1 }
+                    Bare { piece: kind.piece, x, y, turn, mirrored: false, on_fold: false, yields: 1, last: false }
                 })
                 .collect()
         }
@@ -185,7 +187,7 @@ fn bare_placements(job: &Job, planner: &Planner<'_>, search: &BinSearch<'_>) -> 
                 let kind = &nest.kinds[p.kind];
                 let (mut x, y) = place(p.x, p.y);
                 if p.way.on_fold {
-                    let (width, _) = job.pieces[kind.piece].outline.extent(p.way.turn);
+                    let (width, _) = job.pieces[kind.piece].outline.extent(p.way.turn, p.way.mirrored);
                     x -= Length(width.0 / 2);
                 }
                 let way = p.way;
@@ -197,6 +199,7 @@ fn bare_placements(job: &Job, planner: &Planner<'_>, search: &BinSearch<'_>) -> 
                     mirrored: way.mirrored,
                     on_fold: way.on_fold,
                     yields: kind.yields,
+                    last: bin.folded && !way.on_fold && kind.yields == 1,
                 }
             })
             .collect(),
@@ -227,7 +230,8 @@ impl Numbers {
             (_, true) => n.is_multiple_of(2) == bare.mirrored,
             (_, false) => true,
         };
-        let at = free.iter().rposition(wanted).unwrap_or(free.len().saturating_sub(1));
+        let found = if bare.last { free.iter().position(wanted) } else { free.iter().rposition(wanted) };
+        let at = found.unwrap_or(free.len().saturating_sub(1));
         let copy = if free.is_empty() { 1 } else { free.remove(at) };
         if bare.yields == 2 {
             free.retain(|n| *n != copy + 1);
@@ -256,7 +260,7 @@ fn cloth_lay(
     let cloth = &job.cloths[bin.cloth];
     let pieces = job.pieces_by_id();
     let known = |p: &Placement| pieces.get(p.piece.as_str()).copied();
-    let highest = placements.iter().filter_map(|p| Some(p.y + known(p)?.outline.extent(p.turn).1)).max();
+    let highest = placements.iter().filter_map(|p| Some(p.y + known(p)?.outline.extent(p.turn, p.mirrored).1)).max();
     let laid = highest.unwrap_or_default() - bin.low;
     let needed_length = cloth.needed_length(laid);
     let buy_length = cloth.buy_length(needed_length);
@@ -324,10 +328,10 @@ pub fn rest_of_scrap(job: &Job, on: &ClothLay) -> Vec<Vec<Point>> {
 
 /// What the pieces of `on` leave of a part of the cloth: outlines, largest first, crumbs left out. Empty where that cannot
 /// be worked out, and where more than 60 pieces lie in the part: it is looked at with every view of the lay.
-pub fn rest_of_region(job: &Job, on: &ClothLay, part: Region) -> Vec<Vec<Point>> {
+pub fn rest_of_region(job: &Job, on: &ClothLay, part: Region) -> Vec<Rest> {
     let pieces = job.pieces_by_id();
     let in_it = |p: &Placement| {
-        let (width, height) = pieces.get(p.piece.as_str())?.outline.extent(p.turn);
+        let (width, height) = pieces.get(p.piece.as_str())?.outline.extent(p.turn, p.mirrored);
         let beside = (p.x + width).0 <= part.x || p.x.0 >= part.right();
         let beyond = (p.y + height).0 <= part.y || p.y.0 >= part.top();
         (!beside && !beyond).then(|| pieces.get(p.piece.as_str()).map(|piece| outline_on_cloth(piece, p)))?
@@ -336,11 +340,10 @@ pub fn rest_of_region(job: &Job, on: &ClothLay, part: Region) -> Vec<Vec<Point>>
     if taken.len() > MOST_IN_A_PART {
         return vec![];
     }
-    let left = remaining(&[corners_of(part)], &taken, &[]).unwrap_or_default();
-    left.iter().map(Offcut::corners).collect()
+    rests(&corners_of(part), &taken)
 }
 
-/// The area of the pieces of `on`, and of the cloth they are cut from, as washed: of a length as much as is bought or used.
+/// The area of the pieces of `on`, and of the cloth that lies on the table for them, as washed.
 pub fn areas(job: &Job, on: &ClothLay) -> Option<(Area, Area)> {
     let cloth = job.cloth(&on.cloth)?;
     let pieces = job.pieces_by_id();
@@ -348,7 +351,7 @@ pub fn areas(job: &Job, on: &ClothLay) -> Option<(Area, Area)> {
         let piece = *pieces.get(p.piece.as_str())?;
         Some(piece.outline.area().0 * i128::from(piece.yielded_by(p, cloth)))
     };
-    let there = on.buy_length.shrunk(cloth.shrink.along).max(on.needed_length);
+    let there = on.lies(cloth);
     Some((Area(on.placements.iter().filter_map(area).sum()), whole_area(cloth, there)))
 }
 
@@ -429,7 +432,7 @@ fn warnings(job: &Job, cloths: &[ClothLay]) -> Vec<String> {
             && cloth.up == crate::cloth::PrintUp::Across;
         if one_way {
             found.push(format!(
-                "{} lies folded lengthwise: its print stands on its head in the under layer.",
+                "{} lies folded lengthwise. Its print stands on its head in the lower layer, so pieces that must stand upright use the upper layer only.",
                 cloth.name
             ));
         }

@@ -33,8 +33,10 @@ pub(super) struct Shared<'a> {
 
 /// Whether `piece` can lie on `bin` at all, as far as its bounding box tells.
 pub(super) fn fits(job: &Job, bin: &Bin, piece: &JobPiece) -> bool {
-    allowed_turns(piece.grain, piece.print, &job.cloths[bin.cloth]).turns.into_iter().any(|turn| {
-        let (width, height) = piece.outline.extent(turn);
+    let turns = allowed_turns(piece.grain, piece.print, &job.cloths[bin.cloth]).turns.into_iter();
+    let mut ways = turns.flat_map(|turn| piece.faces().iter().map(move |mirrored| (turn, *mirrored)));
+    ways.any(|(turn, mirrored)| {
+        let (width, height) = piece.outline.extent(turn, mirrored);
         let half = bin.folded && piece.outline.is_symmetric(turn);
         let width = if half { Length((width.0 + 1) / 2) } else { width };
         width.0 <= bin.width && bin.limit.is_none_or(|limit| height.0 <= limit)
@@ -134,7 +136,7 @@ pub(super) fn why_unplaced(job: &Job, bins: &[Bin], piece: usize, copies: u32) -
 
 fn size_text(job: &Job, piece: &JobPiece) -> String {
     let ruler = Ruler::default_for(job.units);
-    let (w, h) = piece.outline.extent(Turn::NONE);
+    let (w, h) = piece.outline.extent(Turn::NONE, false);
     format!("{} × {} {}", ruler.show(w).text, ruler.show(h).text, job.units.symbol())
 }
 

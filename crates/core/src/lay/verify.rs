@@ -10,7 +10,8 @@ use crate::cloth::{Cloth, Form};
 use crate::measure::{Length, Ruler};
 use crate::piece::Mirror;
 use crate::shape::{Outline, Point};
-use geo::{Area as _, BooleanOps, Distance, Euclidean, LineString, MultiPolygon, Polygon};
+use geo::{Area as _, BooleanOps, BoundingRect as _, Distance, Euclidean, LineString, MultiPolygon, Polygon, Scale as _};
+use geo::algorithm::line_measures::Length as _;
 use std::collections::{BTreeMap, BTreeSet};
 use std::fmt;
 
@@ -268,39 +269,98 @@ fn shapes(job: &Job, cloth: &Cloth, placements: &[Placement], faults: &mut Vec<F
         if !flipped_rightly {
             faults.push(Fault::Mirror { piece: label(placement) });
         }
-        let corners: Vec<Point> = piece
-            .outline
-            .placed(placement.turn, placement.mirrored)
-            .into_iter()
-            .map(|p| Point::new(p.x + placement.x, p.y + placement.y))
-            .collect();
+        let corners = as_it_lies(&piece.outline, placement);
         if !falls_right(piece, cloth, placement) {
             faults.push(Fault::Print { piece: label(placement), cloth: cloth.id.clone() });
         }
         let mut on_cloth = MultiPolygon::from(polygon_of(&corners));
         if placement.on_fold {
-            let (width, _) = piece.outline.extent(placement.turn);
-            let axis_on_fold = (placement.x * 2 + width).0.abs() <= 1;
-            if cloth.layers != 2 || !axis_on_fold || !piece.outline.is_symmetric(placement.turn) {
-                let (cloth, piece) = (cloth.id.clone(), label(placement));
-                faults.push(Fault::Outside { cloth, piece, edge: "fold" });
-            }
             // Close around it: the boolean operations work on a grid as fine as what they are given is large.
             let [_, low, right, high] = bounds(&corners).map(|l| l.0 as f64);
             let right = geo::Rect::new((0.0, low - 8.0), (right.max(0.0) + 8.0, high + 8.0)).to_polygon();
             on_cloth = on_cloth.intersection(&right);
+            let opened = on_cloth.union(&unfolded(&on_cloth));
+            if cloth.layers != 2 || !is_same(&opened, &MultiPolygon::from(polygon_of(&corners))) {
+                let (cloth, piece) = (cloth.id.clone(), label(placement));
+                faults.push(Fault::Outside { cloth, piece, edge: "fold" });
+            }
+        } else if piece.yielded_by(placement, cloth) == 2 {
+            faults.extend(twin_fault(piece, cloth, placement, &on_cloth));
         }
         shapes.push(Shape { label: label(placement), on_cloth, corners });
     }
     shapes
 }
 
+/// The corners of an outline where it lies: mirrored first, then turned counter-clockwise, then moved.
+fn as_it_lies(outline: &Outline, placement: &Placement) -> Vec<Point> {
+    let round = matches!(outline, Outline::Circle(_));
+    let turn = |p: Point| {
+        let (x, y) = (if placement.mirrored { -p.x.0 } else { p.x.0 }, p.y.0);
+        // A circle is the same however it is turned.
+        match if round { 0 } else { placement.turn.degrees() } {
+            0 => (x, y),
+            90 => (-y, x),
+            180 => (-x, -y),
+            270 => (y, -x),
+            degrees => {
+                let (sin, cos) = f64::from(degrees).to_radians().sin_cos();
+                let (x, y) = (x as f64, y as f64);
+                ((x * cos - y * sin).round() as i64, (x * sin + y * cos).round() as i64)
+            }
+        }
+    };
+    let mut turned: Vec<(i64, i64)> = outline.corners().into_iter().map(turn).collect();
+    if placement.mirrored {
+        turned.reverse();
+    }
+    let left = turned.iter().map(|p| p.0).min().unwrap_or(0);
+    let low = turned.iter().map(|p| p.1).min().unwrap_or(0);
+    let at = |(x, y): (i64, i64)| Point::new(placement.x + Length(x - left), placement.y + Length(y - low));
+    turned.into_iter().map(at).collect()
+}
+
+/// What lies on folded cloth as the layer below shows it once the cloth is opened: its mirror image beyond the fold.
+fn unfolded(shape: &MultiPolygon<f64>) -> MultiPolygon<f64> {
+    shape.scale_around_point(-1.0, 1.0, geo::Coord { x: 0.0, y: 0.0 })
+}
+
+/// Whether two shapes differ by no more than the rounding of their corners.
+fn is_same(a: &MultiPolygon<f64>, b: &MultiPolygon<f64>) -> bool {
+    let around: f64 = b.iter().map(|p| Euclidean.length(p.exterior())).sum();
+    a.difference(b).unsigned_area() + b.difference(a).unsigned_area() <= around * 4.0
+}
+
+/// What is wrong with the copy that the layer below yields: it is the mirror image of `above`, and turned the other way.
+fn twin_fault(piece: &JobPiece, cloth: &Cloth, placement: &Placement, above: &MultiPolygon<f64>) -> Option<Fault> {
+    let turn = placement.turn.opposite();
+    if !allowed_turns(piece.grain, piece.print, cloth).turns.contains(&turn) {
+        return Some(Fault::Turn { piece: label(placement), turn: turn.degrees() });
+    }
+    if piece.mirror != Mirror::No {
+        return None;
+    }
+    let below = unfolded(above);
+    let [left, low] = below.bounding_rect().map_or([0.0; 2], |b| [b.min().x, b.min().y]);
+    let wanted = Placement { turn, x: Length(left.round() as i64), y: Length(low.round() as i64), ..placement.clone() };
+    let wanted = MultiPolygon::from(polygon_of(&as_it_lies(&piece.outline, &wanted)));
+    (!is_same(&below, &wanted)).then(|| Fault::Mirror { piece: label(placement) })
+}
+
 /// Whether a motif falls on the piece where it should: counted in columns from the one that is known.
 fn falls_right(piece: &JobPiece, cloth: &Cloth, placement: &Placement) -> bool {
     let (Some(on_piece), Some(repeat)) = (piece.on_print, &cloth.repeat) else { return true };
-    let (width, height) = piece.outline.size();
-    let x = if placement.mirrored { width - on_piece.x } else { on_piece.x };
-    let y = on_piece.y;
+    // Sizes are extents from the origin for outlines that begin there; a motif's place is counted from the box itself.
+    let corners = piece.outline.corners();
+    let span = |of: fn(&Point) -> Length| {
+        let all = || corners.iter().map(of);
+        (all().min().unwrap_or_default(), all().max().unwrap_or_default())
+    };
+    let ((left, right), (low, high)) = (span(|p| p.x), span(|p| p.y));
+    let (width, height) = (right - left, high - low);
+    let (from_left, from_low) = (on_piece.x - left, on_piece.y - low);
+    let x = if placement.mirrored { width - from_left } else { from_left };
+    let y = from_low;
     let (x, y) = match placement.turn.degrees() {
         0 => (x, y),
         90 => (height - y, x),

@@ -73,6 +73,14 @@ impl Ruler {
         length.ceil_to(self.step())
     }
 
+    /// The nearest 1/64 in or 0.1 mm to `length`, which [`Self::show`] shows without `about`: closer than anybody cuts.
+    pub fn finest(self, length: Length) -> Length {
+        length.round_to(match self.system() {
+            System::Inches => Length::inches(1, 64),
+            System::Centimetres => Length::tenth_mm(1),
+        })
+    }
+
     /// Shows `length` on this ruler. A length between two lines is shown by its own fraction down to 1/64 in or
     /// 0.1 mm where it has one, else as the nearest line with `about`.
     pub fn show(self, length: Length) -> Shown {

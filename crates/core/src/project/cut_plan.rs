@@ -22,12 +22,20 @@ pub struct CutPlan {
     pub(super) job: Job,
     /// What lies where.
     pub(super) lay: Lay,
+    /// It was begun when the cuts were listed otherwise, so what is ticked off may not be what was cut.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub(super) relisted: bool,
 }
 
 // A lay compares by numbers only, none of them NaN.
 impl Eq for CutPlan {}
 
 impl CutPlan {
+    /// Whether the cuts were listed otherwise when cutting began: how many are made then has to be checked by the maker.
+    pub const fn is_relisted(&self) -> bool {
+        self.relisted
+    }
+
     /// The steps at the table.
     pub fn steps(&self) -> Vec<Step> {
         cut_list(&self.job, &self.lay.cloths, &self.draft.pieces, &self.blocks)

@@ -80,7 +80,7 @@ impl Project {
         }
         let now = self.plan_of(was.drafted.clone(), was.finished.clone());
         let Some(job) = &now.job else { return Err(NotLaidAgain::Problems(now.problems)) };
-        let begun = |cloth: &String| done.iter().any(|s| s.cloth() == Some(cloth));
+        let begun = |cloth: &String| done.iter().any(|s| s.on().is_some_and(|on| on.cloth == *cloth));
         for on in was.lay.cloths.iter().filter(|l| begun(&l.cloth)) {
             let changed = on.placements.iter().find(|p| job.piece(&p.piece) != was.job.piece(&p.piece));
             if let Some(piece) = changed.and_then(|p| was.job.piece(&p.piece)) {
@@ -115,5 +115,5 @@ fn fixed(drafted: Draft, planned: Planned, lay: Lay) -> Result<CutPlan, Vec<Fiel
         let nothing = FieldProblem::new("steps_done", 0, "Nothing is laid yet: every part needs a cloth first.");
         return Err(if problems.is_empty() { vec![nothing] } else { problems });
     };
-    Ok(CutPlan { drafted, draft, finished, blocks, job, lay })
+    Ok(CutPlan { drafted, draft, finished, blocks, job, lay, relisted: false })
 }

@@ -439,8 +439,17 @@ impl Project {
 impl CutPlan {
     /// The same as a plan.
     pub fn planned(&self) -> Planned {
+        let mut draft = self.draft.clone();
+        if self.is_relisted() {
+            draft.notices.push(Notice {
+                stage: crate::bag::Stage::Cut,
+                field: None,
+                severity: crate::bag::Severity::Attention,
+                text: "Bofta lists the cuts in a new way since you began cutting this bag. Check how many you have made: go on or undo until the drawing shows what lies on your table.".into(),
+            });
+        }
         Planned {
-            draft: self.draft.clone(),
+            draft,
             finished: self.finished.clone(),
             job: Some(self.job.clone()),
             unassigned: vec![],

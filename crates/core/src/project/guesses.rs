@@ -30,7 +30,7 @@ fn is_guess(project: &Project, id: &str) -> bool {
 /// What is left along or across, whichever is less.
 fn spare(job: &Job, cloth: &Cloth, on: &ClothLay) -> Length {
     let reach = |p: &crate::lay::Placement| {
-        let (w, h) = job.piece(&p.piece).map(|piece| piece.outline.extent(p.turn)).unwrap_or_default();
+        let (w, h) = job.piece(&p.piece).map(|piece| piece.outline.extent(p.turn, p.mirrored)).unwrap_or_default();
         (p.x + w, p.y + h)
     };
     let far = on.placements.iter().map(reach);

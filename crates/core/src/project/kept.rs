@@ -45,7 +45,15 @@ const CLOTH: Format = Format { name: "bofta-cloth", steps: &[Ok, with_ledgers] }
 const OWN_CUT: Format = Format { name: "bofta-pre-cut", steps: &[Ok] };
 const NOTION: Format = Format { name: "bofta-notion", steps: &[Ok] };
 const NOTION_ENTRY: Format = Format { name: "bofta-notion-entry", steps: &[Ok] };
-const CUT_PLAN: Format = Format { name: "bofta-cut-plan", steps: &[Ok] };
+const CUT_PLAN: Format = Format { name: "bofta-cut-plan", steps: &[Ok, relisted] };
+
+/// Version 2 lists the cuts part by part: what was ticked off before has to be checked.
+fn relisted(mut plan: Value) -> Result<Value, KeptError> {
+    if let Some(plan) = plan.as_object_mut() {
+        plan.insert("relisted".into(), Value::Bool(true));
+    }
+    Ok(plan)
+}
 
 #[derive(Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]

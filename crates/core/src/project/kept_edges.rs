@@ -86,7 +86,7 @@ fn places(side: &Side, piece: &JobPiece, edge: PieceEdge) -> Option<(Turn, Vec<P
         _ => return None,
     };
     let turn = Turn::new((edge.brought_down() + turned) % 360)?;
-    let (width, height) = piece.outline.extent(turn);
+    let (width, height) = piece.outline.extent(turn, false);
     let (low_x, high_x) = (a.x.min(b.x), a.x.max(b.x));
     let (low_y, high_y) = (a.y.min(b.y), a.y.max(b.y));
     let along = |low: Length, high: Length, size: Length| -> Vec<Length> {

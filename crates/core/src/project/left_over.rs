@@ -4,7 +4,7 @@
 use super::cloth::AT_HAND;
 use super::{Project, ProjectCloth};
 use crate::FieldProblem;
-use crate::cloth::{AtHand, EdgeKind, Flaw, Form, HandForm, Scrap, Shrink, put};
+use crate::cloth::{AtHand, EdgeKind, Flaw, HandForm, Scrap, Shrink, put};
 use crate::cutting::{left_shaped, left_whole};
 use crate::lay::{ClothLay, Job, Lay, rest_of_scrap};
 use crate::measure::Length;
@@ -39,15 +39,20 @@ pub fn left_over(project: &Project) -> Vec<LeftOver> {
             }
             for part in left_whole(&plan.job, on) {
                 let down = |side: Length| side.floor_to(project.ruler.step());
-                let form = HandForm::Sheet { length: down(part.height), width: down(part.width) };
+                let (length, width) = (down(part.height), down(part.width));
+                let form = if part.length {
+                    let width = bought_width_of(project, on).filter(|w| *w != cloth.width);
+                    HandForm::Length { length, width, squared: false }
+                } else {
+                    HandForm::Sheet { length, width }
+                };
                 put(&mut kept, AtHand { count: part.count, ..AtHand::one(form) });
             }
             for shape in left_shaped(&plan.job, on) {
                 put(&mut kept, AtHand::one(HandForm::Scrap(shape.scrap)));
             }
-            let scraps = scraps_left(&plan.job, on, thing_of(cloth, &on.cloth)).into_iter().map(HandForm::Scrap);
-            for form in rest_of_length(project, on).into_iter().chain(scraps) {
-                put(&mut kept, AtHand::one(form));
+            for scrap in scraps_left(&plan.job, on, thing_of(cloth, &on.cloth)) {
+                put(&mut kept, AtHand::one(HandForm::Scrap(scrap)));
             }
         }
         if !used.is_empty() || !kept.is_empty() {
@@ -102,17 +107,9 @@ pub(super) fn thing_of<'a>(cloth: &'a ProjectCloth, id: &str) -> Option<&'a AtHa
     cloth.at_hand.get(n.checked_sub(1)?)
 }
 
-/// Of a length that was there, what the lay does not take, if it is worth keeping.
-fn rest_of_length(project: &Project, on: &ClothLay) -> Option<HandForm> {
-    let plan = project.cutting.as_ref()?;
-    let as_job = plan.job.cloth(&on.cloth)?;
-    let Form::Roll { length: Some(length), .. } = as_job.form else { return None };
-    let (width, washed) = (as_job.bought_width()?, as_job.shrink);
-    let rest = (length - on.buy_length).shrunk(washed.along).floor_to(project.ruler.step());
-    let keep = plan.job.rules.keep.0;
-    let own = project.cloth(&on.cloth)?.width;
-    let width = (width != own).then_some(width);
-    (rest >= keep).then_some(HandForm::Length { length: rest, width, squared: false })
+/// The width of the length a lay is cut from, opened out, as it was bought.
+fn bought_width_of(project: &Project, on: &ClothLay) -> Option<Length> {
+    project.cutting.as_ref()?.job.cloth(&on.cloth)?.bought_width()
 }
 
 /// What is left of `was` with its true outline, washed where it was washed first, where a rectangle worth keeping can be

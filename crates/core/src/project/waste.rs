@@ -2,6 +2,7 @@
 //! the waste by weight where it is known what the cloths weigh.
 
 use super::{Project, ProjectCloth, left_over};
+use crate::cutting::left_whole;
 use crate::cloth::{AtHand, HandForm};
 use crate::lay::{ClothLay, areas};
 use crate::measure::{Area, System};
@@ -91,8 +92,13 @@ pub fn cut_up(project: &Project) -> Option<CutUp> {
     let left = left_over(project);
     let of_cloth = |cloth: &ProjectCloth| {
         let of_it = |on: &&ClothLay| project.cloth(&on.cloth).is_some_and(|c| c.id == cloth.id);
-        let areas = plan.lay.cloths.iter().filter(of_it).filter_map(|on| areas(&plan.job, on));
-        let (bag, cut) = areas.fold((0, 0), |(bag, cut), (b, c)| (bag + b.0, cut + c.0));
+        let areas = plan.lay.cloths.iter().filter(of_it).filter_map(|on| {
+            // A length that was cut off whole was not cut into.
+            let lengths = left_whole(&plan.job, on).into_iter().filter(|part| part.length);
+            let off: i128 = lengths.map(|part| (part.width * part.height).0).sum();
+            areas(&plan.job, on).map(|(bag, cloth)| (bag.0, cloth.0 - off))
+        });
+        let (bag, cut) = areas.fold((0, 0), |(bag, cut), (b, c)| (bag + b, cut + c));
         let kept = left.iter().filter(|l| l.cut_from == cloth.name).flat_map(|l| &l.kept).map(area_cut_into);
         CutUp { cut: Area(cut), bag: Area(bag), kept: Area(kept.sum()), ..CutUp::default() }.weighed(cloth.grams)
     };

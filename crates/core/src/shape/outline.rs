@@ -42,6 +42,11 @@ impl Turn {
         self.0
     }
 
+    /// The turn the other way: how the layer below comes to lie where cloth is folded lengthwise.
+    pub const fn opposite(self) -> Self {
+        Self((360 - self.0) % 360)
+    }
+
     /// `point` turned about the origin. Exact for quarter turns, else rounded to the unit.
     pub fn of(self, point: Point) -> Point {
         let Point { x, y } = point;
@@ -267,6 +272,8 @@ impl Outline {
 
     /// Turned about the origin, then moved so that the lower left corner of its box lies there.
     fn placing(&self, turn: Turn, mirrored: bool) -> impl Fn(Point) -> Point {
+        // However it is turned a circle stays the same; its drawn corners, rounded on the bias, would not.
+        let turn = if matches!(self, Self::Circle(_)) { Turn::NONE } else { turn };
         let corners = self.corners();
         // Mirrored within its own width, so that a symmetric outline stays the same to the unit at any turn.
         let right = corners.iter().map(|p| p.x).max().unwrap_or_default();
@@ -299,31 +306,35 @@ impl Outline {
 
     /// Width and height of the bounding box as it stands.
     pub fn size(&self) -> (Length, Length) {
-        self.extent(Turn::NONE)
+        self.extent(Turn::NONE, false)
     }
 
-    /// Whether it is its own mirror image about an upright line when it lies turned by `turn`.
+    /// Whether it is its own mirror image about an upright line as it lies, turned by `turn`: what lies half on a fold
+    /// opens to the piece only then.
     pub fn is_symmetric(&self, turn: Turn) -> bool {
         match self {
             Self::Circle(_) => true,
             Self::Rect(..) if turn.degrees().is_multiple_of(90) => true,
             Self::Rect(..) | Self::Polygon(_) => {
-                let sorted = |mirrored| {
-                    let mut corners = without_idle_corners(&self.placed(turn, mirrored));
+                let lies = without_idle_corners(&self.placed(turn, false));
+                let width = lies.iter().map(|p| p.x).max().unwrap_or_default();
+                let sorted = |at: &dyn Fn(&Point) -> Point| {
+                    let mut corners: Vec<Point> = lies.iter().map(at).collect();
                     corners.sort_unstable_by_key(|p| (p.x, p.y));
                     corners
                 };
-                sorted(false) == sorted(true)
+                sorted(&|p| *p) == sorted(&|p| Point::new(width - p.x, p.y))
             }
         }
     }
 
-    /// Width and height of the bounding box when turned.
-    pub fn extent(&self, turn: Turn) -> (Length, Length) {
+    /// Width and height of the bounding box when mirrored, if so, and turned. On the bias the box of the mirror image is
+    /// another.
+    pub fn extent(&self, turn: Turn, mirrored: bool) -> (Length, Length) {
         if let Self::Circle(d) = self {
             return (*d, *d);
         }
-        let corners = self.placed(turn, false);
+        let corners = self.placed(turn, mirrored);
         let right = corners.iter().map(|p| p.x).max().unwrap_or_default();
         let top = corners.iter().map(|p| p.y).max().unwrap_or_default();
         (right, top)

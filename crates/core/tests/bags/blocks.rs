@@ -57,7 +57,7 @@ fn the_block_is_fused_before_it_is_cut_and_corners_come_last() {
     let planned = caddy(&[], "20").plan().expect("drafts");
     let steps = steps(&planned);
     let fused = steps.iter().position(|s| matches!(s, Step::Fuse { .. })).expect("it is fused");
-    let last_on_cloth = steps.iter().rposition(|s| s.cloth().is_some()).expect("cloth is cut");
+    let last_on_cloth = steps.iter().rposition(|s| s.on().is_some()).expect("cloth is cut");
     let first_cut = steps.iter().position(|s| matches!(s, Step::Block { .. })).expect("it is cut");
     assert!(last_on_cloth < fused && fused < first_cut);
     // Every cut of the block runs right across what lies there, read from an edge.
@@ -66,8 +66,8 @@ fn the_block_is_fused_before_it_is_cut_and_corners_come_last() {
         let Step::Cut { cut, .. } = step.as_ref() else { panic!("a caddy's panels are square") };
         assert_eq!(cut.kind, CutKind::Through);
         let along = match cut.from {
-            Edge::Left => cut.line.x1.0 - cut.lies.x,
-            Edge::Near => cut.line.y1.0 - cut.lies.y,
+            Edge::Left => cut.line.x1.0 - cut.lies.around.x,
+            Edge::Near => cut.line.y1.0 - cut.lies.around.y,
         };
         assert_eq!(cut.reading.0, along);
     }
@@ -85,8 +85,8 @@ fn shaped_panels_of_a_block_are_cut_round() {
     let planned = project.plan().expect("drafts");
     let steps = steps(&planned);
     let fused = steps.iter().position(|s| matches!(s, Step::Fuse { .. })).expect("it is fused");
-    assert!(steps[fused..].iter().all(|s| s.cloth().is_none()));
-    let round = |s: &Step| matches!(s, Step::Block { step, .. } if matches!(**step, Step::Outline(_)));
+    assert!(steps[fused..].iter().all(|s| s.on().is_none()));
+    let round = |s: &Step| matches!(s, Step::Block { step, .. } if matches!(**step, Step::Outline { .. }));
     assert_eq!(steps.iter().filter(|s| round(s)).count(), 2);
     assert_eq!(steps[fused..].iter().flat_map(Step::frees).filter(|f| f.piece == "outer-panel").count(), 2);
 }

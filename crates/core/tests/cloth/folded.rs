@@ -56,7 +56,7 @@ fn comes_apart(job: &Job, lay: &Lay) {
         .filter(|on| job.cloth(&on.cloth).is_some_and(|c| c.layers == 2))
         .flat_map(|on| &on.placements)
         .filter(|p| p.x == Length::ZERO && !p.on_fold)
-        .map(|p| (p.y, p.y + job.piece(&p.piece).expect("known").outline.extent(p.turn).1))
+        .map(|p| (p.y, p.y + job.piece(&p.piece).expect("known").outline.extent(p.turn, p.mirrored).1))
         .collect();
     let sorted = |mut all: Vec<(Length, Length)>| {
         all.sort();

@@ -71,7 +71,7 @@ fn pieces_lie_along_the_edge_they_are_chosen_for(#[case] edge: PieceEdge, #[case
     assert_eq!(found.len() as u32, panel.count);
     let mut spans = vec![];
     for p in found {
-        let (width, height) = panel.outline.extent(p.turn);
+        let (width, height) = panel.outline.extent(p.turn, p.mirrored);
         let line = if at == "bottom" { p.y } else { p.y + height };
         assert_eq!(line, if at == "bottom" { Length::ZERO } else { Length::INCH * 22 });
         // Which edge that is, follows from how it is turned.

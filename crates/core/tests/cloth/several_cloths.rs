@@ -163,7 +163,7 @@ proptest! {
         let found = solve(&job, Budget::iterations(0), &mut Silent).expect("a sound job");
         for u in &found.unplaced {
             let piece = job.piece(&u.piece).expect("known");
-            let (w, h) = piece.outline.extent(bofta_core::shape::Turn::NONE);
+            let (w, h) = piece.outline.extent(bofta_core::shape::Turn::NONE, false);
             let narrowest_side = w.min(h);
             for cloth in piece.cloths.iter().filter_map(|id| job.cloth(id)).filter(|c| !c.owned) {
                 prop_assert!(narrowest_side > cloth.usable_width(), "{} would fit {}", u.piece, cloth.id);

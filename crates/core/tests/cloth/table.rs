@@ -18,7 +18,7 @@ fn cuts(job: &Job, lay: &Lay) -> Vec<Cut> {
 fn carry_out(whole: Region, cuts: &[Cut]) -> Vec<Region> {
     let mut table = vec![whole];
     for cut in cuts {
-        let at = table.iter().position(|r| *r == cut.lies).expect("what is cut lies on the table");
+        let at = table.iter().position(|r| *r == cut.lies.around).expect("what is cut lies on the table");
         let lies = table.remove(at);
         let (near, far) = match cut.from {
             Edge::Near => lies.split_across(lies.y + cut.reading.0),
@@ -102,7 +102,7 @@ proptest! {
         let list = cuts(&job, &lay);
         let mut table = carry_out(whole_cloth(&job, &lay), &list);
         for p in &lay.cloths[0].placements {
-            let (w, h) = job.piece(&p.piece).expect("known").outline.extent(p.turn);
+            let (w, h) = job.piece(&p.piece).expect("known").outline.extent(p.turn, p.mirrored);
             let region = Region { x: p.x.0, y: p.y.0, width: w.0, height: h.0 };
             let at = table.iter().position(|r| *r == region);
             prop_assert!(at.is_some(), "{} {} does not come off", p.piece, p.copy);

@@ -153,7 +153,7 @@ impl Columns {
         let name = if name.is_empty() {
             part.name().to_owned()
         } else {
-            name::clean(crate::csv::as_it_was(name)).chars().take(name::MOST_LETTERS).collect()
+            name::clean(&crate::csv::as_it_was(name)).chars().take(name::MOST_LETTERS).collect()
         };
         let mut row = Row::new(name, part, count, Length::ZERO, height);
         row.width = width;

@@ -5,55 +5,71 @@ use super::canvas::{Canvas, Drawing, Style, escape, ink, num};
 use super::font::{Face, text_width};
 use super::pattern::{border_from, paint, up_degrees};
 use super::scrap;
+use super::labels::Labels;
 use bofta_core::cloth::{Form, letters};
-use bofta_core::cutting::{Block, CornerCut, Cut, Edge, Freed, OutlineCut, Sight, Step};
+use bofta_core::cutting::{
+    Block, CornerCut, Cut, CutKind, Edge, Freed, Marking, On, OutlineCut, PartName, PartShape, Sight, Step, parts_before,
+};
 use bofta_core::lay::{ClothLay, Job, Lay, Placement, Region};
 use bofta_core::measure::{Length, Ruler, System};
 use bofta_core::piece::Piece;
 use bofta_core::project::Project;
-use bofta_core::shape::Point;
+use bofta_core::shape::{Outline, Point};
+use std::collections::BTreeMap;
 
-/// Draws `step` into `width` × `height` pixels; `gone` are the pieces (id, copy) cut off before it.
+/// Draws step `number` (from 1) of `steps` into `width` × `height` pixels.
 pub fn cut_step(
     project: &Project,
     job: &Job,
     lay: &Lay,
     (pieces, blocks): (&[Piece], &[Block]),
-    step: &Step,
-    gone: &[(String, u32)],
+    (steps, number): (&[Step], usize),
     (width, height): (f64, f64),
 ) -> Option<Drawing> {
+    let step = steps.get(number.checked_sub(1)?)?;
+    let gone: Vec<Freed> = steps[..number - 1].iter().flat_map(Step::frees).cloned().collect();
+    let parts = parts_before(steps, number);
     let block = |id: &str| blocks.iter().find(|b| b.piece == id);
+    let laid = |on: &On| lay.cloths.iter().find(|c| c.cloth == on.cloth && c.copy == on.copy);
+    let scene = |job, lay| Scene { project, job, lay, parts: &parts, gone: &gone, size: (width, height) };
     match step {
         Step::Fuse { block: id } => {
             let block = block(id)?;
-            let mut canvas = Canvas::default();
             let size = block.job.cloths.first()?;
             let whole = Region { x: 0, y: 0, width: size.washed_width().0, height: block.lay.buy_length.0 };
-            on_table(&mut canvas, project, &block.job, &block.lay, (whole, &[], &[]), (width, height))?;
+            let parts = BTreeMap::from([(PartName::WHOLE, PartShape::whole(whole))]);
+            let scene = Scene { project, job: &block.job, lay: &block.lay, parts: &parts, gone: &[], size: (width, height) };
+            let mut canvas = Canvas::default();
+            scene.on_table(&mut canvas, (PartName::WHOLE, &[]), &[])?;
             Some(canvas.finish(width, height))
         }
         Step::Block { block: id, step } => {
             let block = block(id)?;
             match step.as_ref() {
-                Step::Cut { cut, .. } => straight(project, &block.job, &block.lay, cut, gone, (width, height)),
-                Step::Outline(round) => outline(project, &block.job, &block.lay, round, gone, (width, height)),
+                Step::Cut { cut, .. } => scene(&block.job, &block.lay).straight(cut),
+                Step::Outline { cut, .. } => scene(&block.job, &block.lay).outline(cut),
                 _ => None,
             }
         }
-        Step::Cut { cloth, cut } => {
-            let lay = lay.cloths.iter().find(|c| c.cloth == *cloth)?;
-            straight(project, job, lay, cut, gone, (width, height))
-        }
-        Step::Outline(round) => {
-            let lay = lay.cloths.iter().find(|c| c.cloth == round.cloth)?;
-            outline(project, job, lay, round, gone, (width, height))
-        }
+        Step::Cut { on, cut } => scene(job, laid(on)?).straight(cut),
+        Step::Outline { on, cut } => scene(job, laid(on)?).outline(cut),
         Step::Corners(corners) => {
             let piece = pieces.iter().find(|p| p.id == corners.piece)?;
             Some(corner(project, piece, corners, (width, height)))
         }
     }
+}
+
+/// A cloth on the table before a step.
+struct Scene<'a> {
+    project: &'a Project,
+    job: &'a Job,
+    lay: &'a ClothLay,
+    /// What lies there, by its letters.
+    parts: &'a BTreeMap<PartName, PartShape>,
+    /// Pieces cut off before.
+    gone: &'a [Freed],
+    size: (f64, f64),
 }
 
 /// From the cloth to the drawing.
@@ -80,78 +96,121 @@ impl Table {
     }
 }
 
-/// The cloth as it lies before a step that works on `lies` and takes `frees` off.
-fn on_table(
-    canvas: &mut Canvas,
-    project: &Project,
-    job: &Job,
-    lay: &ClothLay,
-    (lies, frees, gone): (Region, &[Freed], &[(String, u32)]),
-    (width, height): (f64, f64),
-) -> Option<Table> {
-    let cloth = project.cloth(&lay.cloth)?;
-    let as_job = job.cloth(&lay.cloth)?;
-    let there = lay.on_table(as_job);
-    let wide = as_job.washed_width();
-    let scale = ((width - 60.0) / wide.0 as f64).min((height - 50.0) / there.0 as f64);
-    let table =
-        Table { scale, left: (width - wide.0 as f64 * scale) / 2.0, bottom: (height + there.0 as f64 * scale) / 2.0 };
-    let (x, y) = (|v| table.x(v), |v| table.y(v));
-    let motif = as_job.repeat.map(|r| (table.x(r.at.x.0), table.y(r.at.y.0)));
-    let whole = matches!(as_job.form, Form::Roll { .. });
-    let motif = motif.or_else(|| border_from(cloth, table.x(0), scale).filter(|_| whole));
-    paint(canvas, cloth, "on-table", (up_degrees(cloth), scale), motif);
-    let here = (x(lies.x), y(lies.top()), x(lies.right()) - x(lies.x), y(lies.y) - y(lies.top()));
-    let on_scrap = scrap::edges(as_job);
-    if let Some((corners, flaws)) = &on_scrap {
-        let place = |p: &Point| (x(p.x.0), y(p.y.0));
-        let at: Vec<(f64, f64)> = corners.iter().map(place).collect();
-        scrap::ground(canvas, &at, "url(#on-table)", 0.4, Style::line(ink::INDIGO, 1.4));
-        scrap::flaws(canvas, &flaws.iter().map(|f| (f.iter().map(place).collect(), "")).collect::<Vec<_>>());
-        scrap::corner_letters(canvas, &at);
-    } else {
-        canvas.rect(x(0), y(there.0), x(wide.0) - x(0), y(0) - y(there.0), &Style::line(ink::RULED, 1.2).dash("5 4"));
-        canvas.rect(here.0, here.1, here.2, here.3, &Style::fill(ink::PAPER));
-        canvas.rect(here.0, here.1, here.2, here.3, &Style::fill("url(#on-table)").opacity(0.4));
-    }
-    for p in &lay.placements {
-        let piece = job.piece(&p.piece)?;
-        let (w, h) = piece.outline.extent(p.turn);
-        let inside = p.x.0.max(if p.on_fold { 0 } else { i64::MIN }) >= lies.x
-            && p.y.0 >= lies.y
-            && (p.x + w).0 <= lies.right()
-            && (p.y + h).0 <= lies.top();
-        let is_gone = gone.iter().any(|(id, copy)| *id == p.piece && *copy == p.copy);
-        let left = if p.on_fold { Length::ZERO } else { p.x };
-        let (px, py) = (x(left.0), y((p.y + h).0));
-        let (pw, ph) = ((p.x + w - left).0 as f64 * scale, h.0 as f64 * scale);
-        let freed = frees.iter().any(|f| f.piece == p.piece && f.copy == p.copy);
-        let outline = table.outline(job, p)?;
-        if !inside || is_gone {
-            canvas.polygon(&outline, &Style::line(ink::RULED, 1.2).dash("5 4"));
-            let text = if is_gone { format!("{} · cut", piece.name) } else { piece.name.clone() };
-            if text_width(&text, Face::Text, 14.0) + 6.0 < pw && ph > 16.0 {
-                canvas.text(px + pw / 2.0, py + ph / 2.0 + 5.0, &text, Face::Text, 14.0, ink::SOFT, "middle");
-            }
-            continue;
+impl Scene<'_> {
+    /// The cloth as it lies before a step that works on `part` and takes `frees` off; labels stay clear of `lines`.
+    fn on_table(&self, canvas: &mut Canvas, (part, frees): (PartName, &[Freed]), lines: &[Line2]) -> Option<Table> {
+        let (project, job, lay) = (self.project, self.job, self.lay);
+        let (width, height) = self.size;
+        let cloth = project.cloth(&lay.cloth)?;
+        let as_job = job.cloth(&lay.cloth)?;
+        // Of a long length the near end is drawn, with a little of what goes on.
+        let (lies, used) = (lay.lies(as_job), lay.on_table(as_job));
+        let there = lies.min(used + used / 6);
+        let wide = as_job.washed_width();
+        let corner = as_job.corner();
+        let scale = ((width - 60.0) / wide.0 as f64).min((height - 50.0) / there.0 as f64);
+        let table = Table {
+            scale,
+            left: (width - wide.0 as f64 * scale) / 2.0 - corner.x.0 as f64 * scale,
+            bottom: (height + there.0 as f64 * scale) / 2.0 + corner.y.0 as f64 * scale,
+        };
+        let end = corner.y.0 + there.0;
+        let (x, y) = (|v| table.x(v), |v: i64| table.y(v.min(end)));
+        let motif = as_job.repeat.map(|r| (table.x(r.at.x.0), table.y(r.at.y.0)));
+        let whole = matches!(as_job.form, Form::Roll { .. });
+        let motif = motif.or_else(|| border_from(cloth, table.x(0), scale).filter(|_| whole));
+        paint(canvas, cloth, "on-table", (up_degrees(cloth), scale), motif);
+        let on_scrap = scrap::edges(as_job);
+        if let Some((corners, flaws)) = &on_scrap {
+            let place = |p: &Point| (x(p.x.0), y(p.y.0));
+            let at: Vec<(f64, f64)> = corners.iter().map(place).collect();
+            scrap::ground(canvas, &at, "url(#on-table)", 0.4, Style::line(ink::INDIGO, 1.4));
+            scrap::flaws(canvas, &flaws.iter().map(|f| (f.iter().map(place).collect(), "")).collect::<Vec<_>>());
+            scrap::corner_letters(canvas, &at);
         }
+        let mut labels = Labels::default();
+        for ((x1, y1), (x2, y2)) in lines {
+            let (x1, y1, x2, y2) = (x(*x1), y(*y1), x(*x2), y(*y2));
+            labels.take([x1.min(x2) - 3.0, y1.min(y2) - 3.0, x1.max(x2) + 3.0, y1.max(y2) + 3.0]);
+        }
+        let ring = |shape: &PartShape| shape.corners().iter().map(|p| (x(p.x.0), y(p.y.0))).collect::<Vec<_>>();
+        if on_scrap.is_none() {
+            for (name, shape) in self.parts {
+                let here = *name == part;
+                canvas.polygon(&ring(shape), &Style::fill(ink::PAPER));
+                canvas.polygon(&ring(shape), &Style::fill("url(#on-table)").opacity(if here { 0.4 } else { 0.18 }));
+            }
+        }
+        for p in &lay.placements {
+            self.piece(canvas, &mut labels, &table, p, frees)?;
+        }
+        if on_scrap.is_none() {
+            for (name, shape) in self.parts {
+                let here = *name == part;
+                let line = if here { Style::line(ink::INDIGO, 1.8) } else { Style::line(ink::SOFT, 1.2) };
+                canvas.polygon(&ring(shape), &line);
+                letter(canvas, &mut labels, *name, (x(shape.around.x), y(shape.around.top()), x(shape.around.right()), y(shape.around.y)), here);
+            }
+        }
+        if there < lies {
+            let all = project.ruler.show(lies.floor_to(project.ruler.step())).text;
+            let text = format!("goes on: {all} {} in all", project.system.symbol());
+            canvas.text(x(wide.0), y(end) - 6.0, &text, Face::Text, 14.0, ink::SOFT, "end");
+        }
+        if as_job.layers == 2 {
+            fold(canvas, (x(0), y(end), y(0)));
+        }
+        labels.lead_out(canvas, (x(corner.x.0 + wide.0) + 14.0).min(width - 150.0), (y(end) + 8.0, y(corner.y.0)), 13.0);
+        Some(table)
+    }
+
+    /// A piece that is still on the cloth, or the place of one that is off.
+    fn piece(&self, canvas: &mut Canvas, labels: &mut Labels, table: &Table, p: &Placement, frees: &[Freed]) -> Option<()> {
+        let piece = self.job.piece(&p.piece)?;
+        let is_it = |f: &Freed| f.piece == p.piece && f.copy == p.copy;
+        let outline = table.outline(self.job, p)?;
+        if self.gone.iter().any(is_it) {
+            canvas.polygon(&outline, &Style::line(ink::RULED, 1.0).dash("3 5"));
+            return Some(());
+        }
+        let (w, h) = piece.outline.extent(p.turn, p.mirrored);
+        let left = if p.on_fold { Length::ZERO } else { p.x };
+        let (px, py) = (table.x(left.0), table.y((p.y + h).0));
+        let (pw, ph) = ((p.x + w - left).0 as f64 * table.scale, h.0 as f64 * table.scale);
+        let freed = frees.iter().any(is_it);
         canvas.begin(&format!(r#"data-piece="{}""#, escape(&p.piece)));
         canvas.polygon(&outline, &Style::fill("url(#on-table)").stroke(ink::INDIGO, if freed { 2.2 } else { 1.0 }));
         // As it stands on the bag, like everywhere else, however it lies here.
         let (wide, tall) = piece.outline.size();
-        let size = format!("{} × {}", project.ruler.show(wide).text, project.ruler.show(tall).text);
-        let centre = (px + pw / 2.0, py + ph / 2.0);
-        let _ = canvas.label(centre, &piece.name, &size, if freed { 17.0 } else { 14.0 }, (pw - 4.0, ph - 4.0))
-            || canvas.label(centre, &piece.name, "", 12.0, (pw - 2.0, ph));
+        let size = format!("{} × {}", self.project.ruler.show(wide).text, self.project.ruler.show(tall).text);
+        let inset = if matches!(piece.outline, Outline::Rect(..)) { 0.0 } else { 0.12 };
+        let inside = (px + pw * inset, py + ph * inset, pw * (1.0 - 2.0 * inset), ph * (1.0 - 2.0 * inset));
+        let fonts: &[f64] = if freed { &[17.0, 14.0, 12.0] } else { &[14.0, 12.0] };
+        labels.piece(canvas, (&p.piece, &piece.name, &size), inside, fonts);
         canvas.end();
+        Some(())
     }
-    if on_scrap.is_none() {
-        canvas.rect(here.0, here.1, here.2, here.3, &Style::line(ink::INDIGO, 1.4));
-    }
-    if as_job.layers == 2 {
-        fold(canvas, (x(0), y(there.0), y(0)));
-    }
-    Some(table)
+}
+
+/// Across and along, from one end to the other.
+type Line2 = ((i64, i64), (i64, i64));
+
+/// The letter of a part, in a corner of it that is free.
+fn letter(canvas: &mut Canvas, labels: &mut Labels, name: PartName, (left, top, right, low): (f64, f64, f64, f64), here: bool) {
+    let size = if here { 22.0 } else { 17.0 };
+    let text = name.to_string();
+    let wide = text_width(&text, Face::Heading, size) + 8.0;
+    let spots = [
+        (right - wide, top + 1.0),
+        (left + 1.0, top + 1.0),
+        (right - wide, low - size - 3.0),
+        (left + 1.0, low - size - 3.0),
+        (right + 3.0, (top + low - size) / 2.0),
+    ];
+    let free = |(x, y): &(f64, f64)| labels.is_free([*x, *y, x + wide, y + size + 2.0]);
+    let (x, y) = spots.into_iter().find(free).unwrap_or(spots[4]);
+    labels.take([x, y, x + wide, y + size + 2.0]);
+    canvas.text(x + wide / 2.0, y + size * 0.86, &text, Face::Heading, size, if here { ink::CHALK } else { ink::SOFT }, "middle");
 }
 
 /// The fold of cloth that lies in two layers, from its far to its near end.
@@ -168,26 +227,45 @@ fn fold(canvas: &mut Canvas, (x, far, near): (f64, f64, f64)) {
     canvas.end();
 }
 
-/// A shaped piece and the way round it.
-fn outline(
-    project: &Project,
-    job: &Job,
-    lay: &ClothLay,
-    round: &OutlineCut,
-    gone: &[(String, u32)],
-    size: (f64, f64),
-) -> Option<Drawing> {
-    let mut canvas = Canvas::default();
-    let table = on_table(&mut canvas, project, job, lay, (round.lies, &round.frees, gone), size)?;
-    let first = round.frees.first()?;
-    let placed = lay.placements.iter().find(|p| p.piece == first.piece && p.copy == first.copy)?;
-    canvas.polygon(&table.outline(job, placed)?, &Style::line(ink::MADDER, 4.0));
-    if let Some((corners, _)) = job.cloth(&round.cloth).and_then(scrap::edges) {
-        for sight in &round.sights {
-            sighted(&mut canvas, project.ruler, &table, sight, &corners);
+impl Scene<'_> {
+    /// A piece that is marked out or cut along its line.
+    fn outline(&self, round: &OutlineCut) -> Option<Drawing> {
+        let mut canvas = Canvas::default();
+        let a = round.around;
+        let table = self.on_table(&mut canvas, (round.part, &round.pieces), &[])?;
+        let first = round.pieces.first()?;
+        let placed = self.lay.placements.iter().find(|p| p.piece == first.piece && p.copy == first.copy)?;
+        let line = Style::line(ink::MADDER, 4.0);
+        let line = if round.marking == Marking::Draw { Style::line(ink::MADDER, 2.6).dash("7 4") } else { line };
+        canvas.polygon(&table.outline(self.job, placed)?, &line);
+        if round.marking == Marking::Cut {
+            return Some(canvas.finish(self.size.0, self.size.1));
         }
+        if let Some((corners, _)) = self.job.cloth(&self.lay.cloth).and_then(scrap::edges) {
+            for sight in &round.sights {
+                sighted(&mut canvas, self.project.ruler, &table, sight, &corners);
+            }
+            return Some(canvas.finish(self.size.0, self.size.1));
+        }
+        // From the two edges of its part.
+        let (over, up) = round.place();
+        let thin = Style::line(ink::MADDER, 1.3).dash("3 3");
+        let ruler = self.project.ruler;
+        let show = |l: Length| ruler.show(ruler.finest(l)).text;
+        if over > Length::ZERO && !round.on_fold {
+            let level = table.y(a.y + a.height / 2);
+            canvas.line(table.x(round.lies.around.x), level, table.x(a.x), level, &thin);
+            let middle = table.x(round.lies.around.x + over.0 / 2);
+            let _ = canvas.label((middle, level), &show(over), "", 15.0, (160.0, 60.0));
+        }
+        if up > Length::ZERO {
+            let across = table.x(a.x + a.width / 2);
+            canvas.line(across, table.y(round.lies.around.y), across, table.y(a.y), &thin);
+            let middle = table.y(round.lies.around.y + up.0 / 2);
+            let _ = canvas.label((across, middle), &show(up), "", 15.0, (160.0, 60.0));
+        }
+        Some(canvas.finish(self.size.0, self.size.1))
     }
-    Some(canvas.finish(size.0, size.1))
 }
 
 /// From the corners of a scrap to a corner of the piece, with the distances.
@@ -203,72 +281,75 @@ fn sighted(canvas: &mut Canvas, ruler: Ruler, table: &Table, sight: &Sight, corn
     canvas.rect(at.0 - 4.0, at.1 - 4.0, 8.0, 8.0, &Style::fill(ink::MADDER));
 }
 
-fn straight(
-    project: &Project,
-    job: &Job,
-    lay: &ClothLay,
-    cut: &Cut,
-    gone: &[(String, u32)],
-    (width, height): (f64, f64),
-) -> Option<Drawing> {
-    let mut canvas = Canvas::default();
-    let lies = cut.lies;
-    let table = on_table(&mut canvas, project, job, lay, (lies, &cut.frees, gone), (width, height))?;
-    let (x, y) = (|v| table.x(v), |v| table.y(v));
-    let (x1, y1, x2, y2) = (x(cut.line.x1.0), y(cut.line.y1.0), x(cut.line.x2.0), y(cut.line.y2.0));
-    let madder = Style::line(ink::MADDER, 4.0);
-    // A cut that goes right through is drawn past both edges; one that stops has a bar at its end.
-    let through = cut.kind != bofta_core::cutting::CutKind::Stopped;
-    let past = if through { 14.0 } else { 0.0 };
-    let upright = cut.from == Edge::Left;
-    if upright {
-        canvas.line(x1, y1 + past, x2, y2 - past, &madder);
-        canvas.path(
-            &format!("M{} {}l8 13M{} {}l-8 13", num(x1), num(y1 + past - 6.0), num(x1), num(y1 + past - 6.0)),
-            &Style::line(ink::MADDER, 3.0),
-        );
-    } else {
-        canvas.line(x1 - past, y1, x2 + past, y2, &madder);
-        canvas.path(
-            &format!("M{} {}l-13 8M{} {}l-13 -8", num(x1 - past + 6.0), num(y1), num(x1 - past + 6.0), num(y1)),
-            &Style::line(ink::MADDER, 3.0),
-        );
-    }
-    if !through {
-        let (dx, dy) = if upright { (9.0, 0.0) } else { (0.0, 9.0) };
-        canvas.line(x2 - dx, y2 - dy, x2 + dx, y2 + dy, &madder);
-        // Where it stops, beside the bar; where it begins too, when that is not an edge.
-        if let Some((begin, stop)) = cut.stretch() {
-            let mut told = |length: Length, (x, y): (f64, f64)| {
-                let text = project.ruler.show(length).text;
-                let at = if upright { (x + 34.0, y) } else { (x, y - 24.0) };
-                let _ = canvas.label(at, &text, "", 16.0, (160.0, 60.0));
-            };
-            told(stop, (x2, y2));
-            if begin > Length::ZERO {
-                told(begin, (x1, y1));
+impl Scene<'_> {
+    /// The cut as one line, with the edge it is measured from and the distance.
+    fn straight(&self, cut: &Cut) -> Option<Drawing> {
+        let (width, height) = self.size;
+        let mut canvas = Canvas::default();
+        let l = cut.line;
+        let lines = [((l.x1.0, l.y1.0), (l.x2.0, l.y2.0))];
+        let fold = [];
+        let lines: &[Line2] = if cut.kind == CutKind::Fold { &fold } else { &lines };
+        let table = self.on_table(&mut canvas, (cut.part, &cut.frees), lines)?;
+        let (x, y) = (|v| table.x(v), |v| table.y(v));
+        let (x1, y1, x2, y2) = (x(l.x1.0), y(l.y1.0).min(height), x(l.x2.0), y(l.y2.0).max(0.0));
+        let madder = Style::line(ink::MADDER, 4.0);
+        let upright = cut.from == Edge::Left;
+        if cut.kind != CutKind::Fold {
+            let e = cut.edge;
+            let chalk = Style::line(ink::CHALK, 4.0);
+            if upright {
+                canvas.line(x(e.at), y(e.from), x(e.at), y(e.to).max(0.0), &chalk);
+            } else {
+                canvas.line(x(e.from), y(e.at), x(e.to), y(e.at), &chalk);
             }
         }
-    }
-    // The measured distance, from its edge to the line, or from the line to the motif that tells where it runs.
-    let thin = Style::line(ink::MADDER, 1.3).dash("3 3");
-    let motif = cut.motif.zip(job.cloth(&lay.cloth).and_then(|c| c.repeat));
-    if let Some((beyond, repeat)) = motif {
-        let column = x(repeat.at.x.0);
+        // A cut that goes right through is drawn past both edges; one that stops has a bar at its end.
+        let stops = cut.stops_after();
+        let past = if stops.is_none() { 14.0 } else { 0.0 };
         if upright {
-            let level = y(repeat.at.y.0);
-            canvas.line(x1, level, x1 + beyond.0 as f64 * table.scale, level, &thin);
+            canvas.line(x1, y1 + 14.0, x2, y2 - past, &madder);
+            let foot = y1 + 8.0;
+            canvas.path(
+                &format!("M{} {}l8 13M{} {}l-8 13", num(x1), num(foot), num(x1), num(foot)),
+                &Style::line(ink::MADDER, 3.0),
+            );
         } else {
-            canvas.line(column, y1, column, y1 - beyond.0 as f64 * table.scale, &thin);
+            canvas.line(x1 - 14.0, y1, x2 + past, y2, &madder);
+            let foot = x1 - 8.0;
+            canvas.path(
+                &format!("M{} {}l-13 8M{} {}l-13 -8", num(foot), num(y1), num(foot), num(y1)),
+                &Style::line(ink::MADDER, 3.0),
+            );
         }
-    } else if upright {
-        let level = y(lies.y) + 12.0;
-        canvas.line(x(lies.x), level, x1, level, &thin);
-    } else {
-        let side = x(lies.right()) + 12.0;
-        canvas.line(side, y(lies.y), side, y1, &thin);
+        if let Some(long) = stops {
+            let (dx, dy) = if upright { (9.0, 0.0) } else { (0.0, 9.0) };
+            canvas.line(x2 - dx, y2 - dy, x2 + dx, y2 + dy, &madder);
+            let ruler = self.project.ruler;
+            let text = format!("stop after {}", ruler.show(ruler.finest(long)).text);
+            let at = if upright { (x2 + 74.0, y2 - 4.0) } else { (x2, y2 - 24.0) };
+            let _ = canvas.label((at.0.min(width - 70.0), at.1.max(16.0)), &text, "", 16.0, (200.0, 60.0));
+        }
+        // The measured distance, from its edge to the line, or from the line to the motif that tells where it runs.
+        let thin = Style::line(ink::MADDER, 1.3).dash("3 3");
+        let motif = cut.motif.zip(self.job.cloth(&self.lay.cloth).and_then(|c| c.repeat));
+        if let Some((beyond, repeat)) = motif {
+            let column = x(repeat.at.x.0);
+            if upright {
+                let level = y(repeat.at.y.0);
+                canvas.line(x1, level, x1 + beyond.0 as f64 * table.scale, level, &thin);
+            } else {
+                canvas.line(column, y1, column, y1 - beyond.0 as f64 * table.scale, &thin);
+            }
+        } else if upright {
+            let level = y(cut.edge.from) + 12.0;
+            canvas.line(x(cut.edge.at), level, x1, level, &thin);
+        } else {
+            let side = x(cut.edge.to) + 12.0;
+            canvas.line(side, y(cut.edge.at), side, y1, &thin);
+        }
+        Some(canvas.finish(width, height))
     }
-    Some(canvas.finish(width, height))
 }
 
 fn corner(project: &Project, piece: &Piece, cut: &CornerCut, (width, height): (f64, f64)) -> Drawing {

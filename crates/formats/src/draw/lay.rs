@@ -4,21 +4,23 @@
 use super::canvas::{Canvas, Drawing, Style, escape, ink, num};
 use super::cut::fold_line;
 use super::font::{Face, text_width};
+use super::labels::Labels;
 use super::pattern::{border_from, paint, up_degrees};
 use super::scrap;
-use crate::sheet::said_part;
 use bofta_core::cloth::{Cloth, Form};
-use bofta_core::cutting::{left_shaped, left_whole};
+use bofta_core::cutting::{describe_left, left_shaped, left_whole};
 use bofta_core::lay::{ClothLay, Job, Placement};
 use bofta_core::measure::{Length, Ruler, ShopStep, System, show_bought};
 use bofta_core::project::{Project, ProjectCloth};
-use bofta_core::shape::Point;
+use bofta_core::shape::{Outline, Point};
 
 const LEFT: f64 = 74.0;
 const RIGHT: f64 = 26.0;
 const BOLT: f64 = 34.0;
 const TOP: f64 = 12.0 + BOLT + 18.0;
 const BOTTOM: f64 = 40.0;
+/// Size of the names that are led out of small pieces.
+const LED_OUT: f64 = 14.0;
 
 struct Sheet<'a> {
     project: &'a Project,
@@ -37,14 +39,31 @@ struct Sheet<'a> {
 
 /// Draws `lay` into `width` × `height` pixels. `key` makes the ids of the drawing unique on its page.
 pub fn cloth_lay(project: &Project, job: &Job, lay: &ClothLay, width: f64, height: f64, key: &str) -> Option<Drawing> {
+    let (drawing, room) = drawn(project, job, lay, (width, height), key, RIGHT)?;
+    if room == 0.0 {
+        return Some(drawing);
+    }
+    // What does not fit into its piece is led out to the right.
+    Some(drawn(project, job, lay, (width, height), key, (room + RIGHT + 20.0).min(width * 0.4))?.0)
+}
+
+/// The drawing with so much room at the right, and how much what is led out takes there.
+fn drawn(
+    project: &Project,
+    job: &Job,
+    lay: &ClothLay,
+    (width, height): (f64, f64),
+    key: &str,
+    right: f64,
+) -> Option<(Drawing, f64)> {
     let cloth = project.cloth(&lay.cloth)?;
     let as_job = job.cloth(&lay.cloth)?;
     let there = lay.on_table(as_job);
     let wide = as_job.washed_width();
-    let scale = ((width - LEFT - RIGHT) / wide.0 as f64).min((height - TOP - BOTTOM) / there.0 as f64);
+    let scale = ((width - LEFT - right) / wide.0 as f64).min((height - TOP - BOTTOM) / there.0 as f64);
     let height = TOP + there.0 as f64 * scale + BOTTOM;
     let drawn = wide.0 as f64 * scale;
-    let left = LEFT + ((width - LEFT - RIGHT) - drawn) / 2.0;
+    let left = LEFT + ((width - LEFT - right) - drawn) / 2.0;
     let sheet = Sheet {
         project,
         cloth,
@@ -60,14 +79,17 @@ pub fn cloth_lay(project: &Project, job: &Job, lay: &ClothLay, width: f64, heigh
     };
     let mut canvas = Canvas::default();
     sheet.cloth(&mut canvas);
-    sheet.pieces(&mut canvas);
+    let mut labels = Labels::default();
+    sheet.pieces(&mut canvas, &mut labels);
     sheet.offcuts(&mut canvas);
+    let room = if labels.leads_out() { labels.room_for_led_out(LED_OUT) } else { 0.0 };
+    labels.lead_out(&mut canvas, left + drawn + 26.0, (TOP, height - BOTTOM), LED_OUT);
     sheet.lengths(&mut canvas);
     if as_job.layers == 2 {
         fold_line(&mut canvas, (sheet.x(Length::ZERO), sheet.y(there), sheet.bottom));
     }
     sheet.width_line(&mut canvas);
-    Some(canvas.finish(width, height))
+    Some((canvas.finish(width, height), room))
 }
 
 /// Only cloth and pieces, as a card on the shelf shows them.
@@ -113,7 +135,7 @@ impl Sheet<'_> {
     }
 
     fn placed(&self, p: &Placement) -> Option<(f64, f64, f64, f64)> {
-        let (w, h) = self.job.piece(&p.piece)?.outline.extent(p.turn);
+        let (w, h) = self.job.piece(&p.piece)?.outline.extent(p.turn, p.mirrored);
         let from = if p.on_fold { Length::ZERO } else { p.x };
         let (left, top) = (self.x(from), self.y(p.y + h));
         Some((left, top, (p.x + w - from).0 as f64 * self.scale, h.0 as f64 * self.scale))
@@ -181,57 +203,30 @@ impl Sheet<'_> {
         }
     }
 
-    fn pieces(&self, canvas: &mut Canvas) {
+    fn pieces(&self, canvas: &mut Canvas, labels: &mut Labels) {
         let ruler = self.project.ruler;
         for p in &self.lay.placements {
             let (Some(piece), Some((x, y, w, h))) = (self.job.piece(&p.piece), self.placed(p)) else { continue };
-            let (across, along) = piece.outline.extent(bofta_core::shape::Turn::NONE);
+            let (across, along) = piece.outline.size();
             let size = format!("{} × {}", ruler.show(across).text, ruler.show(along).text);
             canvas.begin(&format!(r#"data-piece="{}" data-copy="{}" class="piece""#, escape(&p.piece), p.copy));
             canvas.raw(&format!("<title>{} {}, {size}</title>", escape(&piece.name), p.copy));
             let outline = self.outline(p);
             canvas.polygon(&outline, &Style::fill(format!("url(#{})", self.pattern())).stroke(ink::PAPER, 3.0));
             canvas.polygon(&outline, &Style::line(ink::INDIGO, 1.4));
-            let centre = (x + w / 2.0, y + h / 2.0);
-            let fitted = canvas.label(centre, &piece.name, &size, 17.0, (w - 6.0, h - 6.0))
-                || canvas.label(centre, &piece.name, &size, 14.0, (w - 4.0, h - 2.0))
-                || canvas.label(centre, &format!("{} · {size}", piece.name), "", 13.0, (w - 4.0, h - 2.0))
-                || canvas.label(centre, &piece.name, "", 12.0, (w - 2.0, h));
-            if !fitted {
-                let one_line = format!("{} · {size}", piece.name);
-                canvas.begin(&format!(r#"transform="rotate(-90 {} {})""#, num(centre.0), num(centre.1)));
-                let upright = canvas.label(centre, &one_line, "", 13.0, (h - 4.0, w - 2.0))
-                    || canvas.label(centre, &piece.name, "", 11.0, (h - 2.0, w));
-                canvas.end();
-                if let Some((first, rest)) = piece.name.split_once(' ').filter(|_| !upright) {
-                    let _ = canvas.label(centre, first, rest, 12.0, (w - 2.0, h - 2.0));
-                }
-            }
             if w > 34.0 && h > 34.0 {
-                // Turns are counter-clockwise, the arrow's clockwise; it stands in the corner and points to piece-up.
-                let degrees = 360.0 - f64::from(p.turn.degrees());
-                // Clear of the label in a small piece.
-                let side = if w < 72.0 { 7.0 } else { 14.0 };
-                let foot = match p.turn.degrees() {
-                    90 => (x + 28.0, y + 14.0),
-                    180 => (x + side, y + 8.0),
-                    270 => (x + 8.0, y + 14.0),
-                    _ => (x + side, y + 28.0),
-                };
-                // In the corner of a shaped piece there may be nothing: then below the middle.
-                let foot = if covers(&outline, (x + 14.0, y + 18.0)) {
-                    foot
-                } else {
-                    let low = y + h * 0.5 + 30.0;
-                    match p.turn.degrees() {
-                        90 => (x + w / 2.0 + 9.0, low),
-                        180 => (x + w / 2.0, low),
-                        270 => (x + w / 2.0 - 9.0, low),
-                        _ => (x + w / 2.0, low + 18.0),
-                    }
-                };
+                let (foot, degrees) = up_arrow(&outline, p.turn.degrees(), (x, y, w, h));
                 canvas.arrow(foot.0, foot.1, 18.0, degrees);
+                // The name stands clear of it.
+                let turned = degrees.to_radians();
+                let tip = (foot.0 + 18.0 * turned.sin(), foot.1 - 18.0 * turned.cos());
+                let (low, high) = ((foot.0.min(tip.0) - 5.0, foot.1.min(tip.1) - 5.0), (foot.0.max(tip.0) + 5.0, foot.1.max(tip.1) + 5.0));
+                labels.take([low.0, low.1, high.0, high.1]);
             }
+            // Of a shaped piece the corners of its box may belong to others.
+            let inset = if matches!(piece.outline, Outline::Rect(..)) { 0.0 } else { 0.12 };
+            let inside = (x + w * inset, y + h * inset, w * (1.0 - 2.0 * inset), h * (1.0 - 2.0 * inset));
+            labels.piece(canvas, (&p.piece, &piece.name, &size), inside, &[17.0, 14.0, 13.0]);
             canvas.end();
         }
     }
@@ -242,12 +237,13 @@ impl Sheet<'_> {
             let corners: Vec<(f64, f64)> = shape.corners.iter().map(|p| (self.x(p.x), self.y(p.y))).collect();
             canvas.polygon(&corners, &Style::line(ink::CHALK, 1.6).dash("6 4"));
         }
-        for part in left_whole(self.job, self.lay) {
+        // What is left of a length lies beyond what is drawn.
+        for part in left_whole(self.job, self.lay).into_iter().filter(|part| !part.length) {
             let (x, y) = (self.x(Length(part.at.x)), self.y(Length(part.at.top())));
             let (w, h) = (part.at.width as f64 * self.scale, part.at.height as f64 * self.scale);
             canvas.rect(x, y, w, h, &Style::fill(ink::PAPER).opacity(0.5));
             canvas.rect(x + 1.0, y + 1.0, w - 2.0, h - 2.0, &Style::line(ink::CHALK, 1.6).dash("6 4"));
-            let text = format!("keep {}", said_part(&part, ruler));
+            let text = format!("keep {}", describe_left(&part, ruler));
             if text_width(&text, Face::Bold, 14.0) + 8.0 < w && h > 18.0 {
                 canvas.text(x + w / 2.0, y + h / 2.0 + 5.0, &text, Face::Bold, 14.0, ink::CHALK, "middle");
             } else if text_width(&text, Face::Bold, 13.0) + 6.0 < h && w > 16.0 {
@@ -335,6 +331,28 @@ impl Sheet<'_> {
         }
         canvas.text(middle, y + 5.0, &text, Face::Text, 15.0, ink::SOFT, "middle");
     }
+}
+
+/// Where the arrow of a piece stands and how it is turned: in the corner, or below the middle of a shaped piece that has
+/// nothing there. Turns are counter-clockwise, the arrow's clockwise.
+fn up_arrow(outline: &[(f64, f64)], turn: u16, (x, y, w, h): (f64, f64, f64, f64)) -> ((f64, f64), f64) {
+    // Clear of the label in a small piece.
+    let side = if w < 72.0 { 7.0 } else { 14.0 };
+    let in_corner = match turn {
+        90 => (x + 28.0, y + 14.0),
+        180 => (x + side, y + 8.0),
+        270 => (x + 8.0, y + 14.0),
+        _ => (x + side, y + 28.0),
+    };
+    let low = y + h * 0.5 + 30.0;
+    let below = match turn {
+        90 => (x + w / 2.0 + 9.0, low),
+        180 => (x + w / 2.0, low),
+        270 => (x + w / 2.0 - 9.0, low),
+        _ => (x + w / 2.0, low + 18.0),
+    };
+    let foot = if covers(outline, (x + 14.0, y + 18.0)) { in_corner } else { below };
+    (foot, 360.0 - f64::from(turn))
 }
 
 /// Whether a point lies inside an outline: a ray to the left crosses it an odd number of times.

@@ -31,8 +31,8 @@ impl Row {
         let cells = [
             (18.0, number.as_str(), Face::Text),
             (40.0, reading, Face::Bold),
-            (110.0, how, Face::Text),
-            (330.0, off, Face::Bold),
+            (104.0, how, Face::Text),
+            (336.0, off, Face::Text),
         ];
         Self::step(&cells)
     }
@@ -92,9 +92,19 @@ impl Book {
     }
 
     pub(super) fn room(&mut self, height: f64) {
-        if self.y + height > self.size.1 - MARGIN - 16.0 {
+        if !self.has_room(height) {
             self.start_page();
         }
+    }
+
+    /// What a page holds below its head.
+    pub(super) fn page_height(&self) -> f64 {
+        self.size.1 - 92.0 - MARGIN - 16.0
+    }
+
+    /// Whether something as high as that finds room on this page.
+    pub(super) fn has_room(&self, height: f64) -> bool {
+        self.y + height <= self.size.1 - MARGIN - 16.0
     }
 
     pub(super) fn space(&mut self, height: f64) {
@@ -126,7 +136,7 @@ impl Book {
     /// or the end, where `tail` more follows.
     pub(super) fn table(&mut self, groups: Vec<Vec<Row>>, tail: f64) {
         let tall: Vec<f64> = groups.iter().map(|g| g.iter().map(|row| self.height(row)).sum()).collect();
-        let whole = self.size.1 - 92.0 - MARGIN - 16.0;
+        let whole = self.page_height();
         let last = groups.len().saturating_sub(1);
         for (at, group) in groups.into_iter().enumerate() {
             let next = if at == 0 || at + 1 == last { tall.get(at + 1).copied().unwrap_or(0.0) } else { 0.0 };
@@ -146,7 +156,8 @@ impl Book {
         row.cells.iter().enumerate().map(|(i, (x, text, face))| wrapped(text, *face, 12.5, end(i) - x)).collect()
     }
 
-    fn height(&self, row: &Row) -> f64 {
+    /// How high a row is.
+    pub(super) fn height(&self, row: &Row) -> f64 {
         LINE * self.lines(row).iter().map(Vec::len).max().unwrap_or(1) as f64
     }
 

@@ -8,12 +8,11 @@ mod pdf;
 pub use making::{making_sheet, making_sheet_pages};
 pub use pdf::SheetError;
 
-use crate::draw::{Drawing, Face, Pictures, cloth_lay};
+use crate::draw::{Drawing, Face, Pictures, cut_map};
 use bofta_core::bag::Draft;
 use bofta_core::buying::{Missing, purchases, said_size, said_width, washed};
-use bofta_core::cloth::letters;
-use bofta_core::cutting::{Cut, CutKind, Edge, LeftPart, OutlineCut, Sight, Step, cut_list};
-use bofta_core::lay::{Job, Lay, Stop};
+use bofta_core::cutting::{Block, Marking, Step, cut_list, describe, opening};
+use bofta_core::lay::{ClothLay, Job, Lay, Stop};
 use bofta_core::measure::{Length, Ruler, show_bought};
 use bofta_core::piece::Piece;
 use bofta_core::project::{Planned, Project, cost_text};
@@ -33,15 +32,15 @@ pub fn cut_sheet_pages(project: &Project, planned: &Planned, job: &Job, lay: &La
     by_the_piece(&mut book, project, &planned.draft);
     pieces(&mut book, project, &planned.draft.pieces);
     for cloth in &lay.cloths {
-        lay_page(&mut book, project, job, lay, &cloth.cloth, &planned.draft.pieces);
         if let Some(missing) = &missing {
-            let text = format!("Not the whole bag: {}. The first page says which.", missing.headline());
+            let text = format!("Not enough cloth: {}. The first page says which pieces.", missing.headline());
             book.text(0.0, &text, Face::Bold, 12.5);
         }
+        cloth_sheet(&mut book, project, job, cloth, &planned.draft.pieces);
     }
     let off_the_cloth = cut_list(job, &lay.cloths, &planned.draft.pieces, &planned.blocks);
-    blocks(&mut book, project, job, &off_the_cloth, &planned.draft.pieces);
-    corners(&mut book, project, &off_the_cloth, &planned.draft.pieces);
+    blocks(&mut book, project, job, (&off_the_cloth, &planned.blocks), &planned.draft.pieces);
+    corners(&mut book, project, job, &off_the_cloth, &planned.draft.pieces);
     book.finish()
 }
 
@@ -61,7 +60,7 @@ pub fn cut_sheet(
 
 /// What the plan leaves out, before anything else: these sheets are not the whole bag.
 fn incomplete(book: &mut Book, project: &Project, missing: &Missing) {
-    book.text(0.0, &format!("Not the whole bag: {}.", missing.headline()), Face::Bold, 14.0);
+    book.text(0.0, &format!("Not enough cloth: {}.", missing.headline()), Face::Bold, 14.0);
     for line in missing.describe(project.system) {
         book.row(&[(0.0, &line, Face::Text)]);
     }
@@ -171,96 +170,102 @@ fn pieces(book: &mut Book, project: &Project, pieces: &[Piece]) {
     book.space(8.0);
 }
 
-fn lay_page(book: &mut Book, project: &Project, job: &Job, lay: &Lay, id: &str, all: &[Piece]) {
-    let (Some(cloth), Some(cloth_of_lay)) = (job.cloth(id), lay.cloths.iter().find(|c| c.cloth == id)) else {
-        return;
-    };
-    book.start_page();
-    book.heading(&cloth.name);
+/// The sheets of one cloth: its cuts in one drawing, and what to do in order. A page that goes on repeats the drawing.
+fn cloth_sheet(book: &mut Book, project: &Project, job: &Job, lay: &ClothLay, all: &[Piece]) {
+    let Some(cloth) = job.cloth(&lay.cloth) else { return };
+    let steps = cut_list(job, std::slice::from_ref(lay), &[], &[]);
     let wide = book.size.0 - 2.0 * MARGIN;
-    if let Some(drawing) = cloth_lay(project, job, cloth_of_lay, wide, 330.0, id) {
-        book.drawing(&drawing);
+    let key = format!("{}-{}", lay.cloth, lay.copy);
+    let drawn = |high: f64| cut_map(project, job, lay, &steps, (wide, high), &key);
+    let name = if cloth.copies() > 1 { format!("{}, number {}", cloth.name, lay.copy) } else { cloth.name.clone() };
+    let rows: Vec<Vec<Row>> =
+        steps.iter().enumerate().filter_map(|(n, step)| cut_row(project, job, n + 1, step, all)).map(|r| vec![r]).collect();
+    // As large as leaves room for the cuts, so that what is cut in few steps shares its page.
+    let all: f64 = rows.iter().flatten().map(|row| book.height(row)).sum();
+    let high = (book.page_height() - all - 5.0 * LINE).clamp(book.page_height() * 0.36, book.page_height() * 0.46);
+    let drawing = drawn(high);
+    let needed = drawing.as_ref().map_or(0.0, |d| d.height) + all.min(4.0 * LINE) + 5.0 * LINE;
+    if !book.has_room(needed) {
+        book.start_page();
     }
-    book.space(8.0);
-    book.heading("Cuts, in order");
-    let steps = cut_list(job, std::slice::from_ref(cloth_of_lay), &[], &[]);
-    let rows = steps.iter().enumerate().filter_map(|(n, step)| cut_row(project, job, n + 1, step, all));
-    book.table(rows.map(|row| vec![row]).collect(), LINE + 6.0);
-    book.space(6.0);
+    let heading = |book: &mut Book, name: &str, drawing: Option<&Drawing>| {
+        book.heading(name);
+        if let Some(drawing) = drawing {
+            book.drawing(drawing);
+        }
+        book.text(0.0, &opening(job, lay, project.ruler), Face::Bold, 12.0);
+        book.space(4.0);
+    };
+    heading(book, &name, drawing.as_ref());
+    let again = drawn(190.0);
+    let goes_on = format!("{name}, continued");
+    let tall: Vec<f64> = rows.iter().map(|group| group.iter().map(|r| book.height(r)).sum()).collect();
+    for (n, row) in rows.into_iter().enumerate() {
+        // Neither the first nor the last cut stands alone on its page; the caution stands below the last.
+        let next = if n == 0 { tall.get(1).copied().unwrap_or(0.0) } else { 0.0 };
+        let rest = if n + 2 >= tall.len() { tall[n + 1..].iter().sum::<f64>() + LINE } else { 0.0 };
+        if !book.has_room(tall[n] + f64::max(next, rest)) {
+            book.start_page();
+            heading(book, &goes_on, again.as_ref());
+        }
+        book.table(vec![row], 0.0);
+    }
     book.text(
         0.0,
-        "Close the cutter's guard at every pause, cut away from you, fingers behind the ruler's edge.",
+        "Close the cutter’s guard at every pause. Cut away from you, with your fingers behind the ruler’s edge.",
         Face::Text,
         11.0,
     );
+    book.space(12.0);
 }
 
-/// A cut to tick off: its reading, how it runs, what comes off.
+/// A step to tick off: what to set, what to do, and what lies there afterwards.
 fn cut_row(project: &Project, job: &Job, number: usize, step: &Step, all: &[Piece]) -> Option<Row> {
-    let off = falls_off(step, all, project, job);
-    match step {
-        Step::Cut { cut, .. } => {
-            let reading = match cut.kind {
-                CutKind::Fold => "crease".to_owned(),
-                _ => format!("{} {}", project.ruler.show(cut.reads()).text, project.system.symbol()),
-            };
-            Some(Row::ticked(number, &reading, &how(cut, project), &off))
-        }
-        Step::Outline(round) if round.sights.is_empty() => {
-            Some(Row::ticked(number, "template", "round the outline, where it lies", &off))
-        }
-        Step::Outline(round) => {
-            let edges = round.frees.iter().filter_map(|f| project.told_edge(job, &f.piece, f.copy));
-            let edges: String = edges.map(|told| format!(". {told}")).collect();
-            let found = format!("{}; cut round it{}", found_by(round, project), edges.trim_end_matches('.'));
-            Some(Row::ticked(number, "mark out", &found, &off))
-        }
-        Step::Fuse { .. } | Step::Block { .. } | Step::Corners(_) => None,
+    if matches!(step, Step::Fuse { .. } | Step::Corners(_)) {
+        return None;
     }
+    let words = describe(step, job, all, project.ruler);
+    let edges = match step {
+        Step::Outline { cut, .. } if cut.marking != Marking::Cut => {
+            cut.pieces.iter().filter_map(|f| project.told_edge(job, &f.piece, f.copy)).map(|t| format!(" {t}")).collect()
+        }
+        _ => String::new(),
+    };
+    Some(Row::ticked(number, &words.reading, &format!("{}{edges}", words.how), &words.then.join("; ")))
 }
 
 /// Blocks, fused and cut once the cloths are.
-fn blocks(book: &mut Book, project: &Project, job: &Job, steps: &[Step], all: &[Piece]) {
-    let mut found: Vec<(&str, Vec<Vec<Row>>)> = vec![];
-    for step in steps {
-        match (step, found.last_mut()) {
-            (Step::Fuse { block }, _) => {
-                let name = all.iter().find(|p| p.id == *block).map_or("", |p| &p.name);
-                found.push((name, vec![vec![Row::ticked(1, "iron", "fuse it to its backing, let it cool flat", "")]]));
-            }
-            (Step::Block { step, .. }, Some((_, rows))) => {
-                let number = rows.len() + 1;
-                rows.extend(cut_row(project, job, number, step, all).map(|row| vec![row]));
-            }
-            _ => {}
-        }
-    }
-    for (name, rows) in found {
+fn blocks(book: &mut Book, project: &Project, job: &Job, (steps, blocks): (&[Step], &[Block]), all: &[Piece]) {
+    for block in blocks {
+        let name = all.iter().find(|p| p.id == block.piece).map_or("", |p| &p.name);
         book.space(8.0);
         book.heading(name);
-        book.table(rows, 0.0);
+        let fuse = Row::ticked(1, "iron", "Fuse it to its backing. Let it cool flat.", "");
+        let on_it = steps.iter().filter_map(|step| match step {
+            Step::Block { block: id, step } if *id == block.piece => Some(step.as_ref().clone()),
+            _ => None,
+        });
+        let on_it: Vec<Step> = on_it.collect();
+        let wide = book.size.0 - 2.0 * MARGIN;
+        if let Some(drawing) = cut_map(project, &block.job, &block.lay, &on_it, (wide, 190.0), &block.piece) {
+            book.drawing(&drawing);
+        }
+        let rows = on_it.iter().enumerate().filter_map(|(n, step)| cut_row(project, job, n + 1, step, all));
+        book.table(std::iter::once(fuse).chain(rows).map(|row| vec![row]).collect(), 0.0);
     }
 }
 
-fn corners(book: &mut Book, project: &Project, steps: &[Step], all: &[Piece]) {
-    let rows: Vec<Vec<Row>> = steps
-        .iter()
-        .filter_map(|step| {
-            let Step::Corners(c) = step else { return None };
-            let name = all.iter().find(|p| p.id == c.piece).map_or("", |p| &p.name);
-            let text = format!(
-                "{name}, {} layers: {} in from each side, {} up {}",
-                c.layers,
-                project.ruler.show(c.across).text,
-                project.ruler.show(c.up).text,
-                if c.at_fold { "and down from the fold" } else { "from the base" }
-            );
-            Some(vec![Row::of(&[(0.0, "□", Face::Text), (18.0, &text, Face::Text)])])
+fn corners(book: &mut Book, project: &Project, job: &Job, steps: &[Step], all: &[Piece]) {
+    let corners = steps.iter().filter(|step| matches!(step, Step::Corners(_)));
+    let rows: Vec<Vec<Row>> = corners
+        .map(|step| {
+            let words = describe(step, job, all, project.ruler);
+            vec![Row::step(&[(18.0, words.how.as_str(), Face::Text)])]
         })
         .collect();
     if !rows.is_empty() {
         book.space(8.0);
-        book.heading("Corners, through all layers at once");
+        book.heading("Corners");
         book.table(rows, 0.0);
     }
 }
@@ -268,93 +273,4 @@ fn corners(book: &mut Book, project: &Project, steps: &[Step], all: &[Piece]) {
 fn size_of(piece: &Piece, ruler: Ruler) -> String {
     let (w, h) = piece.size();
     format!("{} × {}", ruler.show(w).text, ruler.show(h).text)
-}
-
-/// How a cut runs, in words; of one that stops short also where.
-pub fn how(cut: &Cut, project: &Project) -> String {
-    let stops = |edge: &str| {
-        let show = |l: Length| format!("{} {}", project.ruler.show(l).text, project.system.symbol());
-        match cut.stretch() {
-            Some((begin, stop)) if begin > Length::ZERO => {
-                format!("begin {} and stop {} from the {edge} edge", show(begin), show(stop))
-            }
-            Some((_, stop)) => format!("stop {} from the {edge} edge", show(stop)),
-            None => String::new(),
-        }
-    };
-    match (cut.kind, cut.from) {
-        (CutKind::SquareEnd, _) if cut.motif.is_some() => "square the end so far before the middle of a motif".into(),
-        (CutKind::Selvedge, _) if cut.motif.is_some() => "selvedge off, so far before the middle of a motif".into(),
-        (CutKind::SquareEnd, _) => "square the end: just enough".into(),
-        (CutKind::Selvedge, _) => "selvedge off, along the left edge".into(),
-        (CutKind::Fold, _) => "slit the fold".into(),
-        (CutKind::Through, Edge::Near) => "right across, from the near edge".into(),
-        (CutKind::Through, Edge::Left) => "from near to far, from the left edge".into(),
-        (CutKind::Stopped, Edge::Near) => format!("across, measured from the near edge; {}", stops("left")),
-        (CutKind::Stopped, Edge::Left) => format!("along, measured from the left edge; {}", stops("near")),
-    }
-}
-
-/// Where a piece lies on a scrap: two of its corners by their distances from the scrap's. Empty where it is cut off
-/// anything else.
-pub fn found_by(round: &OutlineCut, project: &Project) -> String {
-    let show = |l: Length| format!("{} {}", project.ruler.show(l).text, project.system.symbol());
-    let told = |sight: &Sight| match sight.from.as_slice() {
-        [(corner, _)] => format!("in corner {}", letters(*corner)),
-        several => {
-            let each = several
-                .iter()
-                .map(|(corner, far)| format!("{} from {}", show(far.round_to(project.ruler.step())), letters(*corner)));
-            each.collect::<Vec<_>>().join(" and ")
-        }
-    };
-    match round.sights.as_slice() {
-        [one, other] => format!("one corner {}, the one opposite {}", told(one), told(other)),
-        _ => String::new(),
-    }
-}
-
-/// The size of what a step leaves whole and is worth keeping, rounded down to the ruler.
-pub fn kept(step: &Step, project: &Project, job: &Job) -> Option<String> {
-    step.kept(job).map(|part| said_part(&part, project.ruler))
-}
-
-/// `9 × 17`, `2 of 9 × 17`: sizes down to lines of the ruler.
-pub fn said_part(part: &LeftPart, ruler: Ruler) -> String {
-    let down = |l: Length| ruler.show(l.floor_to(ruler.step())).text;
-    let size = format!("{} × {}", down(part.width), down(part.height));
-    if part.count > 1 { format!("{} of {size}", part.count) } else { size }
-}
-
-/// What comes off with a cut, in words: pieces by name, or what is left over.
-pub fn falls_off(step: &Step, pieces: &[Piece], project: &Project, job: &Job) -> String {
-    let names: Vec<String> = step
-        .frees()
-        .iter()
-        .map(|f| {
-            let piece = pieces.iter().find(|p| p.id == f.piece);
-            match piece {
-                Some(p) if p.count > 1 => format!("{} {} of {}", p.name, f.copy, p.count),
-                Some(p) => p.name.to_string(),
-                None => f.piece.clone(),
-            }
-        })
-        .collect();
-    let cut = match step {
-        Step::Cut { cut, .. } => cut,
-        Step::Block { step, .. } => return falls_off(step, pieces, project, job),
-        Step::Outline(_) | Step::Fuse { .. } | Step::Corners(_) => return names.join(" and "),
-    };
-    // Bare cloth on the near side of the line falls off; on the far side it is what the strip is cut from.
-    let bare_falls = cut.bare.map(|b| (b.x, b.y) == (cut.lies.x, cut.lies.y));
-    let keep = kept(step, project, job).map(|size| format!("{size}, to keep"));
-    match (names.is_empty(), cut.kind, bare_falls) {
-        (false, ..) => names.into_iter().chain(keep).collect::<Vec<_>>().join(" and "),
-        (true, CutKind::SquareEnd | CutKind::Selvedge, _) => String::new(),
-        (true, CutKind::Fold, _) => "the two come apart".into(),
-        (true, _, Some(true)) => keep.unwrap_or_else(|| "left over".into()),
-        (true, ..) => {
-            std::iter::once("a strip, cut next".to_owned()).chain(keep).collect::<Vec<_>>().join("; beyond it ")
-        }
-    }
 }

@@ -7,7 +7,7 @@ use axum::extract::{FromRequest, FromRequestParts, Path, Query, Request};
 use axum::http::request::Parts;
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
-use bofta_core::FieldProblem;
+use bofta_core::{FieldProblem, excerpt};
 use serde::Serialize;
 use serde::de::DeserializeOwned;
 use utoipa::ToSchema;
@@ -34,7 +34,12 @@ pub struct ApiError {
 
 impl ApiError {
     pub fn new(status: StatusCode, message: impl Into<String>) -> Self {
-        let body = ApiErrorBody { message: message.into(), problems: vec![], current: None, yours: None };
+        let body = ApiErrorBody {
+            message: excerpt(&message.into(), 500),
+            problems: vec![],
+            current: None,
+            yours: None,
+        };
         Self { status, body: Box::new(body) }
     }
 

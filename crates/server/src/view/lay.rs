@@ -4,12 +4,11 @@ use super::{DrawingView, Measure};
 use crate::laying::Laid;
 use bofta_core::buying::{Missing, purchases, said_size, washed};
 use bofta_core::cloth::Form;
-use bofta_core::cutting::{CutKind, CutStyle, Step, cut_style, left_whole};
+use bofta_core::cutting::{CutKind, CutStyle, Step, cut_style, describe_left, left_whole};
 use bofta_core::lay::{ClothLay, conditions, reason, reason_of_sheets};
 use bofta_core::measure::{Length, System, show_bought};
 use bofta_core::project::{Project, bought_text, cost_text};
 use bofta_formats::draw::{cloth_lay, swatch};
-use bofta_formats::sheet::said_part;
 use serde::Serialize;
 use std::collections::BTreeSet;
 use utoipa::ToSchema;
@@ -149,7 +148,7 @@ fn cloth_lay_view(project: &Project, laid: &Laid, c: &ClothLay, steps: &[Step]) 
     let readings: BTreeSet<Length> = steps
         .iter()
         .filter_map(|s| match s {
-            Step::Cut { cloth, cut } if *cloth == c.cloth && cut.kind != CutKind::Fold => Some(cut.reads()),
+            Step::Cut { on, cut } if on.cloth == c.cloth && on.copy == c.copy && cut.kind != CutKind::Fold => Some(cut.reads()),
             _ => None,
         })
         .collect();
@@ -168,7 +167,7 @@ fn cloth_lay_view(project: &Project, laid: &Laid, c: &ClothLay, steps: &[Step]) 
         bound: show_bought(c.bound, project.system),
         reason: why(laid, c),
         under: laid.job.cloth(&c.cloth).map(|cloth| conditions(&laid.job, cloth)).unwrap_or_default(),
-        cuts: match cut_style(steps.iter().filter(|s| s.cloth() == Some(&c.cloth))) {
+        cuts: match cut_style(steps.iter().filter(|s| s.on().is_some_and(|on| on.cloth == c.cloth && on.copy == c.copy))) {
             _ if is_scrap => "round each piece, where it lies",
             CutStyle::EdgeToEdge => "all edge to edge",
             CutStyle::RoundTemplates => "some round a template",
@@ -176,7 +175,7 @@ fn cloth_lay_view(project: &Project, laid: &Laid, c: &ClothLay, steps: &[Step]) 
         }
         .to_owned(),
         settings: readings.len() as u32,
-        left: left_whole(&laid.job, c).first().map(|part| said_part(part, ruler)),
+        left: left_whole(&laid.job, c).first().map(|part| describe_left(part, ruler)),
         drawing: cloth_lay(project, &laid.job, c, 960.0, 440.0, "stage")?.into(),
     })
 }

@@ -2,13 +2,12 @@
 
 use super::{DrawingView, Measure};
 use crate::laying::Laid;
-use bofta_core::cutting::{Cut, CutKind, Edge, Freed, Step};
+use bofta_core::cutting::{Cut, CutKind, Freed, Kept, Marking, Step, describe, describe_left};
 use bofta_core::lay::Job;
 use bofta_core::piece::{Part, Piece};
 use bofta_core::project::{Planned, Project};
 use bofta_core::shape::Outline;
 use bofta_formats::draw::{cut_step, ruler_strip};
-use bofta_formats::sheet::{falls_off, found_by, how, kept};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -39,16 +38,17 @@ pub struct StepView {
     pub of: u32,
     /// The cloth, or the piece whose corners are cut.
     pub title: String,
-    /// How the cut runs.
+    /// What to do, in whole sentences.
     pub how: String,
-    /// What to set on the ruler; corners have two readings, in `how`.
+    /// What to set on the ruler, where that is one reading.
     pub reading: Option<Measure>,
+    /// What the reading is measured from.
     pub from: String,
-    /// What comes off, in words.
-    pub falls_off: String,
+    /// What lies there afterwards, a line for each side of the cut.
+    pub then: Vec<String>,
     pub frees: Vec<FreedView>,
-    /// A part that is left whole and worth keeping, as wide and as long as it is.
-    pub kept: Option<String>,
+    /// Parts that are worth keeping, by letter and size.
+    pub kept: Vec<String>,
     /// Short checks before the cut.
     pub before: Vec<String>,
     pub bundles: Vec<BundleView>,
@@ -60,145 +60,138 @@ pub struct StepView {
 pub fn step_view(project: &Project, laid: &Laid, planned: &Planned, steps: &[Step], number: usize) -> Option<StepView> {
     let pieces = &planned.draft.pieces[..];
     let step = steps.get(number.checked_sub(1)?)?;
-    let gone = gone_before(steps, number);
-    let drawing = cut_step(project, &laid.job, &laid.lay, (pieces, &planned.blocks), step, &gone, (760.0, 450.0))
-        .map(DrawingView::from);
+    let drawing =
+        cut_step(project, &laid.job, &laid.lay, (pieces, &planned.blocks), (steps, number), (760.0, 450.0));
+    let words = describe(step, &laid.job, pieces, project.ruler);
     let mut view = StepView {
         number: number as u32,
         of: steps.len() as u32,
         title: String::new(),
-        how: String::new(),
+        how: words.how,
         reading: None,
         from: String::new(),
-        falls_off: String::new(),
-        frees: vec![],
-        kept: None,
+        then: words.then,
+        frees: freed(project, pieces, step),
+        kept: kept(project, step),
         before: vec![],
-        bundles: bundles(pieces, &gone),
-        drawing,
+        bundles: bundles(pieces, &gone_before(steps, number)),
+        drawing: drawing.map(DrawingView::from),
         ruler: None,
     };
-    tell(&mut view, project, pieces, &laid.job, step)?;
+    complete(&mut view, project, pieces, &laid.job, step)?;
     Some(view)
 }
 
-/// What is done in `step`, what comes off, and what to check before.
-fn tell(view: &mut StepView, project: &Project, pieces: &[Piece], job: &Job, step: &Step) -> Option<()> {
+/// The title, the ruler and what to check before.
+fn complete(view: &mut StepView, project: &Project, pieces: &[Piece], job: &Job, step: &Step) -> Option<()> {
+    let piece_named = |id: &str| pieces.iter().find(|p| p.id == *id).map(|p| p.name.to_string());
     match step {
-        Step::Cut { cloth: cloth_id, cut } => {
-            view.title.clone_from(&job.cloth(cloth_id)?.name);
-            let cloth = project.cloth(cloth_id)?;
-            straight(view, project, cut);
-            view.falls_off = falls_off(step, pieces, project, job);
-            view.frees = freed(project, pieces, step);
-            view.kept = kept(step, project, job);
+        Step::Cut { on, cut } => {
+            let as_job = job.cloth(&on.cloth)?;
+            view.title.clone_from(&as_job.name);
+            let cloth = project.cloth(&on.cloth)?;
+            set_ruler(view, project, cut);
             if cut.kind == CutKind::SquareEnd {
-                view.before.push(if job.cloth(cloth_id)?.layers == 2 {
-                    "Two layers, fold at the left, edges on each other, pressed.".into()
+                view.before.push(if as_job.layers == 2 {
+                    "Two layers, the fold at the left, edges level, pressed.".into()
                 } else {
                     "Face up, one layer, pressed.".into()
                 });
                 if cloth.print == bofta_core::cloth::Print::OneWay || cloth.nap {
-                    view.before.push("Print standing up, away from you.".into());
+                    view.before.push("The print stands up, away from you.".into());
                 }
-                view.before.push("Cut away from you, fingers behind the ruler’s edge.".into());
+                view.before.push("Cut away from you, with your fingers behind the ruler’s edge.".into());
             } else {
                 before_a_cut(view, cut);
             }
         }
         Step::Fuse { block } => {
-            view.title = pieces.iter().find(|p| p.id == *block)?.name.to_string();
-            view.how = "fuse it to its backing, from the middle out; let it cool flat".into();
-            view.before.push("Glue side of the backing on the wrong side of the cloth.".into());
-            view.before.push("Heat and steam burn: follow the sheet that came with it.".into());
+            view.title = piece_named(block)?;
+            view.before.push("Lay the glue side of the backing on the wrong side of the cloth.".into());
+            view.before.push("Heat and steam burn. Follow the sheet that came with the backing.".into());
         }
         Step::Block { block, step } => {
-            tell(view, project, pieces, job, step)?;
-            view.title = pieces.iter().find(|p| p.id == *block)?.name.to_string();
-            view.before.insert(0, "Cloth up, backing below: both are cut at once.".into());
+            complete(view, project, pieces, job, step)?;
+            view.title = piece_named(block)?;
+            view.before.insert(0, "Cloth up, backing below. You cut both at once.".into());
         }
-        Step::Outline(round) => {
-            view.title.clone_from(&job.cloth(&round.cloth)?.name);
-            let found = found_by(round, project);
-            view.how = if found.is_empty() {
-                "round the template, where it lies".into()
-            } else {
-                view.before
-                    .push("The letters are those of the scrap's corners; measure from each to where two meet.".into());
-                format!("{found}; draw it there and cut round it")
-            };
-            view.falls_off = falls_off(step, pieces, project, job);
-            view.frees = freed(project, pieces, step);
-            let square = round
-                .frees
-                .first()
-                .and_then(|f| job.piece(&f.piece))
-                .is_some_and(|p| matches!(p.outline, Outline::Rect(..)));
-            view.before.push(if square && !round.sights.is_empty() {
-                "Right side up; draw its sides with the ruler, along and across the threads.".into()
-            } else {
-                "Template right side up, its arrow along the print.".into()
-            });
-            let edges = round.frees.iter().filter_map(|f| project.told_edge(job, &f.piece, f.copy));
-            view.before.extend(edges);
-            view.before.push("Pin the label on before it leaves the table.".into());
+        Step::Outline { on, cut } => {
+            view.title.clone_from(&job.cloth(&on.cloth)?.name);
+            if cut.marking == Marking::Cut {
+                view.before.push("Every piece of this part is drawn.".into());
+            } else if !cut.sights.is_empty() {
+                view.before.push("Measure from each lettered corner of the scrap to where the two distances meet.".into());
+            }
+            let first = cut.pieces.first().and_then(|f| job.piece(&f.piece));
+            if first.is_some_and(|p| !matches!(p.outline, Outline::Rect(..))) && cut.marking != Marking::Cut {
+                view.before.push(if cut.mirrored {
+                    "Template wrong side up.".into()
+                } else {
+                    "Template right side up, its arrow along the print.".into()
+                });
+            }
+            view.before.extend(cut.pieces.iter().filter_map(|f| project.told_edge(job, &f.piece, f.copy)));
+            if !view.frees.is_empty() {
+                view.before.push("Pin the label on before the piece leaves the table.".into());
+            }
         }
         Step::Corners(corners) => {
-            let piece = pieces.iter().find(|p| p.id == corners.piece)?;
-            let show = |l| project.ruler.show(l).text;
-            view.title = format!("{}, corners", piece.name);
-            view.how = format!(
-                "{} in from each side, {} up {}, through {} layers",
-                show(corners.across),
-                show(corners.up),
-                if corners.at_fold { "and down from the fold" } else { "from the base" },
-                corners.layers
-            );
-            if corners.at_fold {
-                view.before.push("Crease the middle first: the notch lies over the crease.".into());
+            view.title = format!("{}, corners", piece_named(&corners.piece)?);
+            view.before.push(if corners.at_fold {
+                "The notch lies over the crease.".into()
             } else {
-                view.before.push("Lay them edge on edge, the base towards you.".into());
-                view.before.push("Both lower corners, never the upper ones.".into());
-            }
+                "Lay them edge on edge, the base towards you. Never cut the upper corners.".into()
+            });
         }
     }
     Some(())
 }
 
-/// How a straight cut runs, and its reading on the ruler.
-fn straight(view: &mut StepView, project: &Project, cut: &Cut) {
-    view.how = how(cut, project);
+/// The reading of a straight cut on the ruler.
+fn set_ruler(view: &mut StepView, project: &Project, cut: &Cut) {
     if cut.kind == CutKind::Fold {
         // There is nothing to set: the crease is the line.
         return;
     }
-    view.reading = Some(Measure::new(cut.reads(), project.ruler));
-    view.from = match (cut.kind, cut.from) {
-        _ if cut.motif.is_some() => "Set the ruler from the middle of a motif, back to the cut".into(),
-        (CutKind::SquareEnd, _) => "About this much: just enough to be square".into(),
-        (_, Edge::Left) => "Set the ruler from the left edge".into(),
-        (_, Edge::Near) => "Set the ruler from the near edge".into(),
+    let reads = project.ruler.finest(cut.reads());
+    view.reading = Some(Measure::new(reads, project.ruler));
+    view.from = if cut.motif.is_some() {
+        "Set the ruler from the middle of a motif, back to the cut".into()
+    } else if cut.kind == CutKind::SquareEnd {
+        "About this much: just enough to be square".into()
+    } else {
+        format!("Set the ruler from {}", cut.edge_in_words(project.ruler))
     };
-    view.ruler = Some(ruler_strip(cut.reads(), project.ruler, &view.from, 760.0).into());
+    view.ruler = Some(ruler_strip(reads, project.ruler, &view.from, 760.0).into());
 }
 
 /// What to look at before a cut that is not the first.
 fn before_a_cut(view: &mut StepView, cut: &Cut) {
     if cut.kind == CutKind::Fold {
-        view.before.push("The two pieces still hang together at the fold: open them out after it.".into());
+        view.before.push("Open the two layers out and cut along the crease.".into());
         return;
     }
-    view.before.push(match cut.from {
-        Edge::Left => "Left edge on the last cut along.".into(),
-        Edge::Near => "Near edge on the last cut across.".into(),
-    });
+    view.before.push("Lay the ruler on the blue edge.".into());
     if cut.kind == CutKind::Stopped {
-        view.before.push("Another piece lies beyond the bar: stop there.".into());
+        view.before.push("Another piece lies beyond the bar. Stop there.".into());
     }
     if !cut.frees.is_empty() {
-        view.before.push("Pin the label on before it leaves the table.".into());
+        view.before.push("Pin the label on before the piece leaves the table.".into());
     }
-    view.before.push("Guard closed when you put the cutter down.".into());
+    view.before.push("Close the guard when you put the cutter down.".into());
+}
+
+/// What is worth keeping of what comes off, by letter and size.
+fn kept(project: &Project, step: &Step) -> Vec<String> {
+    let size = |kept: &Kept| match kept {
+        Kept::Part(part) => describe_left(part, project.ruler),
+        Kept::Shape(shape) => {
+            let (width, height) = shape.size();
+            let down = |l: bofta_core::measure::Length| project.ruler.show(l.floor_to(project.ruler.step())).text;
+            format!("{} × {} over all", down(width), down(height))
+        }
+    };
+    step.keeps().iter().map(|(name, kept)| format!("{name}, {}", size(kept))).collect()
 }
 
 /// What comes off with `step`.

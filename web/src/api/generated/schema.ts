@@ -2732,14 +2732,13 @@ export interface components {
             before: string[];
             bundles: components["schemas"]["BundleView"][];
             drawing?: components["schemas"]["DrawingView"] | null;
-            /** @description What comes off, in words. */
-            falls_off: string;
             frees: components["schemas"]["FreedView"][];
+            /** @description What the reading is measured from. */
             from: string;
-            /** @description How the cut runs. */
+            /** @description What to do, in whole sentences. */
             how: string;
-            /** @description A part that is left whole and worth keeping, as wide and as long as it is. */
-            kept?: string | null;
+            /** @description Parts that are worth keeping, by letter and size. */
+            kept: string[];
             /**
              * Format: int32
              * @description From 1.
@@ -2749,6 +2748,8 @@ export interface components {
             of: number;
             reading?: components["schemas"]["Measure"] | null;
             ruler?: components["schemas"]["DrawingView"] | null;
+            /** @description What lies there afterwards, a line for each side of the cut. */
+            then: string[];
             /** @description The cloth, or the piece whose corners are cut. */
             title: string;
         };

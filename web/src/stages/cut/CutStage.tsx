@@ -58,7 +58,7 @@ export function CutStage() {
     return (
       <div className="sheet max-w-xl p-6">
         <h1 className="text-xl">Nothing to cut yet</h1>
-        <p className="mt-2">The cuts follow from the lay.</p>
+        <p className="mt-2">The cuts follow from the layout.</p>
         <Link to={`/projects/${id}/cloth`} className="btn btn-act mt-4">
           Choose the cloth
         </Link>
@@ -73,7 +73,13 @@ export function CutStage() {
           {over ? (view.lay?.missing ? 'Cut as far as planned' : 'All cut') : `Cut ${number} of ${steps}`}
         </h1>
         <p className="flex-1 text-soft max-sm:order-last max-sm:basis-full">
-          {s && !over ? `${s.title}: ${s.how}` : ''}
+          {s && !over ? (
+            <>
+              <strong className="font-heading text-indigo">{s.title}.</strong> {s.how}
+            </>
+          ) : (
+            ''
+          )}
         </p>
         <a className="btn" href={`/api/projects/${id}/cut-sheet.pdf`} target="_blank" rel="noreferrer">
           <Printer size={16} /> Print the sheets
@@ -84,8 +90,8 @@ export function CutStage() {
         <div className="sheet max-w-xl p-6">
           {view.lay?.missing ? (
             <p className="text-lg">
-              Every cut of this plan is made, and {view.name} is not whole yet: what lies nowhere still has to
-              be cut.
+              You have made every cut of this plan. {view.name} is not complete: the pieces that did not fit
+              still have to be cut.
             </p>
           ) : (
             <p className="text-lg">
@@ -94,7 +100,7 @@ export function CutStage() {
           )}
           <div className="mt-4 flex gap-2">
             <button type="button" className="btn" onClick={() => go(done - 1)}>
-              <Undo2 size={16} /> Take the last cut back
+              <Undo2 size={16} /> Undo the last cut
             </button>
             <button type="button" className="btn" onClick={() => go(0)}>
               Begin again
@@ -107,14 +113,14 @@ export function CutStage() {
           {step.error.message}
         </div>
       ) : !s ? (
-        <p className="text-soft">Laying it out on the table …</p>
+        <p className="text-soft">Drawing the next cut …</p>
       ) : (
         <div className="flex flex-1 flex-col gap-3 xl:flex-row">
           <div className="min-w-0 flex-1">
             {s.drawing && (
               <Drawing
                 drawing={s.drawing}
-                label={`${s.title}: ${s.how}`}
+                label={`${s.title}. ${s.how}`}
                 // However long the cloth, the ruler's reading stays on the screen.
                 className="max-h-[max(200px,calc(100dvh-500px))] w-full xl:max-h-[max(240px,calc(100dvh-330px))]"
               />
@@ -129,10 +135,10 @@ export function CutStage() {
           </div>
           <div className="contents xl:sticky xl:top-3 xl:flex xl:h-[calc(100dvh-9.5rem)] xl:w-[215px] xl:flex-col xl:gap-3">
             <div className="order-last flex flex-col gap-3 xl:order-none xl:min-h-0 xl:flex-1 xl:overflow-auto">
-              <section aria-label="What falls off">
-                <h2 className="text-sm">Falls off</h2>
-                {s.frees.length === 0 && (
-                  <p className="mt-1 text-soft">{s.falls_off || 'nothing to label'}</p>
+              <section aria-label="Comes off">
+                <h2 className="text-sm">Comes off</h2>
+                {s.frees.length === 0 && s.kept.length === 0 && (
+                  <p className="mt-1 text-soft">No piece yet</p>
                 )}
                 {s.frees.map((f) => (
                   <div
@@ -145,12 +151,27 @@ export function CutStage() {
                     </p>
                   </div>
                 ))}
-                {s.kept && s.frees.length > 0 && (
-                  <p className="mt-1 rounded border-[1.5px] border-dashed border-chalk px-3 py-1.5 leading-tight text-chalk">
-                    <span className="font-heading">{s.kept}</span> left whole: keep it
+                {s.kept.map((part) => (
+                  <p
+                    key={part}
+                    className="mt-1 rounded border-[1.5px] border-dashed border-chalk px-3 py-1.5 leading-tight text-chalk"
+                  >
+                    Keep <span className="font-heading">{part}</span>
                   </p>
-                )}
+                ))}
               </section>
+              {s.then.length > 0 && (
+                <section aria-label="On the table afterwards">
+                  <h2 className="text-sm">On the table afterwards</h2>
+                  <ul className="mt-1 flex flex-col gap-0.5">
+                    {s.then.map((line) => (
+                      <li key={line} className="text-[15px] leading-snug first-letter:uppercase">
+                        {line}
+                      </li>
+                    ))}
+                  </ul>
+                </section>
+              )}
               <section aria-label="Before you cut">
                 <h2 className="text-sm">Before you cut</h2>
                 <ul className="mt-1 flex flex-col gap-1">
@@ -183,10 +204,10 @@ export function CutStage() {
                 <Check size={20} /> Done, next cut
               </button>
               <button type="button" className="btn" disabled={done === 0} onClick={() => go(done - 1)}>
-                <Undo2 size={16} /> Take it back
+                <Undo2 size={16} /> Undo
               </button>
               <p className="hidden text-center text-sm text-soft xl:block">
-                space bar: done · backspace: back
+                space bar: done · backspace: undo
               </p>
             </div>
           </div>

@@ -215,13 +215,14 @@ impl Nest {
                 (false, false) => (item.copies, 0),
                 (false, true) => (0, item.copies),
             };
-            // Too wide for the folded cloth, a piece may still lie half on the fold.
-            let fits_whole = !folded
-                || tried.iter().any(|&g| {
+            // Too wide for the folded cloth, or with a print that stands on its head in the layer below, a piece may still
+            // lie half on the fold.
+            let twins = folded
+                && tried.iter().any(|&g| {
                     let bin = &bins[g];
-                    !ways(piece, &job.cloths[bin.cloth], bin, None, false, &mut shapes).is_empty()
+                    !ways(piece, &job.cloths[bin.cloth], bin, None, &[Lying::Twice], &mut shapes).is_empty()
                 });
-            for unit in units(piece, copies, folded, fits_whole) {
+            for unit in units(piece, copies, folded, twins) {
                 let ways: Vec<Vec<Way>> = bins
                     .iter()
                     .enumerate()
@@ -230,7 +231,7 @@ impl Nest {
                             return vec![];
                         }
                         let cloth = &job.cloths[bin.cloth];
-                        ways(piece, cloth, bin, unit.mirrored, unit.on_fold, &mut shapes)
+                        ways(piece, cloth, bin, unit.mirrored, unit.lying, &mut shapes)
                     })
                     .collect();
                 let bins = tried.iter().copied().filter(|&g| !ways[g].is_empty()).collect();
@@ -239,7 +240,7 @@ impl Nest {
                     flipped: item.flipped,
                     count: unit.count as usize,
                     yields: unit.yields,
-                    area: piece.outline.area().0 as f64 * if unit.on_fold { 0.5 } else { 1.0 },
+                    area: piece.outline.area().0 as f64 * if unit.lying.contains(&Lying::OnFold) { 0.5 } else { 1.0 },
                     ways,
                     bins,
                 });
@@ -367,41 +368,55 @@ impl InnerFit {
     }
 }
 
+/// How a piece lies on its cloth.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+enum Lying {
+    /// It yields one copy; on folded cloth its twin of the layer below is to spare.
+    Once,
+    /// On folded cloth, it and its twin of the layer below are both used.
+    Twice,
+    /// On folded cloth, half on the fold.
+    OnFold,
+}
+
 /// Placements that yield the copies of an item.
 struct Unit {
     count: u32,
     yields: u32,
     mirrored: Option<bool>,
-    on_fold: bool,
+    lying: &'static [Lying],
 }
 
-/// The placements for so many (upright, flipped) copies.
-fn units(piece: &JobPiece, copies: (u32, u32), folded: bool, fits_whole: bool) -> Vec<Unit> {
+/// The placements for so many (upright, flipped) copies; `twins` says whether the layer below yields a copy somewhere.
+fn units(piece: &JobPiece, copies: (u32, u32), folded: bool, twins: bool) -> Vec<Unit> {
     let symmetric = piece.outline.is_symmetric(Turn::NONE);
     let either = piece.mirror == Mirror::Free && !symmetric;
     let (upright, flipped) = copies;
     let all = upright + flipped;
     if !folded {
         let mirrored = if either { None } else { Some(flipped > 0) };
-        return vec![Unit { count: all, yields: 1, mirrored, on_fold: false }];
+        return vec![Unit { count: all, yields: 1, mirrored, lying: &[Lying::Once] }];
     }
     let pairs = match piece.mirror {
-        _ if symmetric => {
-            if fits_whole {
-                all / 2
-            } else {
-                0
-            }
-        }
+        _ if !twins => 0,
+        _ if symmetric => all / 2,
         Mirror::No => 0,
         Mirror::Pairs => upright.min(flipped),
         Mirror::Free => all / 2,
     };
     let face = |mirrored: bool| if either { None } else { Some(mirrored) };
+    // Laid over both layers for one copy alone it must be the last one: only that is told apart from a pair.
+    let last = all == piece.count;
+    // The odd one lies half on the fold if it can. Beside others, over both layers with its twin to spare, it may take
+    // less length.
+    let odd: &[Lying] = match (symmetric, last || !twins) {
+        (true, true) => &[Lying::OnFold, Lying::Once],
+        (true, false) => &[Lying::OnFold],
+        (false, _) => &[Lying::Once],
+    };
     let units = [
-        Unit { count: pairs, yields: 2, mirrored: face(false), on_fold: false },
-        // The odd one lies half on the fold if it can, else its twin of the under layer is to spare.
-        Unit { count: all - 2 * pairs, yields: 1, mirrored: face(flipped > upright), on_fold: symmetric },
+        Unit { count: pairs, yields: 2, mirrored: face(false), lying: &[Lying::Twice] },
+        Unit { count: all - 2 * pairs, yields: 1, mirrored: face(flipped > upright), lying: odd },
     ];
     units.into_iter().filter(|u| u.count > 0).collect()
 }
@@ -412,7 +427,7 @@ fn ways(
     cloth: &Cloth,
     bin: &Bin,
     mirrored: Option<bool>,
-    on_fold: bool,
+    lying: &[Lying],
     shapes: &mut Shapes,
 ) -> Vec<Way> {
     let faces: &[bool] = match mirrored {
@@ -421,8 +436,13 @@ fn ways(
         Some(true) => &[true],
     };
     let mut found: Vec<Way> = Vec::new();
-    for turn in allowed_turns(piece.grain, piece.print, cloth).turns {
+    let turns = allowed_turns(piece.grain, piece.print, cloth).turns;
+    for (turn, lying) in turns.iter().flat_map(|turn| lying.iter().map(move |l| (*turn, *l))) {
+        let on_fold = lying == Lying::OnFold;
         if on_fold && !piece.outline.is_symmetric(turn) {
+            continue;
+        }
+        if lying == Lying::Twice && !turns.contains(&turn.opposite()) {
             continue;
         }
         for &mirrored in faces {
@@ -432,7 +452,8 @@ fn ways(
             if !fits {
                 continue;
             }
-            if shapes.detail >= Detail::RoundOnce && !found.is_empty() && matches!(piece.outline, Outline::Circle(_)) {
+            let circle = matches!(piece.outline, Outline::Circle(_));
+            if shapes.detail >= Detail::RoundOnce && circle && found.iter().any(|w| w.on_fold == on_fold) {
                 continue;
             }
             let shape = shapes.of(parts, on_fold);
@@ -478,7 +499,7 @@ fn right_of(part: &[Point], axis: Length) -> Option<Vec<Point>> {
 pub(in crate::lay) fn rectangle_inside(piece: &JobPiece, turn: Turn) -> [Length; 4] {
     match &piece.outline {
         crate::shape::Outline::Rect(..) if turn.degrees().is_multiple_of(90) => {
-            let (width, height) = piece.outline.extent(turn);
+            let (width, height) = piece.outline.extent(turn, false);
             [Length::ZERO, Length::ZERO, width, height]
         }
         crate::shape::Outline::Circle(d) => {

@@ -44,7 +44,7 @@ pub(super) fn relaxed(cloth: &Cloth, width: i64, pieces: &[(usize, &JobPiece, u3
         let mut choices: Vec<Choice> = Vec::new();
         let mut within: Vec<Within> = Vec::new();
         for turn in allowed_turns(piece.grain, piece.print, cloth).turns {
-            let (across, along) = piece.outline.extent(turn);
+            let (across, along) = piece.outline.extent(turn, false);
             // Half on the fold, a piece may be wider than the cloth as it lies.
             let least = if folded && piece.outline.is_symmetric(turn) { across.0 / 2 } else { across.0 };
             if least > width || cloth.usable_length().is_some_and(|limit| along > limit) {
@@ -93,7 +93,7 @@ pub(in crate::lay) fn least_length(job: &Job, bin: &Bin, items: &[ItemType]) -> 
     for item in items.iter().filter(|l| l.copies > 0) {
         let piece = &job.pieces[item.piece];
         let turns = allowed_turns(piece.grain, piece.print, cloth).turns;
-        let shortest = turns.iter().map(|t| piece.outline.extent(*t).1.0).min().unwrap_or(0);
+        let shortest = turns.iter().map(|t| piece.outline.extent(*t, false).1.0).min().unwrap_or(0);
         proof.raise(shortest, || Rule::Longest { piece: item.piece });
     }
     if bin.edge.is_some() {

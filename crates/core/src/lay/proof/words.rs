@@ -232,7 +232,7 @@ impl Teller<'_> {
             let sizes: Vec<Length> = allowed_turns(piece.grain, piece.print, self.cloth)
                 .turns
                 .into_iter()
-                .filter(|t| piece.outline.extent(*t).0 <= self.cloth.usable_width())
+                .filter(|t| piece.outline.extent(*t, false).0 <= self.cloth.usable_width())
                 .map(|t| size(&weights.boxes, i, piece, t, across))
                 .collect();
             let Some(least) = sizes.into_iter().min() else { continue };
@@ -263,7 +263,7 @@ fn is_share(function: Function) -> bool {
 
 fn size(boxes: &Boxes, number: usize, piece: &JobPiece, turn: Turn, across: bool) -> Length {
     let inside = boxes.inside.iter().find(|i| (i.piece, i.turn) == (number, turn.degrees()));
-    let (width, height) = inside.map_or_else(|| piece.outline.extent(turn), |i| (i.width, i.height));
+    let (width, height) = inside.map_or_else(|| piece.outline.extent(turn, false), |i| (i.width, i.height));
     if across { width } else { height }
 }
 

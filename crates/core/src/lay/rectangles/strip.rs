@@ -159,7 +159,7 @@ pub(in crate::lay) fn choices(piece: &JobPiece, cloth: &Cloth, gap: Length, stri
     let limit = cloth.usable_length();
     let mut found: Vec<Choice> = Vec::new();
     for turn in turns {
-        let (width, height) = piece.outline.extent(turn);
+        let (width, height) = piece.outline.extent(turn, false);
         let choice = Choice { turn, width: (width + gap).0, height: (height + gap).0 };
         let fits = choice.width <= strip_width && limit.is_none_or(|limit| height <= limit);
         if fits && !found.iter().any(|c| (c.width, c.height) == (choice.width, choice.height)) {

@@ -9,6 +9,7 @@ use crate::measure::{Length, Ruler, parse_reel, split_lengths};
 use crate::name::{self, named};
 use crate::project::Project;
 use crate::project::document::LengthsAtHand;
+use std::sync::Arc;
 
 /// More lengths of one thing than these are a reel.
 const MOST_LENGTHS: usize = 40;
@@ -118,9 +119,13 @@ impl Project {
             self.begin_again();
             return Ok("Cutting begun again".to_owned());
         }
-        let Some(plan) = &self.cutting else {
+        let Some(plan) = &mut self.cutting else {
             return Err(FieldProblem::new("steps_done", count, "Nothing is laid yet: there is nothing to cut."));
         };
+        if plan.is_relisted() {
+            // Whoever ticks cuts off now sees the list as it is.
+            Arc::make_mut(plan).relisted = false;
+        }
         let steps = plan.steps().len();
         if count as usize > steps {
             let message = format!("{count} steps are done: the plan has {steps}.");
