@@ -33,7 +33,7 @@ test('a part is cut from another cloth, by keys, by taps and by dropping', async
   await page.getByLabel('Find a cloth by its name').fill('seed-dot');
   await page.getByRole('button', { name: /Seed-dot lawn/ }).click();
   await expect(page.getByRole('region', { name: 'Seed-dot lawn' })).toBeVisible();
-  await expect(on('Seed-dot lawn')).toContainText('nothing is cut from it');
+  await expect(on('Seed-dot lawn')).toContainText('not used');
 });
 
 test('what is there is said as people say it, and asked where it has two meanings', async ({
@@ -56,7 +56,7 @@ test('what is there is said as people say it, and asked where it has two meaning
   await check.getByRole('button', { name: 'fat, 18 × 21 in' }).click();
   await expect(have).toHaveValue('fat quarter, 18 × 22 in');
   // Said of any cloth, it is laid beside what lies there.
-  const there = page.getByLabel('What is there');
+  const there = page.getByLabel('Cloth you have');
   await there.fill('half a yard of ticking, 3 squares of 10 in');
   await there.press('Enter');
   await expect(page.getByText('“3 squares of 10 in”: of which cloth?')).toBeVisible();
@@ -80,11 +80,11 @@ test('what is there is said as people say it, and asked where it has two meaning
 
 test('short of cloth: the ways out have their price, and one is taken', async ({ page, demo }) => {
   await page.goto(`${demo.address}/projects/windfall-tote/cloth`);
-  const short = page.getByRole('alert', { name: 'Not the whole bag' });
+  const short = page.getByRole('alert', { name: 'Not enough cloth' });
   await expect(short).toContainText('2 of 7 pieces lie nowhere');
   await expect(short.getByRole('button', { name: /^Buy the rest of Plum lawn .*4\.80/ })).toBeVisible();
   await accessible(page);
-  await page.getByRole('button', { name: 'How large can it be from this?' }).click();
+  await page.getByRole('button', { name: 'What’s the biggest bag I can make from this?' }).click();
   await expect(page.getByText(/% of what it is/)).toBeVisible({ timeout: 20_000 });
   await expect(page.getByText('Larger, there is no place for Lining panel.')).toBeVisible();
   await short.getByRole('button', { name: /^Lining from Orchard canvas too/ }).click();
@@ -111,18 +111,18 @@ test('what is left goes back to the cupboard once all is cut, and can be taken o
   const left = page.getByRole('region', { name: 'What is left' });
   await expect(left).toContainText('cut into: fat quarter');
   await accessible(page);
-  await left.getByRole('button', { name: 'Put it in the cupboard' }).press('Enter');
+  await left.getByRole('button', { name: 'Add it to the cupboard' }).press('Enter');
   await expect(left).toContainText('It is in the cupboard.');
   await page.goto(`${demo.address}/cupboard`);
-  const find = () => page.getByLabel('Find in the cupboard').fill('radish dot');
+  const find = () => page.getByLabel('Search the cupboard').fill('radish dot');
   await find();
   const dot = page.getByRole('listitem').filter({ has: page.getByRole('heading', { name: 'Radish dot' }) });
   await expect(dot).toContainText(/fat quarter, .* in here/);
-  await dot.getByText('What came and went').click();
+  await dot.getByText('History').click();
   await expect(dot).toContainText(/fat quarter cut for Swap-table pouch, .* left/);
   await page.goto(`${demo.address}/projects/swap-table-pouch/cut`);
-  await left.getByRole('button', { name: 'Take it out again' }).click();
-  await expect(left.getByRole('button', { name: 'Put it in the cupboard' })).toBeVisible();
+  await left.getByRole('button', { name: 'Remove again' }).click();
+  await expect(left.getByRole('button', { name: 'Add it to the cupboard' })).toBeVisible();
   await page.goto(`${demo.address}/cupboard`);
   await find();
   await expect(dot).toContainText('2 fat quarters here');
@@ -173,10 +173,10 @@ test('a scrap is drawn by its corners, measured, flawed and laid, by mouse and b
   await page.mouse.move(box.x - 60, box.y + 50, { steps: 4 });
   await page.mouse.up();
   await expect(editor.getByLabel('B–C')).toHaveValue('');
-  await editor.getByRole('button', { name: 'Back a step' }).click();
+  await editor.getByRole('button', { name: 'Undo a step' }).click();
   await expect(editor.getByLabel('B–C')).not.toHaveValue('');
   await accessible(page);
-  await editor.getByRole('button', { name: 'Lay it down' }).press('Enter');
+  await editor.getByRole('button', { name: 'Add the scrap' }).press('Enter');
   await expect(editor).toHaveCount(0);
   const table = page.getByRole('listitem', { name: /Radish dot on the table/ });
   await expect(table).toContainText('scrap A, holds');
@@ -185,7 +185,7 @@ test('a scrap is drawn by its corners, measured, flawed and laid, by mouse and b
   await editor.getByRole('button', { name: 'One more corner between A and B' }).press('Enter');
   await expect(editor.getByRole('button', { name: /^Corner E:/ })).toBeVisible();
   await editor.getByRole('button', { name: /^Corner B:/ }).press('ArrowDown');
-  await editor.getByRole('button', { name: 'Change it' }).click();
+  await editor.getByRole('button', { name: 'Save the scrap' }).click();
   await expect(editor).toHaveCount(0);
   await table.getByRole('button', { name: 'Remove scrap A' }).click();
   await expect(table).not.toContainText('scrap A');
@@ -229,7 +229,7 @@ test('scraps are traced from a picture, its marks put right by mouse and by keys
   await accessible(page);
   // One of the two is taken.
   await dialog.getByRole('checkbox').nth(1).press('Space');
-  await dialog.getByRole('button', { name: 'Lay it down' }).click();
+  await dialog.getByRole('button', { name: 'Add the scrap' }).click();
   await expect(dialog).toHaveCount(0);
   const table = page.getByRole('listitem', { name: /Radish dot on the table/ });
   await expect(table).toContainText('scrap A, holds');
@@ -244,23 +244,23 @@ test('a cloth is drawn by a picture of its print, and without it again', async (
   const dialog = page.getByRole('dialog');
   await dialog.getByRole('button', { name: 'Take a picture' }).press('Enter');
   await dialog.getByRole('textbox', { name: 'Wide' }).fill('11 cm');
-  await dialog.getByRole('button', { name: 'Show how it is drawn' }).press('Enter');
+  await dialog.getByRole('button', { name: 'Show the result' }).press('Enter');
   // What is not said yet is asked for, and nothing is lost.
   await expect(dialog.locator('.text-madder')).toBeVisible();
   await dialog.getByRole('textbox', { name: 'Tall' }).fill('9.5 cm');
-  await dialog.getByRole('button', { name: 'Show how it is drawn' }).press('Enter');
+  await dialog.getByRole('button', { name: 'Show the result' }).press('Enter');
   await expect(dialog.getByRole('img', { name: /^The print as it is drawn/ })).toBeVisible();
   await accessible(page);
   await dialog.getByRole('button', { name: 'Draw Bean-flower canvas so' }).press('Enter');
   await expect(dialog).toHaveCount(0);
   const picture = card.locator('image[href^="/api/pictures/"]');
   await expect(picture).toHaveCount(1);
-  await expect(card.getByRole('textbox', { name: 'One repeat is tall' })).toHaveValue(/3¾/);
+  await expect(card.getByRole('textbox', { name: 'Pattern repeat, height' })).toHaveValue(/3¾/);
   await page.goto(`${demo.address}/projects/harvest-tote/lay`);
   await expect(page.locator('image[href^="/api/pictures/"]').first()).toBeAttached();
   await page.goto(`${demo.address}/projects/harvest-tote/cloth`);
   await card.getByText('Look, selvedge, washing, shop').click();
-  await card.getByRole('button', { name: 'Take its picture off' }).click();
+  await card.getByRole('button', { name: 'Remove the picture' }).click();
   await expect(picture).toHaveCount(0);
   await page.getByRole('button', { name: /^Undo/ }).click();
   await expect(picture).toHaveCount(1);
@@ -272,24 +272,24 @@ test('the cupboard is filled, put right and searched by what a thing holds', asy
   await page.getByRole('button', { name: 'Put in', exact: true }).press('Enter');
   const form = page.getByRole('dialog');
   await form.getByLabel('Name of the cloth').fill('Plum voile');
-  await form.getByLabel('What is there').fill('a quarter');
-  await form.getByLabel('Where it is kept').fill('green tin');
-  await form.getByRole('button', { name: 'Put it in' }).press('Enter');
+  await form.getByLabel('Cloth you have').fill('a quarter');
+  await form.getByLabel('Place').fill('green tin');
+  await form.getByRole('button', { name: 'Add to the cupboard' }).press('Enter');
   await form.getByRole('button', { name: /^fat/ }).click();
   await expect(form.getByText('Plum voile is in the cupboard.')).toBeVisible();
   await page.keyboard.press('Escape');
-  const find = page.getByLabel('Find in the cupboard');
+  const find = page.getByLabel('Search the cupboard');
   await find.fill('plum voile');
   const card = page.getByRole('listitem').filter({ has: page.getByRole('heading', { name: 'Plum voile' }) });
   await expect(card).toContainText('fat quarter here, green tin');
-  await card.getByText('Put in, throw away, put right, where it is').click();
+  await card.getByText('Add, remove, correct, change its place').click();
   const more = card.getByLabel('More of Plum voile');
   for (const piece of ['9 x 14', 'right triangle 10 x 8']) {
     await more.fill(piece);
     await more.press('Enter');
     await expect(more).toHaveValue('');
   }
-  const all = card.getByLabel('Counted again: all that is here');
+  const all = card.getByLabel('Counted: what is here now');
   await expect(all).toHaveValue('fat quarter, 9 × 14 in, scrap A');
   await accessible(page);
   // A size says its unit, or is asked.
@@ -304,14 +304,14 @@ test('the cupboard is filled, put right and searched by what a thing holds', asy
 
 test('what comes and goes of a cloth is on its ledger, and is taken back by keys', async ({ page, demo }) => {
   await page.goto(`${demo.address}/cupboard`);
-  await page.getByLabel('Find in the cupboard').fill('beetroot plain');
+  await page.getByLabel('Search the cupboard').fill('beetroot plain');
   const card = page
     .getByRole('listitem')
     .filter({ has: page.getByRole('heading', { name: 'Beetroot plain' }) });
-  await card.getByText('Put in, throw away, put right, where it is').press('Enter');
-  await card.getByText('What came and went').press('Enter');
+  await card.getByText('Add, remove, correct, change its place').press('Enter');
+  await card.getByText('History').press('Enter');
   await expect(card.getByText(/^scrap A, holds .* put in$/)).toBeVisible();
-  const away = card.getByLabel('Thrown away, used up, given away');
+  const away = card.getByLabel('Remove: thrown away, used up or given away');
   await away.fill('half a yard');
   await away.press('Enter');
   await expect(
@@ -322,43 +322,43 @@ test('what comes and goes of a cloth is on its ledger, and is taken back by keys
   await expect(card.getByText(/^scrap A, .* thrown away$/)).toBeVisible();
   await expect(away).toHaveCount(0);
   await accessible(page);
-  await card.getByRole('button', { name: /^Take back: scrap A, .* thrown away, / }).press('Enter');
+  await card.getByRole('button', { name: /^Undo: scrap A, .* thrown away, / }).press('Enter');
   await expect(card.getByText(/^taken back: scrap A, .* thrown away$/)).toBeVisible();
   await expect(card).toContainText(/scrap A, holds .* here, blue crate/);
   // What was put in, and is thrown away since, cannot be taken back: no button offers it.
   await away.fill('all');
   await away.press('Enter');
-  await expect(card.getByRole('button', { name: /^Take back: .* put in, / })).toHaveCount(0);
+  await expect(card.getByRole('button', { name: /^Undo: .* put in, / })).toHaveCount(0);
 });
 
-test('what a plan is cut from is laid aside for its bag, and put back', async ({ page, demo }) => {
+test('what a plan is cut from is laid aside for its bag, and return', async ({ page, demo }) => {
   await page.goto(`${demo.address}/projects/swap-table-pouch/cloth`);
   const card = page.getByRole('region', { name: 'Radish dot', exact: true });
-  await card.getByRole('button', { name: /^Lay aside for this bag: fat quarter/ }).press('Enter');
-  await expect(card).toContainText('Laid aside for this bag: fat quarter');
+  await card.getByRole('button', { name: /^Set aside for this bag: fat quarter/ }).press('Enter');
+  await expect(card).toContainText('Set aside for this bag: fat quarter');
   await accessible(page);
   await page.goto(`${demo.address}/cupboard`);
-  await page.getByLabel('Find in the cupboard').fill('radish dot');
+  await page.getByLabel('Search the cupboard').fill('radish dot');
   const dot = page.getByRole('listitem').filter({ has: page.getByRole('heading', { name: 'Radish dot' }) });
   await expect(dot).toContainText('fat quarter with Swap-table pouch');
   await page.goto(`${demo.address}/projects/swap-table-pouch/cloth`);
   await card.getByRole('button', { name: 'Put Radish dot back in the cupboard' }).press('Enter');
-  await expect(card.getByRole('button', { name: /^Lay aside for this bag: fat quarter/ })).toBeVisible();
+  await expect(card.getByRole('button', { name: /^Set aside for this bag: fat quarter/ })).toBeVisible();
 });
 
 test("a pre-cut of one's own is kept and read, by keys", async ({ page, demo }) => {
   await page.goto(`${demo.address}/projects/swap-table-pouch/cloth`);
   await page.getByText('Pre-cuts of your own').press('Enter');
   await expect(page.getByText(/^None yet/)).toBeVisible();
-  await page.getByLabel('What one is called').fill('yards');
-  await page.getByLabel('Along the selvedge and across').fill('6 x 6');
-  await page.getByRole('button', { name: 'Keep it' }).press('Enter');
+  await page.getByLabel('Name of the pre-cut').fill('yards');
+  await page.getByLabel('Length and width').fill('6 x 6');
+  await page.getByRole('button', { name: 'Save' }).press('Enter');
   await expect(page.getByText(/“yards” is said of cloth and sizes already/)).toBeVisible();
-  await page.getByLabel('What one is called').fill('swap square');
-  await page.getByLabel('Along the selvedge and across').press('Enter');
+  await page.getByLabel('Name of the pre-cut').fill('swap square');
+  await page.getByLabel('Length and width').press('Enter');
   await expect(page.getByRole('button', { name: 'Forget swap square' })).toBeVisible();
   await accessible(page);
-  const there = page.getByLabel('What is there');
+  const there = page.getByLabel('Cloth you have');
   await there.fill('3 swap squares of radish dot');
   await there.press('Enter');
   await expect(
@@ -387,7 +387,7 @@ test('what another bag leaves is taken as cloth, by keys', async ({ page, demo }
 
 test('what could be made of what is in the cupboard is drawn and begun', async ({ page, demo }) => {
   await page.goto(`${demo.address}/cupboard`);
-  await page.getByLabel('Find in the cupboard').fill('pumpkin');
+  await page.getByLabel('Search the cupboard').fill('pumpkin');
   await expect(page.getByText('1 of')).toBeVisible();
   // By keyboard: the button opens what was found, and the first of it is begun.
   const ask = page.getByRole('button', { name: 'What could I make of these?' });
@@ -397,7 +397,7 @@ test('what could be made of what is in the cupboard is drawn and begun', async (
   await expect(made.getByRole('status').filter({ hasText: 'bags of 1 cloth' })).toBeVisible({
     timeout: 20_000,
   });
-  await expect(made.getByText('Not from these:')).toContainText('Kneeler duffel');
+  await expect(made.getByText('Not possible from these:')).toContainText('Kneeler duffel');
   const usual = made.getByRole('listitem', { name: 'Zip pouch', exact: true });
   await expect(usual).toContainText('Pumpkin cotton');
   await usual.getByRole('button', { name: 'Begin it' }).click();
@@ -415,9 +415,9 @@ test('one piece lies apart, a part comes from any cloth or never from one, and w
   const ticking = table.getByRole('listitem', { name: 'Oat ticking on the table' });
   // What is there is put right below its drawing; a question is answered for that thing alone.
   await table
-    .getByRole('textbox', { name: 'What is there' })
+    .getByRole('textbox', { name: 'Cloth you have' })
     .fill('2 fat quarters of oat ticking, 1 yd of oat ticking');
-  await table.getByRole('textbox', { name: 'What is there' }).press('Enter');
+  await table.getByRole('textbox', { name: 'Cloth you have' }).press('Enter');
   await ticking.getByRole('button', { name: /^1 yd of Oat ticking/ }).press('Enter');
   await page.keyboard.type('a quarter');
   await page.keyboard.press('Enter');
@@ -429,7 +429,7 @@ test('one piece lies apart, a part comes from any cloth or never from one, and w
   await ticking.getByRole('button', { name: 'Never outer from this' }).press('Enter');
   await expect(ticking).toContainText('never outer');
   await canvas.getByRole('button', { name: /^Outer/ }).press('Enter');
-  await ticking.getByRole('button', { name: 'It may, after all' }).press('Enter');
+  await ticking.getByRole('button', { name: 'Allow it again' }).press('Enter');
   await expect(ticking).not.toContainText('never outer');
   // Also from another cloth, in any order.
   await ticking.getByRole('button', { name: /^Lining/ }).press('Enter');
@@ -447,14 +447,14 @@ test('cloth is cut folded, and tubes as they lie', async ({ page, demo }) => {
   await page.goto(`${demo.address}/projects/harvest-tote/cloth`);
   const card = page.getByRole('region', { name: 'Bean-flower canvas', exact: true });
   await card.getByText('Look, selvedge, washing, shop').press('Enter');
-  await card.getByRole('radio', { name: 'folded, two at once' }).click();
+  await card.getByRole('radio', { name: 'on the fold, two at once' }).click();
   await page.goto(`${demo.address}/projects/harvest-tote/lay`);
   await expect(page.getByText('27 in in two layers, its fold at the left · 26½ usable')).toBeVisible();
   await page.goto(`${demo.address}/projects/harvest-tote/cut`);
   await expect(page.getByText('Two layers, fold at the left, edges on each other, pressed.')).toBeVisible();
   await page.goto(`${demo.address}/projects/harvest-tote/cloth`);
-  await page.getByRole('textbox', { name: 'What is there' }).fill('two trouser legs 32 x 18 of oat ticking');
-  await page.getByRole('textbox', { name: 'What is there' }).press('Enter');
+  await page.getByRole('textbox', { name: 'Cloth you have' }).fill('two trouser legs 32 x 18 of oat ticking');
+  await page.getByRole('textbox', { name: 'Cloth you have' }).press('Enter');
   await page.getByRole('button', { name: /^a tube, cut as it lies/ }).click();
   const ticking = page.getByRole('listitem', { name: 'Oat ticking on the table' });
   await expect(ticking).toContainText('2 tubes of 32 × 18 in');
@@ -472,7 +472,7 @@ test('a hem is kept: marked on a scrap, and a piece is laid along it', async ({ 
   await expect(dialog.getByLabel('The fringe is side')).toHaveCount(0);
   await expect(dialog.getByLabel('The hem is side')).toHaveValue('0');
   await accessible(page);
-  await dialog.getByRole('button', { name: 'Lay it down' }).press('Enter');
+  await dialog.getByRole('button', { name: 'Add the scrap' }).press('Enter');
   await expect(dialog).toHaveCount(0);
   await page.goto(`${demo.address}/projects/swap-table-pouch/pieces`);
   const card = page

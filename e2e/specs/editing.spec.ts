@@ -104,18 +104,18 @@ test('the search is seen, stopped, and taken up again', async ({ page, demo }) =
     true,
   );
   await page.goto(`${demo.address}/projects/bottle-caddy/lay`);
-  await expect(page.getByTestId('search-state')).toContainText('looking for better');
+  await expect(page.getByTestId('search-state')).toContainText('searching for a better layout');
   await page.getByRole('button', { name: 'Stop', exact: true }).click();
   await expect(page.getByTestId('search-state')).toContainText('best after');
-  await page.getByRole('button', { name: 'Look further' }).click();
-  await expect(page.getByTestId('search-state')).toContainText('looking for better');
+  await page.getByRole('button', { name: 'Search further' }).click();
+  await expect(page.getByTestId('search-state')).toContainText('searching for a better layout');
   await go(page, 'Bag');
   await expect(page.getByRole('heading', { name: 'Box or caddy' })).toBeVisible();
 });
 
 test('another way to lay it is one press, and can be undone', async ({ page, demo }) => {
   await page.goto(`${demo.address}/projects/harvest-tote/lay`);
-  await expect(page.getByTestId('search-state')).toHaveText('no shorter cut will do');
+  await expect(page.getByTestId('search-state')).toHaveText('no shorter length is possible');
   const before = await page.getByTestId('tally-cloth').textContent();
   await page.getByRole('button', { name: /^Straps along/ }).click();
   await expect(page.getByTestId('tally-change')).toContainText('+');
@@ -137,14 +137,14 @@ test('the last acknowledged edit is there after the server was killed', async ({
   await expect(page.getByRole('link', { name: /× 17⅜ ×/ })).toBeVisible();
 });
 
-test('a project is put away and put back, a missing one is said', async ({ page, demo }) => {
+test('a project is put away and return, a missing one is said', async ({ page, demo }) => {
   await page.goto(demo.address);
   await page.getByRole('button', { name: 'Put Bulb sack, unlined away' }).click();
   await expect(page.getByRole('link', { name: /Bulb sack/ })).toHaveCount(0);
-  await page.getByRole('button', { name: 'Put it back' }).click();
+  await page.getByRole('button', { name: 'Restore' }).click();
   await expect(page.getByRole('link', { name: /Bulb sack/ })).toBeVisible();
   await page.goto(`${demo.address}/projects/nobody/lay`);
-  await expect(page.getByRole('heading', { name: 'Nothing lies here' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Page not found' })).toBeVisible();
   await page.goto(`${demo.address}/cupboard`);
   await expect(page.getByRole('heading', { name: 'Oat ticking' })).toBeVisible();
   await accessible(page);

@@ -48,7 +48,7 @@ test('a list copied from a page is pasted, looked over and taken', async ({ page
   await expect(page.getByRole('list', { name: 'To buy' })).toContainText('1 × Magnetic snap, ¾ in');
   await expect(page.getByText(/^Line 8, “• webbing 24/)).toBeVisible();
   await accessible(page);
-  await page.getByRole('button', { name: 'Take these rows' }).click();
+  await page.getByRole('button', { name: 'Use these rows' }).click();
   await expect(page.getByRole('link', { name: /^Bag 4 rows/ })).toBeVisible();
   // What was not read stays to be mended.
   await expect(page.getByLabel('Cut list', { exact: true })).toHaveValue(/webbing 24/);
@@ -128,12 +128,12 @@ test('a file is read, and one without a unit asks for it', async ({ page, demo }
 test('both ways to box a corner stand side by side', async ({ page, demo }) => {
   await page.goto(`${demo.address}/projects/harvest-tote/bag`);
   await page.getByRole('button', { name: /^Base/ }).click();
-  await page.getByRole('button', { name: 'Side by side' }).click();
-  const dialog = page.getByRole('dialog', { name: 'One bag, its corners boxed each way' });
+  await page.getByRole('button', { name: 'Compare' }).click();
+  const dialog = page.getByRole('dialog', { name: 'The same bag, boxed in each way' });
   await expect(dialog.getByRole('listitem').filter({ hasText: 'corners left in' })).toHaveCount(2);
   await expect(dialog.getByText('5½ in', { exact: true })).toHaveCount(3);
   await accessible(page);
-  await dialog.getByRole('button', { name: 'Box them so' }).nth(2).click();
+  await dialog.getByRole('button', { name: 'Use this boxing' }).nth(2).click();
   await expect(page.getByRole('button', { name: /^Undo How the corners are boxed/ })).toBeVisible();
 });
 
@@ -145,7 +145,7 @@ test('a bag is fitted to a thing and scaled', async ({ page, demo }) => {
   await expect(page.getByRole('row', { name: /^80 12⅜ × 10⅝ × 4⅜/ })).toContainText('yd');
   await expect(page.getByRole('row', { name: /^125 19⅜ × 16⅝ × 6⅞/ })).toContainText('yd');
   await accessible(page);
-  await page.getByLabel('The thing is wide').fill('10');
+  await page.getByLabel('Width of the thing').fill('10');
   await page.getByLabel('tall', { exact: true }).fill('12');
   await page.getByLabel('thick').fill('4');
   await page.getByRole('button', { name: 'Fit the bag' }).click();
@@ -170,9 +170,9 @@ test('what is at hand is not bought, what is made is measured, a seam is added',
   await go(page, 'Pieces');
   await expect(page.getByText('cut to what is made: measure first')).toBeVisible();
   await type(page, 'Wide', '12 7/8');
-  await expect(page.getByText('as measured, seams included')).toBeVisible();
+  await expect(page.getByText('measured, seams included')).toBeVisible();
   await expect(page.getByText('cut to what is made: measure first')).toBeHidden();
-  await page.getByRole('button', { name: 'Forget it' }).click();
+  await page.getByRole('button', { name: 'Delete the measurement' }).click();
   await expect(page.getByText('cut to what is made: measure first')).toBeVisible();
   await page.goto(`${demo.address}/projects/tool-roll-list/bag`);
   await type(page, 'Seam to add to row 1', '3/8');
@@ -229,7 +229,7 @@ test('a panel is pieced and quilted, measured, and the lining follows', async ({
   await expect(lining).toContainText('22 × 17');
   await outer.getByRole('textbox', { name: 'Wide' }).fill('21 3/4');
   await outer.getByRole('textbox', { name: 'Wide' }).press('Enter');
-  await expect(outer).toContainText('as measured, seams included');
+  await expect(outer).toContainText('measured, seams included');
   await expect(lining).toContainText('21¾ × 17');
   await accessible(page);
   await page.getByRole('button', { name: /^Undo Outer panel, measured/ }).click();

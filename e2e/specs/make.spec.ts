@@ -7,7 +7,7 @@ test('a bag is sewn step by step, by the keyboard alone', async ({ page, demo })
   await expect(heading).toHaveText(/^Step 1 of \d+$/);
   await accessible(page);
   const steps = Number((await heading.textContent())?.split(' ').at(-1));
-  const hand = page.getByRole('region', { name: 'The step in hand' });
+  const hand = page.getByRole('region', { name: 'This step' });
   // A look ahead changes nothing.
   await page.locator('body').press('ArrowDown');
   await expect(heading).toHaveText(`Step 2 of ${steps}`);
@@ -16,7 +16,7 @@ test('a bag is sewn step by step, by the keyboard alone', async ({ page, demo })
     await page.locator('body').press('Space');
     await expect(heading).toHaveText(`Step ${n} of ${steps}`);
     if ((await hand.textContent())?.startsWith('Join the outer')) {
-      await expect(hand.getByRole('list', { name: 'What is sewn' })).toContainText('½ in');
+      await expect(hand.getByRole('list', { name: 'Seams of this step' })).toContainText('½ in');
       await accessible(page);
     }
   }

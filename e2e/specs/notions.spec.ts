@@ -6,7 +6,7 @@ test('rings are put in by the keyboard, thrown away, and a mistake is taken back
   const shelf = page.getByRole('region', { name: 'Zips, rings, webbing' });
   await shelf.getByRole('button', { name: /^Put in a zip/ }).press('Enter');
   await page.getByLabel('Name', { exact: true }).fill('D-ring');
-  await page.getByLabel('Size: opening, teeth; may be empty').fill('3/4');
+  await page.getByLabel('Size (opening or teeth), optional').fill('3/4');
   await page.getByLabel('How many').fill('a few');
   await page.getByLabel('How many').press('Enter');
   await expect(page.getByText('“a few” is no number from 1 to 10000.')).toBeVisible();
@@ -22,23 +22,23 @@ test('rings are put in by the keyboard, thrown away, and a mistake is taken back
   await expect(rings).toContainText('6 here');
   await rings.press('Enter');
   const inside = page.getByRole('dialog', { name: 'D-ring, ¾ in' });
-  await inside.getByLabel('Thrown away, broken, given away').fill('9');
-  await inside.getByLabel('Thrown away, broken, given away').press('Enter');
+  await inside.getByLabel('Remove: thrown away, broken or given away').fill('9');
+  await inside.getByLabel('Remove: thrown away, broken or given away').press('Enter');
   await expect(inside).toContainText('D-ring, ¾ in here: 6. No more than that can go.');
-  await inside.getByLabel('Thrown away, broken, given away').fill('2');
-  await inside.getByLabel('Thrown away, broken, given away').press('Enter');
+  await inside.getByLabel('Remove: thrown away, broken or given away').fill('2');
+  await inside.getByLabel('Remove: thrown away, broken or given away').press('Enter');
   await expect(rings).toContainText('4 here');
   await accessible(page);
-  await inside.getByRole('button', { name: 'Take back: 2 thrown away' }).press('Enter');
+  await inside.getByRole('button', { name: 'Undo: 2 thrown away' }).press('Enter');
   await expect(rings).toContainText('6 here');
   await expect(inside.getByRole('listitem').first()).toContainText('taken back: 2 thrown away');
   await page.keyboard.press('Escape');
-  await page.getByLabel('Find in the cupboard').fill('zip jar');
+  await page.getByLabel('Search the cupboard').fill('zip jar');
   await expect(rings).toBeHidden();
   await expect(shelf.getByRole('button', { name: /^Zip, 8 in/ })).toBeVisible();
 });
 
-test('what a bag needs is taken from the cupboard, put back, and sewn in', async ({ page, demo }) => {
+test('what a bag needs is taken from the cupboard, return, and sewn in', async ({ page, demo }) => {
   await page.goto(`${demo.address}/projects/kneeler-duffel/buy`);
   const list = page.getByRole('region', { name: 'By the length and by the piece' });
   const webbing = list.getByRole('listitem').filter({ hasText: 'buy webbing' });
@@ -59,8 +59,8 @@ test('what a bag needs is taken from the cupboard, put back, and sewn in', async
       .getByRole('listitem')
       .filter({ hasText: /^D-ring/ })
       .first(),
-  ).toContainText('there already');
-  await list.getByRole('button', { name: 'It is sewn in' }).click();
+  ).toContainText('you have');
+  await list.getByRole('button', { name: 'Sewn in' }).click();
   await expect(list).not.toContainText('D-ring, 4 cm lie');
   await page.goto(`${demo.address}/cupboard?`);
   await page.getByRole('button', { name: /^D-ring, 4 cm/ }).click();

@@ -109,7 +109,7 @@ test('a part is copied to the wall across, taken off, and kept aside when its wa
   await page.getByRole('button', { name: 'one more' }).click();
   const copy = page.getByRole('region', { name: 'Inside front zip pocket' });
   await expect(copy).toBeVisible();
-  await copy.getByRole('button', { name: 'take off' }).click();
+  await copy.getByRole('button', { name: 'remove' }).click();
   await expect(copy).toHaveCount(0);
   await page.getByRole('button', { name: /^Lining like the outer/ }).click();
   await page.getByRole('radio', { name: 'None' }).click();

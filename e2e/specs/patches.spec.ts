@@ -35,16 +35,16 @@ test('patches change places, take another cloth, and size the bag', async ({ pag
   await patch(3).click();
   await expect(patch(3)).toHaveAttribute('aria-label', 'row 1, patch 3: Chestnut faux leather (base)');
   await expect(sheet.getByText('1 Chestnut faux leather (base)')).toBeVisible();
-  await sheet.getByRole('button', { name: 'two cloths by turns again' }).click();
+  await sheet.getByRole('button', { name: 'alternate two cloths again' }).click();
   await expect(patch(3)).not.toHaveAttribute('aria-label', /faux leather/);
 
   // How big is it of these?
   await sheet.getByLabel('shows, wide').fill('3');
   await sheet.getByLabel('tall').fill('nothing');
-  await sheet.getByRole('button', { name: 'Make it so' }).click();
+  await sheet.getByRole('button', { name: 'Use this size' }).click();
   await expect(sheet.getByRole('alert')).toContainText('“nothing” is not a size');
   await sheet.getByLabel('tall').fill('2');
-  await sheet.getByRole('button', { name: 'Make it so' }).click();
+  await sheet.getByRole('button', { name: 'Use this size' }).click();
   await expect(page.getByRole('button', { name: 'The patches of Upper' })).toHaveText(
     '4 × 2 patches, each showing 3 × 2',
   );

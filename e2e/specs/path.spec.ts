@@ -18,7 +18,7 @@ for (const system of ['inches', 'centimetres'] as const) {
     await type(page, 'deep, finished', inches ? '5' : '12');
     const why = page.getByRole('region', { name: 'Why a piece has its size' });
     await expect(why).toContainText(inches ? '= 16½ in' : '= 41 cm');
-    await expect(page.getByLabel('Tally')).toContainText('no lay yet');
+    await expect(page.getByLabel('Tally')).toContainText('no layout yet');
     await accessible(page);
 
     // Pieces
@@ -37,7 +37,7 @@ for (const system of ['inches', 'centimetres'] as const) {
     await page.getByRole('link', { name: 'Choose the cloth' }).click();
 
     // Cloth
-    await page.getByLabel('Its name').fill('Pea canvas');
+    await page.getByLabel('Name of the new cloth').fill('Pea canvas');
     await page.getByRole('button', { name: 'Add cloth' }).click();
     const cloth = page.getByRole('region', { name: 'Pea canvas' });
     await expect(cloth).toContainText('Outer, Lining, Pocket, Straps');
@@ -49,9 +49,7 @@ for (const system of ['inches', 'centimetres'] as const) {
     // Lay
     await go(page, 'Lay');
     await expect(page.getByRole('img', { name: /^Pea canvas: bought/ })).toBeVisible();
-    await expect(
-      page.getByRole('region', { name: 'Other ways to lay it' }).getByRole('button'),
-    ).not.toHaveCount(0);
+    await expect(page.getByRole('region', { name: 'Other layouts' }).getByRole('button')).not.toHaveCount(0);
     await accessible(page);
 
     // Buy

@@ -44,7 +44,7 @@ test('a motif is moved to where it shall fall', async ({ page, demo }) => {
   await expect(dialog.getByText(/“a hand”/)).toBeVisible();
   await dialog.getByRole('button', { name: 'In the middle of its face' }).click();
   await expect(left).toHaveValue('21');
-  await dialog.getByRole('button', { name: 'Anywhere again' }).click();
+  await dialog.getByRole('button', { name: 'Remove the placement' }).click();
   await expect(dialog.getByText(/Anywhere on Marigold furnishing now/)).toBeVisible();
   await expect(dialog.getByText(/In the middle it would take/)).toBeVisible();
   await dialog.getByRole('button', { name: 'Close' }).click();

@@ -42,7 +42,7 @@ test('too little owned cloth is said, with the way out', async ({ page, demo }) 
   await check.getByLabel('I have').fill('25');
   await check.getByLabel('I have').press('Enter');
   await go(page, 'Lay');
-  const short = page.getByRole('alert', { name: 'Not the whole bag' });
+  const short = page.getByRole('alert', { name: 'Not enough cloth' });
   await expect(short).toContainText(/\d of \d+ pieces lies? nowhere/);
   await expect(short).toContainText(/yd more of Donated potato-sack check/);
   // The same is said wherever the plan is shown.
@@ -64,10 +64,13 @@ test('too little owned cloth is said, with the way out', async ({ page, demo }) 
   await expect(page).toHaveURL(/\/cloth/);
 });
 
-test('why no shorter cut will do is told when asked, with what it holds under', async ({ page, demo }) => {
+test('why no shorter length is possible is told when asked, with what it holds under', async ({
+  page,
+  demo,
+}) => {
   await page.goto(`${demo.address}/projects/harvest-tote/buy`);
   await page.getByRole('button', { name: 'why?' }).nth(1).click();
-  const why = page.getByRole('dialog', { name: 'no shorter cut will do' });
+  const why = page.getByRole('dialog', { name: 'no shorter length is possible' });
   await expect(why).toContainText('no two fit side by side');
   await expect(why).toContainText('“Lining panel” and “Slip pocket” along the selvedge');
   await page.keyboard.press('Escape');
@@ -123,11 +126,11 @@ test('a project changes its system and nothing changes its size', async ({ page,
 
 test('a cloth is named, drawn, kept in the cupboard and taken from there', async ({ page, demo }) => {
   await page.goto(`${demo.address}/projects/bulb-sack/cloth`);
-  await page.getByLabel('Its name').fill('Rhubarb drill');
+  await page.getByLabel('Name of the new cloth').fill('Rhubarb drill');
   await page.getByRole('button', { name: 'Add cloth' }).click();
   const drill = page.getByRole('region', { name: 'Rhubarb drill' });
   await drill.getByText('Look, selvedge, washing, shop').click();
-  await drill.getByLabel('Drawn as').selectOption({ label: 'watering cans' });
+  await drill.getByLabel('Pattern').selectOption({ label: 'watering cans' });
   await expect(drill.getByRole('radio', { name: 'one way up' })).toBeChecked();
   await drill.getByRole('button', { name: 'Keep in the cupboard' }).click();
   await expect(drill.getByRole('button', { name: 'Kept in the cupboard' })).toBeVisible();
@@ -136,11 +139,11 @@ test('a cloth is named, drawn, kept in the cupboard and taken from there', async
   await page.getByRole('button', { name: 'From the cupboard' }).click();
   await page.getByLabel('Find a cloth by its name').fill('rhubarb drill');
   await page.getByRole('button', { name: /^Rhubarb drill/ }).click();
-  await expect(page.getByRole('region', { name: 'Rhubarb drill' })).toContainText('nothing is cut from it');
+  await expect(page.getByRole('region', { name: 'Rhubarb drill' })).toContainText('not used');
   await page.getByRole('button', { name: 'Remove Rhubarb drill from this project' }).click();
   await expect(page.getByRole('region', { name: 'Rhubarb drill' })).toHaveCount(0);
   await page.goto(`${demo.address}/cupboard`);
-  await page.getByLabel('Find in the cupboard').fill('rhubarb drill');
+  await page.getByLabel('Search the cupboard').fill('rhubarb drill');
   // Drawings that are still to come move what is below them.
   await page.waitForLoadState('networkidle');
   await page.getByRole('button', { name: 'Put Rhubarb drill away' }).click();
@@ -171,7 +174,7 @@ test('what is there by the piece is taken off the list, and a word that is no nu
   await expect(rings).toContainText('1 from what is there, 1 to buy');
   await there.fill('4');
   await there.press('Enter');
-  await expect(rings).toContainText('there already');
+  await expect(rings).toContainText('you have');
   await accessible(page);
   // It is kept, on the other stage too, and taken back like any other step.
   await page.reload();

@@ -6,16 +6,16 @@ test('two ways are kept, compared and taken, and two cloths change places with o
   demo,
 }) => {
   await page.goto(`${demo.address}/projects/harvest-tote/cloth`);
-  await page.getByText('Hold cloths side by side').click();
+  await page.getByText('Compare cloths').click();
   const now = page.getByRole('listitem', { name: /as the bag is dressed now$/ });
   await expect(now).toContainText('Bean-flower canvas: outer, straps');
-  await page.getByLabel('Keep it as it is dressed now, as').fill('As drawn');
-  await page.getByRole('button', { name: 'Keep it', exact: true }).click();
+  await page.getByLabel('Save these cloths as').fill('As drawn');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByRole('button', { name: 'Kept as As drawn' })).toBeDisabled();
   // Not while one types.
-  await page.getByLabel('Keep it as it is dressed now, as').press('x');
+  await page.getByLabel('Save these cloths as').press('x');
   await expect(now).toContainText('Bean-flower canvas: outer, straps');
-  await page.getByLabel('Keep it as it is dressed now, as').fill('');
+  await page.getByLabel('Save these cloths as').fill('');
   await page.getByRole('heading', { name: 'Cloth', exact: true }).click();
   await page.keyboard.press('x');
   await expect(now).toContainText('Oat ticking: outer');
@@ -23,10 +23,10 @@ test('two ways are kept, compared and taken, and two cloths change places with o
   await expect(kept).toContainText(/yd/);
   await accessible(page);
   // Kept twice is refused, with the reason.
-  await page.getByLabel('Keep it as it is dressed now, as').fill('As drawn');
+  await page.getByLabel('Save these cloths as').fill('As drawn');
   await page.keyboard.press('Enter');
   await expect(page.getByText('There is a try “As drawn” already')).toBeVisible();
-  await kept.getByRole('button', { name: 'Dress it so' }).press('Enter');
+  await kept.getByRole('button', { name: 'Use these cloths' }).press('Enter');
   await expect(now).toContainText('Bean-flower canvas: outer, straps');
   await expect(now).toContainText('As drawn');
   await page.keyboard.press('Control+z');

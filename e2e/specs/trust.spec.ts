@@ -78,13 +78,13 @@ test('what was typed is held while the program is away, and kept when it is back
   await demo.kill();
   await name.fill('Harvest tote, the large one');
   await name.press('Enter');
-  await expect(page.getByText('Not kept yet.')).toBeVisible();
+  await expect(page.getByText('Not saved yet.')).toBeVisible();
   await accessible(page);
   await page.screenshot({ path: test.info().outputPath('not-kept-yet.png') });
   // The demo begins anew with its own projects: the edit then finds the project as it was.
   await demo.start();
-  await page.getByRole('button', { name: 'Send it now' }).click();
-  await expect(page.getByText('Not kept yet.')).toBeHidden();
+  await page.getByRole('button', { name: 'Save now' }).click();
+  await expect(page.getByText('Not saved yet.')).toBeHidden();
   await page.reload();
   await expect(page.getByLabel('Name of the project')).toHaveValue('Harvest tote, the large one');
 });

@@ -14,8 +14,22 @@ pub type StoredCloth = (String, Result<ProjectCloth, StoreError>);
 pub enum Which<'a> {
     /// The one with this key.
     Key(&'a str),
-    /// Those with one of these names.
+    /// Those in the cupboard with one of these names.
     Called(&'a [&'a str]),
+    /// Those a bag has to do with, in the cupboard or in the drawer.
+    OfBag(OfBag<'a>),
+}
+
+/// What a bag may have to do with: by its own key, which stands in the ledgers whatever a cloth is called by now and
+/// wherever it lies, and by keys and names of its cloths.
+#[derive(Clone, Copy, Debug)]
+pub struct OfBag<'a> {
+    /// Key of the project.
+    pub project: &'a str,
+    /// Keys its cloths have.
+    pub keys: &'a [&'a str],
+    /// Names its cloths have.
+    pub names: &'a [&'a str],
 }
 
 /// What became of cloths: those that are kept, or why they cannot be.
@@ -95,28 +109,29 @@ impl Store {
         change: impl FnOnce(&[ProjectCloth]) -> Changed<E>,
     ) -> Result<Changed<E>, StoreError> {
         self.write(|c| {
-            let all = cloths::table.order(cloths::id.asc()).select((cloths::id, cloths::document));
-            let rows: Vec<(String, String)> = match which {
-                Which::Key(id) => all.filter(cloths::id.eq(id)).load(c)?,
-                Which::Called(names) => {
-                    let of_it = cloths::name.eq_any(names).and(cloths::put_away_at.is_null());
-                    all.filter(of_it).load(c)?
-                }
-            };
-            let before: Vec<ProjectCloth> =
-                rows.into_iter().map(|row| read(row).1).collect::<Result<_, StoreError>>()?;
+            let before = found(c, which)?;
             let mut next = match change(&before) {
                 Ok(next) => next,
                 Err(why) => return Ok(Err(why)),
             };
             for cloth in &mut next {
-                if !before.iter().any(|b| b.id == cloth.id) {
-                    cloth.id = free_key(c, &cloth.id)?;
+                match before.iter().find(|b| b.id == cloth.id) {
+                    Some(same) if same == cloth => continue,
+                    Some(_) => {}
+                    None => cloth.id = free_key(c, &cloth.id)?,
                 }
                 keep(c, cloth)?;
             }
             Ok(Ok(next))
         })
+    }
+
+    /// The cloths that `which` names, as they are now.
+    ///
+    /// # Errors
+    /// The database, or a cloth that cannot be read.
+    pub fn which_cloths(&self, which: Which<'_>) -> Result<Vec<ProjectCloth>, StoreError> {
+        found(&mut *self.connect()?, which)
     }
 
     /// Puts a cloth of the cupboard into the drawer; projects that use it keep their own copy.
@@ -167,6 +182,24 @@ impl Store {
     }
 }
 
+fn found(c: &mut SqliteConnection, which: Which<'_>) -> Result<Vec<ProjectCloth>, StoreError> {
+    let all = cloths::table.order(cloths::id.asc()).select((cloths::id, cloths::document));
+    let rows: Vec<(String, String)> = match which {
+        Which::Key(id) => all.filter(cloths::id.eq(id)).load(c)?,
+        Which::Called(names) => {
+            let of_it = cloths::name.eq_any(names).and(cloths::put_away_at.is_null());
+            all.filter(of_it).load(c)?
+        }
+        Which::OfBag(OfBag { project, keys, names }) => {
+            // Keys are plain words, so they stand in a document as they are.
+            let entered = format!("%\"project\":\"{project}\"%");
+            let known = cloths::id.eq_any(keys).or(cloths::name.eq_any(names)).or(cloths::document.like(entered));
+            all.filter(known).load(c)?
+        }
+    };
+    rows.into_iter().map(|row| read(row).1).collect()
+}
+
 /// The first of `key`, `key-2`, `key-3` that no cloth has, in the cupboard or in the drawer.
 fn free_key(c: &mut SqliteConnection, key: &str) -> Result<String, StoreError> {
     let taken: Vec<String> = cloths::table.filter(cloths::id.like(format!("{key}%"))).select(cloths::id).load(c)?;
@@ -175,13 +208,12 @@ fn free_key(c: &mut SqliteConnection, key: &str) -> Result<String, StoreError> {
 }
 
 fn keep(c: &mut SqliteConnection, cloth: &ProjectCloth) -> Result<(), StoreError> {
-    let values = (
-        cloths::id.eq(&cloth.id),
-        cloths::name.eq(&cloth.name),
-        cloths::document.eq(write_cloth(cloth).map_err(StoreError::unreadable(&cloth.id))?),
-        cloths::put_away_at.eq(None::<i64>),
-    );
-    diesel::replace_into(cloths::table).values(values).execute(c)?;
+    let document = write_cloth(cloth).map_err(StoreError::unreadable(&cloth.id))?;
+    let values = (cloths::name.eq(&cloth.name), cloths::document.eq(&document));
+    // One in the drawer stays there: only bringing it back brings it out.
+    if diesel::update(cloths::table.find(&cloth.id)).set(values).execute(c)? == 0 {
+        diesel::insert_into(cloths::table).values((cloths::id.eq(&cloth.id), values.0, values.1)).execute(c)?;
+    }
     Ok(())
 }
 

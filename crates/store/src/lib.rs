@@ -20,7 +20,7 @@ mod pictures;
 mod projects;
 mod schema;
 
-pub use cloths::{Changed, PutAway, StoredCloth, Which};
+pub use cloths::{Changed, OfBag, PutAway, StoredCloth, Which};
 pub use error::StoreError;
 pub use lays::StoredLay;
 pub use notions::{Recorded, StoredLedger};

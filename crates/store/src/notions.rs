@@ -88,31 +88,88 @@ impl Store {
     pub fn record(&self, id: &str, change: impl FnOnce(Ledger) -> Recorded) -> Result<Option<Recorded>, StoreError> {
         self.write(|c| {
             let Some(before) = ledger(c, id)? else { return Ok(None) };
-            let (many, notion) = (before.entries.len(), before.notion.clone());
-            let next = match change(before) {
-                Ok(next) => next,
-                Err(problem) => return Ok(Some(Err(problem))),
-            };
-            if next.notion != notion {
-                let document = written(id, &next.notion)?;
-                diesel::update(notions::table.find(id)).set(notions::document.eq(document)).execute(c)?;
-            }
-            next.entries.iter().skip(many).try_for_each(|entry| add(c, id, entry))?;
-            Ok(Some(Ok(next)))
+            recorded(c, id, before, change).map(Some)
         })
     }
 
-    /// Forgets a notion and its entries.
+    /// Puts in a notion: what `change` makes of the one that `is_it`, or of `new` under the first key of `keys` that no other
+    /// has. Nobody else writes meanwhile, so that two who put in the same at once put it to one. Gives the key too.
+    ///
+    /// # Errors
+    /// The database, or what cannot be read or written.
+    pub fn put_in(
+        &self,
+        is_it: impl Fn(&Notion) -> bool,
+        (new, keys): (Ledger, impl Iterator<Item = String>),
+        change: impl FnOnce(Ledger) -> Recorded,
+    ) -> Result<(String, Recorded), StoreError> {
+        self.write(|c| {
+            let known: Vec<String> = notions::table.order(notions::id.asc()).select(notions::id).load(c)?;
+            for id in &known {
+                // One that cannot be read is never added to.
+                let Some(before) = ledger(c, id).ok().flatten().filter(|l| is_it(&l.notion)) else { continue };
+                return Ok((id.clone(), recorded(c, id, before, change)?));
+            }
+            let mut keys = keys;
+            let id = keys.find(|k| !known.contains(k)).unwrap_or_default();
+            let next = match change(new) {
+                Ok(next) => next,
+                Err(problem) => return Ok((id, Err(problem))),
+            };
+            let document = written(&id, &next.notion)?;
+            diesel::insert_into(notions::table)
+                .values((notions::id.eq(&id), notions::document.eq(&document)))
+                .execute(c)?;
+            next.entries.iter().try_for_each(|entry| add(c, &id, entry))?;
+            Ok((id, Ok(next)))
+        })
+    }
+
+    /// Deletes a notion and its entries if `may` it, nobody else writing meanwhile; whether it did. Nothing where there is
+    /// no such notion.
+    ///
+    /// # Errors
+    /// The database, or what cannot be read.
+    pub fn forget_notion(&self, id: &str, may: impl FnOnce(&Ledger) -> bool) -> Result<Option<bool>, StoreError> {
+        self.write(|c| {
+            let Some(ledger) = ledger(c, id)? else { return Ok(None) };
+            if !may(&ledger) {
+                return Ok(Some(false));
+            }
+            diesel::delete(notion_entries::table.filter(notion_entries::notion_id.eq(id))).execute(c)?;
+            diesel::delete(notions::table.find(id)).execute(c)?;
+            Ok(Some(true))
+        })
+    }
+
+    /// Keys of the notions of which a ledger speaks of the bag `project`.
     ///
     /// # Errors
     /// The database.
-    pub fn forget_notion(&self, id: &str) -> Result<(), StoreError> {
-        self.write(|c| {
-            diesel::delete(notion_entries::table.filter(notion_entries::notion_id.eq(id))).execute(c)?;
-            diesel::delete(notions::table.find(id)).execute(c)?;
-            Ok(())
-        })
+    pub fn notions_of_bag(&self, project: &str) -> Result<Vec<String>, StoreError> {
+        let of_it = notion_entries::table.filter(notion_entries::project_id.eq(project));
+        Ok(of_it.select(notion_entries::notion_id).distinct().load(&mut self.connect()?)?)
     }
+}
+
+/// Keeps what `change` makes of a ledger: its new entries, and the notion where that is another.
+fn recorded(
+    c: &mut SqliteConnection,
+    id: &str,
+    before: Ledger,
+    change: impl FnOnce(Ledger) -> Recorded,
+) -> Result<Recorded, StoreError> {
+    let (many, notion) = (before.entries.len(), before.notion.clone());
+    let next = match change(before) {
+        Ok(next) => next,
+        Err(problem) => return Ok(Err(problem)),
+    };
+    if next.notion != notion {
+        let document = written(id, &next.notion)?;
+        diesel::update(notions::table.find(id)).set(notions::document.eq(document)).execute(c)?;
+    }
+    next.entries.iter().skip(many).try_for_each(|entry| add(c, id, entry))?;
+    Ok(Ok(next))
 }
 
 fn ledger(c: &mut SqliteConnection, id: &str) -> Result<Option<Ledger>, StoreError> {

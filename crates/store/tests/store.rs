@@ -512,7 +512,8 @@ fn ledgers_are_added_to() {
     let all = store.ledgers().expect("read");
     assert!(all.len() == 1 && all[0].1.as_ref().is_ok_and(|l| l.notion.place == "jar" && l.entries == kept.entries));
     assert!(store.record("zip", Ok).expect("asked").is_none());
-    store.forget_notion("d-ring").expect("forgotten");
+    assert_eq!(store.forget_notion("d-ring", |_| false).expect("asked"), Some(false), "there is some of it");
+    assert_eq!(store.forget_notion("d-ring", |_| true).expect("deleted"), Some(true));
     assert!(store.ledger("d-ring").expect("asked").is_none() && store.ledgers_of("bag").expect("asked").is_empty());
 }
 

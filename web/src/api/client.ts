@@ -72,7 +72,7 @@ export class ApiError extends Error {
 }
 
 const UNREACHED: ApiErrorBody = {
-  message: 'The program does not answer. What was acknowledged is kept; start it again and reload.',
+  message: 'Bofta does not answer. Your saved work is safe. Start the program again and reload this page.',
   problems: [],
 };
 

@@ -8,32 +8,32 @@ export function ClothDetails({ cloth: c }: { cloth: CupboardCloth }) {
   return (
     <details className="mt-1">
       <summary className="text-sm font-bold text-chalk hover:underline">
-        Put in, throw away, put right, where it is
+        Add, remove, correct, change its place
       </summary>
       <div className="mt-1 flex flex-col gap-2">
         <TextField
           label={`More of ${c.name}`}
           value=""
           placeholder="2 fat quarters, 18 x 22"
-          hint="Enter lays it in; then the next."
+          hint="Press Enter to add it, then type the next."
           onCommit={(value) => change('put-in', value)}
         />
         {c.at_hand !== '' && (
           <TextField
-            label="Thrown away, used up, given away"
+            label="Remove: thrown away, used up or given away"
             value=""
             placeholder={c.at_hand}
             onCommit={(value) => change('throw-away', value)}
           />
         )}
         <TextField
-          label="Counted again: all that is here"
+          label="Counted: what is here now"
           value={c.at_hand}
           placeholder="none"
           onCommit={(value) => change('correct', value)}
         />
         <TextField
-          label="Where it is kept"
+          label="Place"
           value={c.place}
           placeholder="blue crate"
           onCommit={(value) => change('place', value)}

@@ -18,11 +18,11 @@ export function ClothLedger({ cloth: c }: { cloth: CupboardCloth }) {
   return (
     <details className="mt-1" onToggle={(e) => setOpen(e.currentTarget.open)}>
       <summary className="text-sm font-bold text-chalk hover:underline">
-        What came and went<span className="sr-only"> of {c.name}</span>
+        History<span className="sr-only"> of {c.name}</span>
         <span className="font-normal text-soft"> · {c.entries}</span>
       </summary>
       <div className="mt-1" aria-live="polite">
-        {ledger.isPending && open && <p className="text-sm text-soft">Opening the ledger …</p>}
+        {ledger.isPending && open && <p className="text-sm text-soft">Opening the history …</p>}
         {ledger.isError && (
           <p role="alert" className="text-madder">
             {ledger.error.message}

@@ -45,7 +45,7 @@ export function Cupboard() {
   const restore = (cloth: CupboardCloth) =>
     send(api.POST('/api/cupboard/{id}/restore', { params: { path: { id: cloth.id } } }), null);
   const unknown = claims.isError
-    ? `Which bags plan with what could not be looked up: ${claims.error.message}`
+    ? `Bofta could not check which bags use this cloth: ${claims.error.message}`
     : null;
   const said = problem ?? cupboard.problem ?? unknown;
   return (
@@ -53,7 +53,7 @@ export function Cupboard() {
       <header className="flex flex-wrap items-end gap-4 pt-5 pb-4">
         <h1 className="text-[34px] leading-none">The cupboard</h1>
         <p className="flex-1 text-soft max-[900px]:order-last max-[900px]:basis-full">
-          What is owned, all at one scale; any project can take of it.
+          Everything you own, drawn to one scale. Use it in any bag.
         </p>
         <PutIn />
         <Link to="/drawer" className="btn">
@@ -71,7 +71,7 @@ export function Cupboard() {
             <input
               type="search"
               className="field min-w-0 flex-1"
-              aria-label="Find in the cupboard"
+              aria-label="Search the cupboard"
               placeholder="holds 12 x 9 in, green, lawn, blue crate"
               value={find}
               onChange={(e) => setFind(e.target.value)}
@@ -107,7 +107,7 @@ export function Cupboard() {
         <p role="status" className="sheet mb-4 flex flex-wrap items-center gap-3 px-3 py-2">
           <span>“{putAway.name}” is in the drawer.</span>
           <button type="button" className="btn" onClick={() => restore(putAway)}>
-            Put it back
+            Restore
           </button>
         </p>
       )}
@@ -122,8 +122,8 @@ export function Cupboard() {
       )}
       {cupboard.isDone && cupboard.total === 0 && (
         <p className="sheet max-w-xl p-5">
-          The cupboard is empty. “Put in” lays the first cloth here; in a project, under Cloth, “Keep in the
-          cupboard” does.
+          The cupboard is empty. Press “Add a cloth”, or press “Keep in the cupboard” on a cloth in any
+          project.
         </p>
       )}
       {cupboard.isDone && cupboard.total > 0 && cupboard.found === 0 && (

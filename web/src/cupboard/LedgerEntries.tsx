@@ -26,10 +26,10 @@ export function LedgerEntries({ entries, onTakeBack }: Props) {
             <button
               type="button"
               className="rounded-[2px] font-bold text-chalk hover:underline"
-              aria-label={`Take back: ${e.text}, ${dayOf(e)}, entry ${e.number}`}
+              aria-label={`Undo: ${e.text}, ${dayOf(e)}, entry ${e.number}`}
               onClick={() => onTakeBack(e)}
             >
-              take back
+              undo
             </button>
           )}
         </li>

@@ -36,7 +36,7 @@ function Tried({ find }: { find: string }) {
   if (!makes.data) {
     return (
       <p role="status" className="mt-3 text-soft">
-        Trying the bags on the shelf and the usual ones, each in these cloths …
+        Trying your bags and the usual kinds in these cloths …
       </p>
     );
   }
@@ -65,8 +65,8 @@ function Tried({ find }: { find: string }) {
           <Card key={JSON.stringify(make.which)} make={make} find={find} onProblem={setWhy} />
         ))}
       </ul>
-      <Names lead="Not from these" names={not} />
-      <Names lead="Not tried to the end, in the time of a look" names={untried} />
+      <Names lead="Not possible from these" names={not} />
+      <Names lead="Not finished in the time allowed" names={untried} />
     </div>
   );
 }

@@ -52,7 +52,7 @@ export function PutIn() {
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
-          aria-label="Put in a cloth"
+          aria-label="Add a cloth"
           className="z-30 max-h-(--radix-popover-content-available-height) w-80 max-w-[94vw] overflow-auto rounded border border-indigo bg-paper p-3 shadow-lg"
           sideOffset={5}
           collisionPadding={8}
@@ -66,7 +66,7 @@ export function PutIn() {
           >
             {field('name', 'Name of the cloth', 'Marrow check')}
             <div className="grid grid-cols-2 gap-2">
-              <SelectField label="What it is" value={material} choices={materials} onChoose={setMaterial} />
+              <SelectField label="Material" value={material} choices={materials} onChoose={setMaterial} />
               <SelectField
                 label="Sizes in"
                 value={system}
@@ -74,7 +74,7 @@ export function PutIn() {
                 onChoose={setSystem}
               />
             </div>
-            {field('at_hand', 'What is there', '2 fat quarters, 18 x 22')}
+            {field('at_hand', 'Cloth you have', '2 fat quarters, 18 x 22')}
             {problem?.answers.map((a) => (
               <button
                 key={a.text}
@@ -88,7 +88,7 @@ export function PutIn() {
                 {a.label}
               </button>
             ))}
-            {field('place', 'Where it is kept', 'blue crate')}
+            {field('place', 'Place', 'blue crate')}
             <div aria-live="polite">
               {problem && !(problem.field in EMPTY) && (
                 <p className="font-bold text-madder">{problem.message}</p>
@@ -96,7 +96,7 @@ export function PutIn() {
               {done && <p className="text-woad">{done}</p>}
             </div>
             <button type="submit" className="btn btn-act">
-              Put it in
+              Add to the cupboard
             </button>
           </form>
           <div className="mt-3 border-t border-ruled pt-2">

@@ -13,18 +13,16 @@ export function Waste() {
   });
   return (
     <details className="mb-8" onToggle={(e) => setOpen(e.currentTarget.open)}>
-      <summary className="text-lg font-bold text-chalk hover:underline">
-        What became of the cloth that was cut
-      </summary>
+      <summary className="text-lg font-bold text-chalk hover:underline">Where the cloth went</summary>
       <div className="mt-2 max-w-3xl" aria-live="polite">
-        {waste.isPending && open && <p className="text-soft">Looking through the bags …</p>}
+        {waste.isPending && open && <p className="text-soft">Reading your bags …</p>}
         {waste.isError && (
           <p role="alert" className="text-madder">
             {waste.error.message}
           </p>
         )}
         {waste.data && waste.data.bags.length === 0 && (
-          <p className="text-soft">No bag on the shelf is cut to the end yet.</p>
+          <p className="text-soft">You have not finished cutting any bag yet.</p>
         )}
         {waste.data?.together && <p className="font-bold">{waste.data.together}</p>}
         <ul className="mt-1">
@@ -46,7 +44,7 @@ export function Waste() {
         </ul>
         {waste.data && waste.data.unread.length > 0 && (
           <p className="mt-2 text-madder">
-            Not among them, since they cannot be read: {waste.data.unread.join(', ')}.
+            Left out, because Bofta could not read them: {waste.data.unread.join(', ')}.
           </p>
         )}
       </div>

@@ -41,7 +41,7 @@ export function Drawer() {
       <header className="flex flex-wrap items-end gap-4 pt-5 pb-4">
         <h1 className="text-[34px] leading-none">The drawer</h1>
         <p className="w-full flex-1 text-soft max-[600px]:flex-none">
-          What was put away. It stays here until you throw it away.
+          What you put away stays here until you delete it.
         </p>
         <Link to="/cupboard" className="btn">
           The cupboard
@@ -81,14 +81,14 @@ export function Drawer() {
                   <button
                     type="button"
                     className="btn"
-                    aria-label={`Put ${one.name} back`}
+                    aria-label={`Restore ${one.name}`}
                     onClick={() => act(restore(kind, one.id), `“${one.name}” is ${place} again.`)}
                   >
-                    Put it back
+                    Restore
                   </button>
                   <ThrowAway
                     one={one}
-                    onThrow={() => act(throwAway(kind, one.id), `“${one.name}” is thrown away.`)}
+                    onThrow={() => act(throwAway(kind, one.id), `“${one.name}” is deleted.`)}
                   />
                 </li>
               ))}
@@ -104,26 +104,24 @@ function ThrowAway({ one, onThrow }: { one: PutAwayView; onThrow: () => void }) 
   return (
     <AlertDialog.Root>
       <AlertDialog.Trigger asChild>
-        <button type="button" className="btn" aria-label={`Throw ${one.name} away`}>
-          Throw away …
+        <button type="button" className="btn" aria-label={`Delete ${one.name}`}>
+          Delete …
         </button>
       </AlertDialog.Trigger>
       <AlertDialog.Portal>
         <AlertDialog.Overlay className="fixed inset-0 z-40 bg-indigo/40" />
         <AlertDialog.Content className="fixed top-1/2 left-1/2 z-50 w-[28rem] max-w-[92vw] -translate-x-1/2 -translate-y-1/2 rounded border-2 border-indigo bg-paper p-5">
           <AlertDialog.Title className="font-heading text-xl">Throw “{one.name}” away?</AlertDialog.Title>
-          <AlertDialog.Description className="mt-2">
-            It is gone for good then: it cannot be taken back.
-          </AlertDialog.Description>
+          <AlertDialog.Description className="mt-2">This can’t be undone.</AlertDialog.Description>
           <div className="mt-5 flex flex-wrap gap-2">
             <AlertDialog.Cancel asChild>
               <button type="button" className="btn">
-                Leave it in the drawer
+                Save in the drawer
               </button>
             </AlertDialog.Cancel>
             <AlertDialog.Action asChild>
               <button type="button" className="btn btn-act" onClick={onThrow}>
-                Throw it away
+                Delete
               </button>
             </AlertDialog.Action>
           </div>

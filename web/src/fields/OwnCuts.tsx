@@ -53,17 +53,19 @@ export function OwnCuts({ system }: { system: string }) {
           void keep();
         }}
       >
-        {field('name', 'What one is called', 'swap square')}
-        {field('size', 'Along the selvedge and across', system === 'in' ? '6 x 6' : '15 x 15')}
+        {field('name', 'Name of the pre-cut', 'swap square')}
+        {field('size', 'Length and width', system === 'in' ? '6 x 6' : '15 x 15')}
         <button type="submit" className="btn sm:mt-[22px]">
-          Keep it
+          Save
         </button>
       </form>
       <div aria-live="polite">
         {problem && !(problem.field in EMPTY) && <p className="font-bold text-madder">{problem.message}</p>}
         {kept.isError && <p className="text-madder">{kept.error.message}</p>}
         {kept.data?.length === 0 && (
-          <p className="text-soft">None yet. “3 swap squares” is read once it is said how large one is.</p>
+          <p className="text-soft">
+            None yet. Name a pre-cut and give its size; then Bofta understands “3 swap squares”.
+          </p>
         )}
         <ul className="flex flex-wrap gap-x-5 gap-y-1">
           {kept.data?.map((cut) => (
@@ -75,7 +77,7 @@ export function OwnCuts({ system }: { system: string }) {
               <button
                 type="button"
                 className="rounded-[2px] font-bold text-chalk hover:underline"
-                aria-label={`Forget ${cut.name}`}
+                aria-label={`Delete ${cut.name}`}
                 onClick={() => forget(cut.name)}
               >
                 forget

@@ -5,15 +5,12 @@ export function Broken() {
   const error = useRouteError();
   return (
     <main role="alert" className="mx-auto max-w-xl p-10">
-      <h1 className="text-2xl">This page could not be drawn</h1>
-      <p className="mt-3">
-        That is a fault of Bofta. What was acknowledged is kept; nothing on the table changes by looking
-        again.
-      </p>
-      <p className="mt-2 text-soft">{error instanceof Error ? error.message : 'No more is known.'}</p>
+      <h1 className="text-2xl">Something went wrong on this page</h1>
+      <p className="mt-3">Your work is saved. Reload to go on.</p>
+      <p className="mt-2 text-soft">{error instanceof Error ? error.message : 'No details are known.'}</p>
       <div className="mt-5 flex gap-3">
         <button type="button" className="btn btn-act" onClick={() => window.location.reload()}>
-          Look again
+          Reload
         </button>
         <Link to="/" className="btn" reloadDocument>
           To the shelf

@@ -13,9 +13,9 @@ export function CuttingBegun() {
     >
       <p className="min-w-60 flex-1 leading-tight">
         <strong>
-          {done} of {steps} cuts are made: the plan stays as it is.
+          {done} of {steps} cuts are made, so the plan is fixed.
         </strong>{' '}
-        Names, prices, colours and measured sizes may still change.
+        You can still change names, prices, colours and measured sizes.
       </p>
       <Link className="btn" to={`/projects/${view.id}/cut`}>
         Go on cutting

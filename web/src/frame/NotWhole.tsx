@@ -15,11 +15,11 @@ export function NotWhole({ className = '' }: { className?: string }) {
   return (
     <section
       role="alert"
-      aria-label="Not the whole bag"
+      aria-label="Not enough cloth"
       className={`rounded border-2 border-madder bg-paper px-3 py-2 ${className}`}
     >
       <p>
-        <strong className="text-madder">Not the whole bag:</strong> {missing.headline}
+        <strong className="text-madder">Not enough cloth:</strong> {missing.headline}
         <span className="text-soft"> ({missing.pieces.join(', ')})</span>
       </p>
       {missing.told.map((line) => (
@@ -43,7 +43,7 @@ function WaysOut() {
   const shown = all ? (ways.data ?? []) : (ways.data ?? []).slice(0, FIRST);
   return (
     <div className="mt-1 print:hidden">
-      {ways.isPending && view.steps_done === 0 && <p className="text-soft">Trying ways out …</p>}
+      {ways.isPending && view.steps_done === 0 && <p className="text-soft">Looking for ways out …</p>}
       {shown.length > 0 && (
         <>
           <h2 className="text-sm">Ways out</h2>
@@ -72,7 +72,7 @@ function WaysOut() {
       )}
       <p className="mt-1 flex flex-wrap gap-x-4">
         {ways.isSuccess && ways.data.length === 0 && view.steps_done === 0 && (
-          <span>No single change of cloth or lay holds them.</span>
+          <span>No single change of cloth or layout makes room for them.</span>
         )}
         {!onCloth && (
           <Link to={`/projects/${view.id}/cloth`} className="font-bold text-chalk underline">

@@ -18,7 +18,7 @@ export function ProjectFrame() {
   if (query.isPending) {
     return (
       <main className="p-10 text-soft" aria-busy="true">
-        Unrolling the project …
+        Opening the project …
       </main>
     );
   }
@@ -29,7 +29,7 @@ export function ProjectFrame() {
     const unreadable = query.error instanceof ApiError && query.error.status === 422;
     return (
       <main className="mx-auto max-w-xl p-10">
-        <h1 className="text-2xl">The project could not be read</h1>
+        <h1 className="text-2xl">Bofta could not read this project</h1>
         <p className="mt-3">{query.error.message}</p>
         <p className="mt-5 flex flex-wrap gap-2">
           {unreadable ? (
@@ -134,10 +134,11 @@ function Frame() {
           className="mb-2 flex flex-wrap items-center gap-3 rounded border-2 border-weld bg-paper px-3 py-2"
         >
           <span className="min-w-60 flex-1">
-            <strong>Not kept yet.</strong> {waiting.message} What you typed is held here and sent again.
+            <strong>Not saved yet.</strong> {waiting.message} What you typed is kept on this page. Bofta sends
+            it again.
           </span>
           <button type="button" className="btn" onClick={waiting.now}>
-            Send it now
+            Save now
           </button>
           <button type="button" className="btn" onClick={waiting.leave}>
             Leave it
@@ -191,12 +192,12 @@ function ConflictDialog() {
         <AlertDialog.Content className="fixed top-1/2 left-1/2 z-50 w-[30rem] max-w-[92vw] -translate-x-1/2 -translate-y-1/2 rounded border-2 border-indigo bg-paper p-5">
           <AlertDialog.Title className="font-heading text-xl">Changed in two places</AlertDialog.Title>
           <AlertDialog.Description className="mt-2">
-            This project was changed in another tab or window meanwhile. Your change is not lost: make it on
-            top of the other, or leave it and go on with what is there now.
+            This project was changed in another tab or window. Your change is not lost. Make it on top of the
+            other change, or discard it and go on with what is there now.
           </AlertDialog.Description>
           <dl className="mt-3 grid grid-cols-[auto_1fr] gap-x-3 gap-y-1">
             <dt className="text-soft">changed last there</dt>
-            <dd className="font-bold">{conflict?.current.undo ?? 'taken back to the beginning'}</dd>
+            <dd className="font-bold">{conflict?.current.undo ?? 'undone to the beginning'}</dd>
             {conflict && conflict.yours.length > 0 && (
               <>
                 <dt className="text-soft">yours</dt>
@@ -215,7 +216,7 @@ function ConflictDialog() {
             </AlertDialog.Action>
             <AlertDialog.Cancel asChild>
               <button type="button" className="btn" onClick={() => settle(false)}>
-                Go on with what is there
+                Discard my change
               </button>
             </AlertDialog.Cancel>
           </div>

@@ -26,7 +26,7 @@ export function Tally() {
     ['cost', tally.cost],
     ['pieces', String(tally.pieces)],
     [
-      'becomes bag',
+      'used',
       tally.used_percent === null || tally.used_percent === undefined ? null : `${tally.used_percent} %`,
     ],
     ['strap drop', tally.strap_drop ? `${tally.strap_drop.text} ${view.system}` : null],
@@ -44,7 +44,7 @@ export function Tally() {
           <span className="font-heading text-sm">This bag</span>
           <span className="flex flex-wrap items-baseline gap-x-2">
             <span className="font-heading text-[27px] leading-9" data-testid="tally-cloth">
-              {tally.cloth ?? 'no lay yet'}
+              {tally.cloth ?? 'no layout yet'}
             </span>
             {tally.buys && <span className="text-sm">cloth in all</span>}
             {tally.missing && (
@@ -54,7 +54,7 @@ export function Tally() {
             )}
             {tally.change && (
               <span className="text-sm font-bold text-madder" aria-live="polite" data-testid="tally-change">
-                {tally.change} by the last change
+                {tally.change} since the last change
               </span>
             )}
           </span>
@@ -71,7 +71,7 @@ export function Tally() {
         </dl>
         {notices.length > 0 && (
           <>
-            <h2 className="mt-3 text-sm">To look at</h2>
+            <h2 className="mt-3 text-sm">Check these</h2>
             <ul className="mt-1 flex flex-col gap-2">
               {notices.map((n) => (
                 <li key={n.text} className="flex gap-2 leading-snug">

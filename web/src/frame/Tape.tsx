@@ -24,7 +24,7 @@ export function Tape({ stage }: { stage: string }) {
           <li key={s.key} className="relative flex-1">
             <NavLink
               to={to(s.key)}
-              aria-label={`${s.name} ${s.figure(view)}${s.pin(view) ? ', needs a look' : ''}`}
+              aria-label={`${s.name} ${s.figure(view)}${s.pin(view) ? ', check this' : ''}`}
               aria-keyshortcuts={String(i + 1)}
               className={({ isActive }) =>
                 isActive

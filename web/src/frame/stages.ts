@@ -48,7 +48,7 @@ export const STAGES: StageInfo[] = [
   {
     key: 'lay',
     name: 'Lay',
-    figure: (v) => (v.lay ? `${v.lay.used_percent} % becomes bag` : '–'),
+    figure: (v) => (v.lay ? `${v.lay.used_percent} % used` : '–'),
     pin: pinned('lay'),
   },
   {

@@ -123,7 +123,7 @@ export function ProjectProvider({ initial, children }: { initial: ProjectView; c
       if (problems.length === 0 || problems.some((p) => p.field === 'steps_done')) notify(error.message);
       return problems.length > 0
         ? { is: 'problems', problems }
-        : { is: 'unreached', message: `This is not kept: ${error.message}` };
+        : { is: 'unreached', message: `This is not saved: ${error.message}` };
     },
     [inConflict],
   );

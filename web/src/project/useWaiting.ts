@@ -48,8 +48,7 @@ export function useWaiting() {
             resolve(value);
           };
           // Unreached, it says nothing itself.
-          const message =
-            error.status === 0 ? 'The program does not answer: is it still running?' : error.message;
+          const message = error.status === 0 ? 'Bofta does not answer. Is it still running?' : error.message;
           setWaiting({ message, now: end(true), leave: end(false) });
         });
         if (!goOn) {

@@ -82,13 +82,13 @@ export function Shelf() {
       <div aria-hidden="true" className="ticks mb-6 h-5 rounded border border-tape-edge bg-tape" />
       {putAway && (
         <p role="status" className="sheet mb-4 flex items-center gap-3 px-3 py-2">
-          <span>“{putAway.name}” is put away.</span>
+          <span>“{putAway.name}” is in the drawer.</span>
           <button type="button" className="btn" onClick={restore}>
-            Put it back
+            Restore
           </button>
         </p>
       )}
-      {!shelf.isDone && !said && <p className="text-soft">Looking at the shelf …</p>}
+      {!shelf.isDone && !said && <p className="text-soft">Opening the shelf …</p>}
       {said && (
         <div role="alert" className="sheet mb-4 p-4">
           <p>{said}</p>
@@ -135,7 +135,7 @@ function OnTheShelf({ card }: { card: Card }) {
     >
       <span className="flex h-[110px] items-center gap-4">
         {card.drawings.length === 0 && (
-          <span className="text-soft">{card.pending ? 'being laid …' : 'no cloth yet'}</span>
+          <span className="text-soft">{card.pending ? 'planning …' : 'no cloth yet'}</span>
         )}
         {card.drawings.map((d, i) => (
           <Drawing
@@ -159,7 +159,7 @@ function Unreadable({ card }: { card: Card }) {
   return (
     <div className="flex flex-1 flex-col border-l-4 border-madder p-4">
       <span className="font-heading text-lg">{card.name}</span>
-      <p className="mt-1 text-madder">This project cannot be opened: {card.unreadable}.</p>
+      <p className="mt-1 text-madder">Bofta cannot open this project: {card.unreadable}.</p>
       <a
         className="btn mt-auto self-start"
         href={`/api/projects/${card.id}/document.json`}
@@ -208,7 +208,7 @@ function NewProject({ first }: { first: boolean }) {
         <h2 className="text-lg">{first ? 'Begin with a bag' : 'Another bag'}</h2>
         <p className="mb-1 text-soft">
           {first
-            ? 'Choose the kind, name it and say its size, choose a cloth: the cut list, the lay and the shopping list follow.'
+            ? 'Choose a kind of bag, name it, and give its size and cloth. Bofta works out the cut list, the layout and the shopping list.'
             : 'Which kind is it?'}
         </p>
         <Kinds small chosen={family} onChoose={setFamily} />

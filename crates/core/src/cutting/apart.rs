@@ -267,7 +267,13 @@ impl Table<'_> {
     }
 
     /// Cuts the corner that holds `first` out of a part by two cuts that meet.
-    fn corner_off(&mut self, name: PartName, shape: &PartShape, inside: Inside, first: usize) -> (Option<Waiting>, Option<Waiting>) {
+    fn corner_off(
+        &mut self,
+        name: PartName,
+        shape: &PartShape,
+        inside: Inside,
+        first: usize,
+    ) -> (Option<Waiting>, Option<Waiting>) {
         let around = self.group_boxes[first];
         let (right, top) =
             (self.on_the_ruler(shape, false, around.right()), self.on_the_ruler(shape, true, around.top()));

@@ -109,7 +109,8 @@ impl PartShape {
             }
         }
         let around = Region { x, y, width: region.right() - x, height: region.top() - y };
-        let out = self.out.iter().filter(|c| c.right > x && c.top > y && c.right < around.right() && c.top < around.top());
+        let out =
+            self.out.iter().filter(|c| c.right > x && c.top > y && c.right < around.right() && c.top < around.top());
         Self { around, out: out.copied().collect() }
     }
 

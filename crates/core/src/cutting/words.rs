@@ -44,7 +44,9 @@ pub fn opening(job: &Job, lay: &ClothLay, ruler: Ruler) -> String {
     let words = Words { job, pieces: &[], ruler };
     if let Form::Scrap { outline, .. } = &cloth.form {
         let last = letters(outline.corners().len().saturating_sub(1));
-        return format!("The letters A to {last} are the corners of the scrap. Draw every piece before you cut the first.");
+        return format!(
+            "The letters A to {last} are the corners of the scrap. Draw every piece before you cut the first."
+        );
     }
     let size = words.size(cloth.washed_width(), lay.lies(cloth));
     let layers = if cloth.layers == 2 { ", in two layers with the fold at the left" } else { "" };
@@ -60,7 +62,8 @@ pub fn describe_left(part: &LeftPart, ruler: Ruler) -> String {
 impl Cut {
     /// The edge the ruler is set against.
     pub fn edge_in_words(&self, ruler: Ruler) -> String {
-        let long = || format!("{} {}", ruler.show(ruler.finest(Length(self.edge.length()))).text, ruler.system().symbol());
+        let long =
+            || format!("{} {}", ruler.show(ruler.finest(Length(self.edge.length()))).text, ruler.system().symbol());
         match (self.from, self.from_inner_edge()) {
             (Edge::Left, false) => "the left edge".into(),
             (Edge::Near, false) => "the edge nearest you".into(),
@@ -120,9 +123,13 @@ impl Words<'_> {
             }
             (CutKind::Selvedge, None) => format!("Cut the selvedge off {part}, {reading} from the left edge."),
             (CutKind::Selvedge, Some(_)) => {
-                format!("Cut the selvedge off {part} so that the middle of a motif lies {reading} to the right of the cut.")
+                format!(
+                    "Cut the selvedge off {part} so that the middle of a motif lies {reading} to the right of the cut."
+                )
             }
-            (CutKind::Fold, _) => format!("Slit the fold of {}, so that the two layers come apart.", self.names(&cut.of)),
+            (CutKind::Fold, _) => {
+                format!("Slit the fold of {}, so that the two layers come apart.", self.names(&cut.of))
+            }
             (CutKind::Through | CutKind::Stopped, _) => {
                 let runs = if cut.from == Edge::Near { "crosswise" } else { "lengthwise" };
                 format!("Cut {part} {runs}, {reading} from {}.{}", cut.edge_in_words(self.ruler), self.stretch(cut))
@@ -204,7 +211,11 @@ impl Words<'_> {
             Outline::Rect(w, h) => Some((w, h)),
             _ => None,
         });
-        let round = cut.pieces.first().and_then(|f| self.job.piece(&f.piece)).is_some_and(|p| matches!(p.outline, Outline::Circle(_)));
+        let round = cut
+            .pieces
+            .first()
+            .and_then(|f| self.job.piece(&f.piece))
+            .is_some_and(|p| matches!(p.outline, Outline::Circle(_)));
         let what = match square {
             Some((w, h)) => format!("Draw {names}, {} wide and {} tall", self.length(w), self.length(h)),
             None => format!("Lay the template for {names}"),
@@ -244,11 +255,19 @@ impl Words<'_> {
         let (across, up) = (self.length(cut.across), self.length(cut.up));
         let layers = if cut.layers == 1 { "one layer".to_owned() } else { format!("all {} layers", cut.layers) };
         let how = if cut.at_fold {
-            format!("Crease {name} across the middle. Cut a notch into both sides at the crease: {across} in from the side, {up} up and {up} down from the crease, through {layers}.")
+            format!(
+                "Crease {name} across the middle. Cut a notch into both sides at the crease: {across} in from the side, {up} up and {up} down from the crease, through {layers}."
+            )
         } else {
-            format!("Cut both lower corners out of {name}: {across} in from the side and {up} up from the base, through {layers}.")
+            format!(
+                "Cut both lower corners out of {name}: {across} in from the side and {up} up from the base, through {layers}."
+            )
         };
-        StepWords { reading: format!("{} × {}", self.ruler.show(cut.across).text, self.ruler.show(cut.up).text), how, ..StepWords::default() }
+        StepWords {
+            reading: format!("{} × {}", self.ruler.show(cut.across).text, self.ruler.show(cut.up).text),
+            how,
+            ..StepWords::default()
+        }
     }
 }
 

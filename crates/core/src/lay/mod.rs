@@ -32,6 +32,7 @@ pub use guillotine::{Region, comes_apart};
 pub use job::{
     Aim, Cuts, Job, JobPiece, MOST_CLOTHS, MOST_NESTED, MOST_ON_PRINT, MOST_PIECES, MOST_PLANNERS, Pin, Rules,
 };
+pub use offcuts::Rest;
 pub use proof::{
     Boxes, Certificate, Function, GapCounted, Lines, PricedSlice, PricedWay, Rule, SheetsNeeded, Slices, Tried,
     Weights, Whole, Within, conditions, reason, reason_of_sheets, shortest_length,
@@ -39,7 +40,6 @@ pub use proof::{
 pub use random::Random;
 pub use rank::better;
 pub(crate) use report::outline_on_cloth;
-pub use offcuts::Rest;
 pub use report::{areas, rest_of_region, rest_of_scrap};
 pub use solve::{Budget, NoLay, Observer, Silent, solve};
 pub use stop::Stop;

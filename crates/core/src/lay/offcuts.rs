@@ -105,7 +105,8 @@ pub struct Rest {
 /// worked out, as in [`remaining`].
 pub(super) fn rests(whole: &[Point], taken: &[Vec<Point>]) -> Vec<Rest> {
     let off: Vec<Polygon<f64>> = taken.iter().map(|s| polygon(s)).collect();
-    let found = catch_unwind(AssertUnwindSafe(|| polygon(whole).difference(&unary_union(&off)))).unwrap_or(MultiPolygon(vec![]));
+    let found = catch_unwind(AssertUnwindSafe(|| polygon(whole).difference(&unary_union(&off))))
+        .unwrap_or(MultiPolygon(vec![]));
     let mut found: Vec<(f64, Rest)> = found
         .into_iter()
         .filter(|part| !is_crumb(part))

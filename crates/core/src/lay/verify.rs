@@ -10,8 +10,10 @@ use crate::cloth::{Cloth, Form};
 use crate::measure::{Length, Ruler};
 use crate::piece::Mirror;
 use crate::shape::{Outline, Point};
-use geo::{Area as _, BooleanOps, BoundingRect as _, Distance, Euclidean, LineString, MultiPolygon, Polygon, Scale as _};
 use geo::algorithm::line_measures::Length as _;
+use geo::{
+    Area as _, BooleanOps, BoundingRect as _, Distance, Euclidean, LineString, MultiPolygon, Polygon, Scale as _,
+};
 use std::collections::{BTreeMap, BTreeSet};
 use std::fmt;
 

@@ -17,6 +17,8 @@ pub struct LeftOver {
     pub cloth: ProjectCloth,
     /// The cloth it was cut from by name: another, where that was not washed yet.
     pub cut_from: String,
+    /// Its key, which stays whatever it is called.
+    pub cut_from_id: String,
     /// What was cut into.
     pub used: Vec<AtHand>,
     /// Rectangles, what is left of a length, and where pieces were cut out of it what is left with its true outline, that are
@@ -56,7 +58,8 @@ pub fn left_over(project: &Project) -> Vec<LeftOver> {
             }
         }
         if !used.is_empty() || !kept.is_empty() {
-            found.push(LeftOver { cloth: as_cut(cloth), cut_from: cloth.name.clone(), used, kept });
+            let (cut_from, cut_from_id) = (cloth.name.clone(), cloth.id.clone());
+            found.push(LeftOver { cloth: as_cut(cloth), cut_from, cut_from_id, used, kept });
         }
     }
     found
@@ -70,7 +73,7 @@ pub fn left_as_planned(project: &Project, lay: &Lay) -> Result<Vec<LeftOver>, Ve
     if project.cutting.is_some() { Ok(left_over(project)) } else { Ok(left_over(&project.begun(lay)?)) }
 }
 
-/// What is entered of one cloth of the cupboard, by its name.
+/// What is entered of one cloth of the cupboard.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct CutOf {
     /// The cloth as it is put there where it is new.
@@ -86,7 +89,7 @@ pub struct CutOf {
 pub fn cut_of_each(left: &[LeftOver]) -> Vec<CutOf> {
     let mut found: Vec<CutOf> = vec![];
     let mut enter = |cloth: ProjectCloth, used: &[AtHand], kept: &[AtHand]| {
-        let at = found.iter().position(|e| e.cloth.name == cloth.name).unwrap_or_else(|| {
+        let at = found.iter().position(|e| e.cloth.id == cloth.id).unwrap_or_else(|| {
             found.push(CutOf { cloth, used: vec![], kept: vec![] });
             found.len() - 1
         });
@@ -94,7 +97,8 @@ pub fn cut_of_each(left: &[LeftOver]) -> Vec<CutOf> {
         kept.iter().for_each(|t| drop(put(&mut found[at].kept, t.clone())));
     };
     for one in left {
-        enter(ProjectCloth { name: one.cut_from.clone(), ..one.cloth.clone() }, &one.used, &[]);
+        let cut_from = (one.cut_from_id.clone(), one.cut_from.clone());
+        enter(ProjectCloth { id: cut_from.0, name: cut_from.1, ..one.cloth.clone() }, &one.used, &[]);
         enter(one.cloth.clone(), &[], &one.kept);
     }
     found

@@ -30,7 +30,9 @@ mod ways_out;
 
 pub use claims::{Claim, claimed, things_for};
 pub use cloth::{LeftOf, Look, Pattern, ProjectCloth, Swatch, TestSquare};
-pub use cupboard::{ClothEntries, ClothEntry, FoundCloth, NotEntered, Wanted};
+pub use cupboard::{
+    ClothEntries, ClothEntry, CutEntered, FoundCloth, NotEntered, Wanted, enter_cuts, put_all_back, take_cuts_back,
+};
 pub use cut_plan::CutPlan;
 pub use cutting::NotLaidAgain;
 pub use document::{LayChoices, Planned, Project, StrapLie};

@@ -2,8 +2,8 @@
 //! the waste by weight where it is known what the cloths weigh.
 
 use super::{Project, ProjectCloth, left_over};
-use crate::cutting::left_whole;
 use crate::cloth::{AtHand, HandForm};
+use crate::cutting::left_whole;
 use crate::lay::{ClothLay, areas};
 use crate::measure::{Area, System};
 

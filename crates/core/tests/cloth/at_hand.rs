@@ -405,8 +405,20 @@ fn what_concerns_one_cloth_is_one_entry() {
     let washed = ProjectCloth { name: "Pea stripe, washed".into(), ..bare.clone() };
     let sheet = |n: i64| AtHand::one(HandForm::Sheet { length: Length::INCH * n, width: Length::INCH * 9 });
     let left = [
-        LeftOver { cloth: washed.clone(), cut_from: bare.name.clone(), used: vec![sheet(20)], kept: vec![sheet(6)] },
-        LeftOver { cloth: washed.clone(), cut_from: washed.name.clone(), used: vec![sheet(12)], kept: vec![sheet(7)] },
+        LeftOver {
+            cloth: washed.clone(),
+            cut_from: bare.name.clone(),
+            cut_from_id: bare.id.clone(),
+            used: vec![sheet(20)],
+            kept: vec![sheet(6)],
+        },
+        LeftOver {
+            cloth: washed.clone(),
+            cut_from: washed.name.clone(),
+            cut_from_id: washed.id.clone(),
+            used: vec![sheet(12)],
+            kept: vec![sheet(7)],
+        },
     ];
     let told: Vec<_> = cut_of_each(&left).into_iter().map(|e| (e.cloth.name, e.used, e.kept)).collect();
     let both = (washed.name, vec![sheet(12)], vec![sheet(6), sheet(7)]);

@@ -3,6 +3,7 @@
 #![allow(missing_docs)]
 
 mod at_hand;
+mod books;
 mod by_the_piece;
 mod claims;
 mod cupboard;

@@ -72,7 +72,8 @@ fn any_cloth(random: &mut Random, system: System, id: &str) -> Cloth {
             cloth.owned = true;
         }
         2 => {
-            cloth.form = Form::Sheet { width: some(random, system, 40, 90), height: some(random, system, 40, 90), count: 3 };
+            cloth.form =
+                Form::Sheet { width: some(random, system, 40, 90), height: some(random, system, 40, 90), count: 3 };
             (cloth.selvedge, cloth.trim) = (Length::ZERO, Length::ZERO);
         }
         3 => {
@@ -97,7 +98,8 @@ fn any_cloth(random: &mut Random, system: System, id: &str) -> Cloth {
 
 fn any_job(random: &mut Random) -> Job {
     let system = if random.below(2) == 0 { System::Inches } else { System::Centimetres };
-    let cloths: Vec<Cloth> = (0..1 + random.below(2)).map(|n| any_cloth(random, system, &format!("cloth{n}"))).collect();
+    let cloths: Vec<Cloth> =
+        (0..1 + random.below(2)).map(|n| any_cloth(random, system, &format!("cloth{n}"))).collect();
     let straight = random.below(2) == 0;
     let pieces = (0..1 + random.below(7))
         .map(|n| {
@@ -106,7 +108,11 @@ fn any_job(random: &mut Random) -> Job {
             let outline = if straight { Outline::Rect(w, h) } else { outline };
             let own = random.below(cloths.len());
             let mut piece = support::shaped(format!("p{n}"), outline, 1 + random.below(5) as u32);
-            piece.cloths = if random.below(2) == 0 { vec![format!("cloth{own}")] } else { cloths.iter().map(|c| c.id.clone()).collect() };
+            piece.cloths = if random.below(2) == 0 {
+                vec![format!("cloth{own}")]
+            } else {
+                cloths.iter().map(|c| c.id.clone()).collect()
+            };
             piece.grain = [Grain::Length, Grain::Across, Grain::Either, Grain::Bias, Grain::Any][random.below(5)];
             piece.print = [PrintRule::Ignore, PrintRule::Upright][random.below(2)];
             piece.mirror = [Mirror::No, Mirror::Pairs, Mirror::Free][random.below(3)];

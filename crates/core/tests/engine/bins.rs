@@ -3,6 +3,7 @@
 
 use crate::shapes;
 
+use crate::support::{job, piece, shaped};
 use bofta_core::cloth::{Cloth, Form, Money, Price, Shrink};
 use bofta_core::cutting::cut_list;
 use bofta_core::lay::{
@@ -14,7 +15,6 @@ use bofta_core::shape::{Outline, Point, Turn};
 use proptest::prelude::*;
 use rstest::rstest;
 use shapes::any_shape;
-use crate::support::{job, piece, shaped};
 
 fn inch(n: i64) -> Length {
     Length::INCH * n

@@ -1,7 +1,7 @@
 //! Bounds on known strips: what they see, and that they never see too much.
 #![allow(missing_docs)]
 
-
+use crate::support::{job, piece, shaped};
 use bofta_core::cloth::Cloth;
 use bofta_core::lay::{Budget, Cuts, Job, JobPiece, Random, Silent, shortest_length, solve};
 use bofta_core::measure::{Length, ShopStep, System};
@@ -9,7 +9,6 @@ use bofta_core::piece::Grain;
 use bofta_core::shape::{Outline, Point};
 use proptest::prelude::*;
 use rstest::rstest;
-use crate::support::{job, piece, shaped};
 
 fn inch(n: i64) -> Length {
     Length::INCH * n

@@ -44,7 +44,9 @@ pub fn carry_out(job: &Job, lay: &ClothLay, ruler: Ruler) -> Result<(), String> 
     let steps = cut_list(job, std::slice::from_ref(lay), &[], &[]);
     for (n, step) in steps.iter().enumerate() {
         let words = describe(step, job, &[], ruler);
-        cutter.step(&words.how, &words.then).map_err(|why| format!("step {}: “{}” {:?}: {why}", n + 1, words.how, words.then))?;
+        cutter
+            .step(&words.how, &words.then)
+            .map_err(|why| format!("step {}: “{}” {:?}: {why}", n + 1, words.how, words.then))?;
     }
     let uncut = cutter.uncut();
     if !uncut.is_empty() && !matches!(cloth.form, Form::Scrap { .. }) {
@@ -60,13 +62,18 @@ pub fn compare(job: &Job, cloth: &Cloth, lay: &ClothLay, cutter: &Cutter) -> Res
         let piece = job.piece(&p.piece).expect("a piece");
         // The layer below yields a second copy where somebody wants one; which, the words say.
         for copy in p.copy..p.copy + piece.yielded_by(p, cloth) {
-            let label = if piece.count > 1 { format!("{} {copy} of {}", piece.name, piece.count) } else { piece.name.clone() };
+            let label =
+                if piece.count > 1 { format!("{} {copy} of {}", piece.name, piece.count) } else { piece.name.clone() };
             wanted.insert(label, (piece, copy));
         }
     }
     for got in &cutter.obtained {
         let (piece, copy) = wanted.remove(&got.label).ok_or(format!("{} is obtained, and is not wanted", got.label))?;
-        let whole = if got.on_fold { got.cloth.union(&got.cloth.scale_around_point(-1.0, 1.0, Coord { x: 0.0, y: 0.0 })) } else { got.cloth.clone() };
+        let whole = if got.on_fold {
+            got.cloth.union(&got.cloth.scale_around_point(-1.0, 1.0, Coord { x: 0.0, y: 0.0 }))
+        } else {
+            got.cloth.clone()
+        };
         let outline = polygon(job, &piece.outline.corners());
         let faces: &[bool] = match piece.mirror {
             Mirror::No => &[false],
@@ -78,9 +85,16 @@ pub fn compare(job: &Job, cloth: &Cloth, lay: &ClothLay, cutter: &Cutter) -> Res
         let faces = if cloth.layers == 2 { &[false, true] } else { faces };
         // Which turns may be is checked by `verify`, which knows print and grain.
         let turns: &[u32] = &[0, 45, 90, 135, 180, 225, 270, 315];
-        let fits = faces.iter().any(|&face| turns.iter().any(|&turn| is_same(&whole, &turned_outline(&outline, f64::from(turn), face))));
+        let fits = faces
+            .iter()
+            .any(|&face| turns.iter().any(|&turn| is_same(&whole, &turned_outline(&outline, f64::from(turn), face))));
         if !fits {
-            return Err(format!("{} is not its shape: {:?}, {} of area", got.label, whole.bounding_rect(), whole.unsigned_area()));
+            return Err(format!(
+                "{} is not its shape: {:?}, {} of area",
+                got.label,
+                whole.bounding_rect(),
+                whole.unsigned_area()
+            ));
         }
     }
     if wanted.is_empty() { Ok(()) } else { Err(format!("never obtained: {:?}", wanted.keys())) }
@@ -94,6 +108,6 @@ fn is_same(cloth: &MultiPolygon<f64>, outline: &MultiPolygon<f64>) -> bool {
     }
     let moved = outline.translate(a.min().x - b.min().x, a.min().y - b.min().y);
     let around = a.width() + a.height();
-    cloth.difference(&moved).unsigned_area() < around * CLOSE * 2.0 && moved.difference(cloth).unsigned_area() < around * CLOSE * 2.0
+    cloth.difference(&moved).unsigned_area() < around * CLOSE * 2.0
+        && moved.difference(cloth).unsigned_area() < around * CLOSE * 2.0
 }
-

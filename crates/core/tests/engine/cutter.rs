@@ -331,10 +331,15 @@ impl Cutter {
                 self.holds(&cloth, size)?
             };
             self.parts.insert(name.to_owned(), cloth.clone());
-            return if fits { Ok(()) } else { Err(format!("{name} is not whole at {size}: {:?}", cloth.bounding_rect())) };
+            return if fits {
+                Ok(())
+            } else {
+                Err(format!("{name} is not whole at {size}: {:?}", cloth.bounding_rect()))
+            };
         }
         let now = told.split_once(" is now ").filter(|(name, _)| *name == was);
-        let new = told.split_once(", ").filter(|(name, _)| name.len() < 3 && name.chars().all(|c| c.is_ascii_uppercase()));
+        let new =
+            told.split_once(", ").filter(|(name, _)| name.len() < 3 && name.chars().all(|c| c.is_ascii_uppercase()));
         if let Some((name, size)) = now.or(new) {
             let (size, corner) = match size.split_once(" with ") {
                 Some((size, _)) => (size, true),
@@ -344,7 +349,8 @@ impl Cutter {
                 return Err(format!("{name} is not {size}: {:?}", cloth.bounding_rect()));
             }
             let around = cloth.bounding_rect().ok_or("empty")?;
-            let whole = (around.width() * around.height() - cloth.unsigned_area()).abs() < (around.width() + around.height()) * 1e-3;
+            let whole = (around.width() * around.height() - cloth.unsigned_area()).abs()
+                < (around.width() + around.height()) * 1e-3;
             if whole == corner {
                 return Err(format!("corners of {name} are not as told: {told}"));
             }
@@ -385,13 +391,18 @@ impl Cutter {
         let (two, size) = size.strip_prefix("2 of ").map_or((false, size), |rest| (true, rest));
         let (w, h) = sizes(size)?;
         let around = cloth.bounding_rect().ok_or("empty")?;
-        let whole = (around.width() * around.height() - cloth.unsigned_area()).abs() < (around.width() + around.height()) * 1e-3;
+        let whole = (around.width() * around.height() - cloth.unsigned_area()).abs()
+            < (around.width() + around.height()) * 1e-3;
         let opened = self.folded && !two;
         let wide = if opened { around.width() * 2.0 } else { around.width() };
         let (selvedge, trim) = self.edges;
         // It may be stated without a selvedge at each side and an end that is not square.
         let losses = 2.0 * selvedge + self.line + CLOSE;
-        Ok(whole && w <= wide + CLOSE && h <= around.height() + CLOSE && wide - w <= losses && around.height() - h <= trim + self.line + CLOSE)
+        Ok(whole
+            && w <= wide + CLOSE
+            && h <= around.height() + CLOSE
+            && wide - w <= losses
+            && around.height() - h <= trim + self.line + CLOSE)
     }
 
     /// `Lay the template for Flap 1 of 2 on B: its left side …`, `Draw Base, 4 in wide and 7 in tall on B: …`.
@@ -428,7 +439,8 @@ impl Cutter {
             other => return Err(format!("turned how? {other}")),
         };
         let lies = turned_outline(&outline, degrees, face_down);
-        let lies = if self.corners.is_empty() { self.placed(&part, &lies, place)? } else { self.sighted(&lies, place)? };
+        let lies =
+            if self.corners.is_empty() { self.placed(&part, &lies, place)? } else { self.sighted(&lies, place)? };
         if lies.difference(&part).unsigned_area() > self.slack(&lies) {
             return Err(format!("{label} does not lie on {name}"));
         }
@@ -457,9 +469,15 @@ impl Cutter {
         known.map(|(_, outline)| outline.clone()).ok_or(format!("no template for {label}"))
     }
 
-    fn placed(&self, part: &MultiPolygon<f64>, lies: &MultiPolygon<f64>, place: &str) -> Result<MultiPolygon<f64>, String> {
+    fn placed(
+        &self,
+        part: &MultiPolygon<f64>,
+        lies: &MultiPolygon<f64>,
+        place: &str,
+    ) -> Result<MultiPolygon<f64>, String> {
         let part = oriented(part);
-        let corner = |near: bool| self.edges(&part, near).first().map(|e| e.0).ok_or("no straight edge to measure from");
+        let corner =
+            |near: bool| self.edges(&part, near).first().map(|e| e.0).ok_or("no straight edge to measure from");
         let (left, near) = place.split_once(", its near side ").ok_or("no near side")?;
         let y = corner(true)?
             + if near == "against the edge nearest you" {
@@ -579,10 +597,14 @@ impl Cutter {
             };
             let each = left.iter().map(|p| MultiPolygon::from(p.clone())).chain([left.clone()]);
             let there = each.into_iter().find(holds);
-            self.parts.insert(letter.to_owned(), there.ok_or_else(|| {
-                let boxes: Vec<_> = left.iter().map(|p| p.bounding_rect().map(|b| (b.width(), b.height()))).collect();
-                format!("nothing of {size:?} is left around, but {boxes:?}")
-            })?);
+            self.parts.insert(
+                letter.to_owned(),
+                there.ok_or_else(|| {
+                    let boxes: Vec<_> =
+                        left.iter().map(|p| p.bounding_rect().map(|b| (b.width(), b.height()))).collect();
+                    format!("nothing of {size:?} is left around, but {boxes:?}")
+                })?,
+            );
             self.kept.push(letter.to_owned());
         }
         Ok(())

@@ -1,11 +1,10 @@
 //! Rectangles that are known to fill a strip exactly: the search must find the one length without waste.
 #![allow(missing_docs)]
 
-
+use crate::support::{dissection, squares};
 use bofta_core::lay::{Budget, Job, Lay, Observer, Random, Silent, solve, verify};
 use bofta_core::measure::Length;
 use std::ops::ControlFlow;
-use crate::support::{dissection, squares};
 
 /// Stops as soon as the length is reached.
 struct Until(Length, bool);

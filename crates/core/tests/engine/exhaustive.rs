@@ -2,12 +2,11 @@
 //! every turn, every place. Shares no code with the engine.
 #![allow(missing_docs)]
 
-
+use crate::support::{job, piece};
 use bofta_core::lay::{Budget, Job, JobPiece, Silent, solve, verify};
 use bofta_core::measure::{Length, ShopStep, System};
 use bofta_core::piece::Grain;
 use proptest::prelude::*;
-use crate::support::{job, piece};
 
 /// Width, height, and whether it may be turned.
 type Rectangle = (usize, usize, bool);

@@ -3,13 +3,12 @@
 //! `BOFTA_KNOWN` says how many jobs are tried of all kinds together; `scripts/fuzz` tries 5,000.
 #![allow(missing_docs)]
 
-
+use crate::support::{job, piece, shaped};
 use bofta_core::cloth::{Cloth, Form, Money, Price};
 use bofta_core::lay::{Budget, Cuts, Fault, Job, JobPiece, Lay, Random, Rule, Silent, Whole, solve, verify};
 use bofta_core::measure::{Length, ShopStep, System};
 use bofta_core::piece::{Grain, Mirror};
 use bofta_core::shape::{Outline, Point};
-use crate::support::{job, piece, shaped};
 
 fn eighths(n: i64) -> Length {
     Length::inches(n, 8)

@@ -3,6 +3,7 @@
 
 use crate::support;
 
+use crate::support::{job, piece, squares};
 use bofta_core::cloth::{Cloth, Form, Money, Price, Print, PrintUp, Shrink};
 use bofta_core::cutting::{CutKind, Step, cut_list};
 use bofta_core::lay::{
@@ -15,7 +16,6 @@ use bofta_core::shape::{Outline, Turn};
 use proptest::prelude::*;
 use rstest::rstest;
 use std::ops::ControlFlow;
-use crate::support::{job, piece, squares};
 
 fn inch(n: i64) -> Length {
     Length::INCH * n

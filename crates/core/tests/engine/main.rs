@@ -13,8 +13,8 @@ mod known;
 mod lay;
 mod measure;
 mod shape;
-mod shapes_nest;
 #[path = "../support/shapes.rs"]
 mod shapes;
+mod shapes_nest;
 #[path = "../support/mod.rs"]
 mod support;

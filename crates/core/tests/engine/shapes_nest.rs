@@ -3,6 +3,7 @@
 
 use crate::shapes;
 
+use crate::support::{job, piece, shaped};
 use bofta_core::cloth::{Cloth, Print};
 use bofta_core::cutting::{Step, cut_list};
 use bofta_core::lay::{Aim, Budget, Cuts, Job, JobPiece, Lay, Random, Silent, solve, verify};
@@ -14,7 +15,6 @@ use bofta_core::shape::{
 use geo::{Area as _, BooleanOps, LineString, Polygon};
 use proptest::prelude::*;
 use shapes::any_shape;
-use crate::support::{job, piece, shaped};
 
 fn inch(n: i64) -> Length {
     Length::INCH * n

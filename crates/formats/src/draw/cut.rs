@@ -3,12 +3,13 @@
 
 use super::canvas::{Canvas, Drawing, Style, escape, ink, num};
 use super::font::{Face, text_width};
+use super::labels::Labels;
 use super::pattern::{border_from, paint, up_degrees};
 use super::scrap;
-use super::labels::Labels;
 use bofta_core::cloth::{Form, letters};
 use bofta_core::cutting::{
-    Block, CornerCut, Cut, CutKind, Edge, Freed, Marking, On, OutlineCut, PartName, PartShape, Sight, Step, parts_before,
+    Block, CornerCut, Cut, CutKind, Edge, Freed, Marking, On, OutlineCut, PartName, PartShape, Sight, Step,
+    parts_before,
 };
 use bofta_core::lay::{ClothLay, Job, Lay, Placement, Region};
 use bofta_core::measure::{Length, Ruler, System};
@@ -38,7 +39,8 @@ pub fn cut_step(
             let size = block.job.cloths.first()?;
             let whole = Region { x: 0, y: 0, width: size.washed_width().0, height: block.lay.buy_length.0 };
             let parts = BTreeMap::from([(PartName::WHOLE, PartShape::whole(whole))]);
-            let scene = Scene { project, job: &block.job, lay: &block.lay, parts: &parts, gone: &[], size: (width, height) };
+            let scene =
+                Scene { project, job: &block.job, lay: &block.lay, parts: &parts, gone: &[], size: (width, height) };
             let mut canvas = Canvas::default();
             scene.on_table(&mut canvas, (PartName::WHOLE, &[]), &[])?;
             Some(canvas.finish(width, height))
@@ -149,7 +151,13 @@ impl Scene<'_> {
                 let here = *name == part;
                 let line = if here { Style::line(ink::INDIGO, 1.8) } else { Style::line(ink::SOFT, 1.2) };
                 canvas.polygon(&ring(shape), &line);
-                letter(canvas, &mut labels, *name, (x(shape.around.x), y(shape.around.top()), x(shape.around.right()), y(shape.around.y)), here);
+                letter(
+                    canvas,
+                    &mut labels,
+                    *name,
+                    (x(shape.around.x), y(shape.around.top()), x(shape.around.right()), y(shape.around.y)),
+                    here,
+                );
             }
         }
         if there < lies {
@@ -160,12 +168,24 @@ impl Scene<'_> {
         if as_job.layers == 2 {
             fold(canvas, (x(0), y(end), y(0)));
         }
-        labels.lead_out(canvas, (x(corner.x.0 + wide.0) + 14.0).min(width - 150.0), (y(end) + 8.0, y(corner.y.0)), 13.0);
+        labels.lead_out(
+            canvas,
+            (x(corner.x.0 + wide.0) + 14.0).min(width - 150.0),
+            (y(end) + 8.0, y(corner.y.0)),
+            13.0,
+        );
         Some(table)
     }
 
     /// A piece that is still on the cloth, or the place of one that is off.
-    fn piece(&self, canvas: &mut Canvas, labels: &mut Labels, table: &Table, p: &Placement, frees: &[Freed]) -> Option<()> {
+    fn piece(
+        &self,
+        canvas: &mut Canvas,
+        labels: &mut Labels,
+        table: &Table,
+        p: &Placement,
+        frees: &[Freed],
+    ) -> Option<()> {
         let piece = self.job.piece(&p.piece)?;
         let is_it = |f: &Freed| f.piece == p.piece && f.copy == p.copy;
         let outline = table.outline(self.job, p)?;
@@ -196,7 +216,13 @@ impl Scene<'_> {
 type Line2 = ((i64, i64), (i64, i64));
 
 /// The letter of a part, in a corner of it that is free.
-fn letter(canvas: &mut Canvas, labels: &mut Labels, name: PartName, (left, top, right, low): (f64, f64, f64, f64), here: bool) {
+fn letter(
+    canvas: &mut Canvas,
+    labels: &mut Labels,
+    name: PartName,
+    (left, top, right, low): (f64, f64, f64, f64),
+    here: bool,
+) {
     let size = if here { 22.0 } else { 17.0 };
     let text = name.to_string();
     let wide = text_width(&text, Face::Heading, size) + 8.0;
@@ -210,7 +236,15 @@ fn letter(canvas: &mut Canvas, labels: &mut Labels, name: PartName, (left, top, 
     let free = |(x, y): &(f64, f64)| labels.is_free([*x, *y, x + wide, y + size + 2.0]);
     let (x, y) = spots.into_iter().find(free).unwrap_or(spots[4]);
     labels.take([x, y, x + wide, y + size + 2.0]);
-    canvas.text(x + wide / 2.0, y + size * 0.86, &text, Face::Heading, size, if here { ink::CHALK } else { ink::SOFT }, "middle");
+    canvas.text(
+        x + wide / 2.0,
+        y + size * 0.86,
+        &text,
+        Face::Heading,
+        size,
+        if here { ink::CHALK } else { ink::SOFT },
+        "middle",
+    );
 }
 
 /// The fold of cloth that lies in two layers, from its far to its near end.

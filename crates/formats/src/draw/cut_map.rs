@@ -80,14 +80,19 @@ fn drawn(
         scrap::flaws(&mut canvas, &rings);
         scrap::corner_letters(&mut canvas, &at);
     } else {
-        canvas.rect(x(corner.x.0), y(far), x(end) - x(corner.x.0), y(corner.y.0) - y(far), &Style::fill(ink::PAPER).stroke(ink::INDIGO, 1.0));
+        canvas.rect(
+            x(corner.x.0),
+            y(far),
+            x(end) - x(corner.x.0),
+            y(corner.y.0) - y(far),
+            &Style::fill(ink::PAPER).stroke(ink::INDIGO, 1.0),
+        );
     }
     for p in &lay.placements {
         let piece = job.piece(&p.piece)?;
         let axis = if p.on_fold { 0 } else { i64::MIN };
         let corners = piece.outline.placed(p.turn, p.mirrored);
-        let outline: Vec<(f64, f64)> =
-            corners.iter().map(|c| (x((c.x + p.x).0.max(axis)), y((c.y + p.y).0))).collect();
+        let outline: Vec<(f64, f64)> = corners.iter().map(|c| (x((c.x + p.x).0.max(axis)), y((c.y + p.y).0))).collect();
         canvas.polygon(&outline, &Style::fill(format!("url(#{pattern})")).opacity(0.28));
         canvas.polygon(&outline, &Style::line(ink::INDIGO, 0.8));
     }
@@ -113,7 +118,11 @@ fn drawn(
     labels.lead_out(&mut canvas, x(end) + 16.0, (EDGE + 6.0, bottom), 9.5);
     let lies = lay.lies(as_job);
     if lies > there {
-        let rest = format!("goes on: {} {} in all", project.ruler.show(lies.floor_to(project.ruler.step())).text, project.system.symbol());
+        let rest = format!(
+            "goes on: {} {} in all",
+            project.ruler.show(lies.floor_to(project.ruler.step())).text,
+            project.system.symbol()
+        );
         canvas.text(x(end), y(far) - 5.0, &rest, Face::Text, 9.5, ink::SOFT, "end");
     }
     Some((canvas.finish(width, height), room))
@@ -163,13 +172,27 @@ fn number(canvas: &mut Canvas, labels: &mut Labels, n: usize, from: (f64, f64), 
     let t = fitting.unwrap_or(half + 2.0);
     let (cx, cy) = (from.0 + ux * t, from.1 + uy * t);
     labels.take([cx - half, cy - TAG, cx + half, cy + TAG]);
-    canvas.rect(cx - half, cy - TAG + 0.5, half * 2.0, 2.0 * TAG - 1.0, &Style::fill(ink::PAPER).stroke(ink::MADDER, 0.8).rounded(TAG - 1.0));
+    canvas.rect(
+        cx - half,
+        cy - TAG + 0.5,
+        half * 2.0,
+        2.0 * TAG - 1.0,
+        &Style::fill(ink::PAPER).stroke(ink::MADDER, 0.8).rounded(TAG - 1.0),
+    );
     canvas.text(cx, cy + 3.2, &text, Face::Bold, 9.0, ink::MADDER, "middle");
     let tip = t + half.max(TAG) + 7.0;
     if tip < long {
         let (tx, ty) = (from.0 + ux * tip, from.1 + uy * tip);
         let (bx, by) = (tx - ux * 5.0, ty - uy * 5.0);
-        let d = format!("M{} {}L{} {}L{} {}Z", num(tx), num(ty), num(bx - uy * 2.6), num(by + ux * 2.6), num(bx + uy * 2.6), num(by - ux * 2.6));
+        let d = format!(
+            "M{} {}L{} {}L{} {}Z",
+            num(tx),
+            num(ty),
+            num(bx - uy * 2.6),
+            num(by + ux * 2.6),
+            num(bx + uy * 2.6),
+            num(by - ux * 2.6)
+        );
         canvas.path(&d, &Style::fill(ink::MADDER));
         labels.take([tx.min(bx) - 3.0, ty.min(by) - 3.0, tx.max(bx) + 3.0, ty.max(by) + 3.0]);
     }
@@ -200,7 +223,11 @@ fn letters(canvas: &mut Canvas, labels: &mut Labels, steps: &[Step], (x, y): Axe
         let (right, top, low) = (x(a.right()), y(a.top()), y(a.y));
         let spots = (0..12).flat_map(|k| {
             let k = f64::from(k);
-            [(right - wide - 2.0 - k * 8.0, top + 2.0), (right - wide - 2.0, top + 2.0 + k * 8.0), (right - wide - 2.0 - k * 8.0, low - 15.0)]
+            [
+                (right - wide - 2.0 - k * 8.0, top + 2.0),
+                (right - wide - 2.0, top + 2.0 + k * 8.0),
+                (right - wide - 2.0 - k * 8.0, low - 15.0),
+            ]
         });
         let fits = |(px, py): &(f64, f64)| *px >= x(a.x) && *py + 13.0 <= low + 1.0;
         let at = spots.filter(fits).find(|(px, py)| labels.is_free([*px, *py, px + wide, py + 13.0]));

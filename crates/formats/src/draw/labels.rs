@@ -64,7 +64,21 @@ impl Labels {
             return None;
         }
         let (sx, sy) = ((w - wide) / 2.0 - 1.0, (h - high) / 2.0 - 1.0);
-        let shifts = [(0.0, 0.0), (0.0, 0.5), (0.0, -0.5), (0.5, 0.0), (-0.5, 0.0), (0.0, 1.0), (0.0, -1.0), (1.0, 0.0), (-1.0, 0.0), (1.0, 1.0), (-1.0, 1.0), (1.0, -1.0), (-1.0, -1.0)];
+        let shifts = [
+            (0.0, 0.0),
+            (0.0, 0.5),
+            (0.0, -0.5),
+            (0.5, 0.0),
+            (-0.5, 0.0),
+            (0.0, 1.0),
+            (0.0, -1.0),
+            (1.0, 0.0),
+            (-1.0, 0.0),
+            (1.0, 1.0),
+            (-1.0, 1.0),
+            (1.0, -1.0),
+            (-1.0, -1.0),
+        ];
         for (dx, dy) in shifts {
             let (cx, cy) = (x + w / 2.0 + dx * sx, y + h / 2.0 + dy * sy);
             let b = [cx - wide / 2.0, cy - high / 2.0, cx + wide / 2.0, cy + high / 2.0];
@@ -105,7 +119,8 @@ impl Labels {
 
     /// How much room the texts take that are led out, at `font`.
     pub(super) fn room_for_led_out(&self, font: f64) -> f64 {
-        let wide = |o: &(String, String, (f64, f64), u32)| text_width(&format!("{}, 00 of them", o.1), Face::Text, font);
+        let wide =
+            |o: &(String, String, (f64, f64), u32)| text_width(&format!("{}, 00 of them", o.1), Face::Text, font);
         self.out.iter().map(wide).fold(0.0, f64::max)
     }
 }

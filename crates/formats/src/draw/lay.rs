@@ -220,7 +220,10 @@ impl Sheet<'_> {
                 // The name stands clear of it.
                 let turned = degrees.to_radians();
                 let tip = (foot.0 + 18.0 * turned.sin(), foot.1 - 18.0 * turned.cos());
-                let (low, high) = ((foot.0.min(tip.0) - 5.0, foot.1.min(tip.1) - 5.0), (foot.0.max(tip.0) + 5.0, foot.1.max(tip.1) + 5.0));
+                let (low, high) = (
+                    (foot.0.min(tip.0) - 5.0, foot.1.min(tip.1) - 5.0),
+                    (foot.0.max(tip.0) + 5.0, foot.1.max(tip.1) + 5.0),
+                );
                 labels.take([low.0, low.1, high.0, high.1]);
             }
             // Of a shaped piece the corners of its box may belong to others.

@@ -178,8 +178,12 @@ fn cloth_sheet(book: &mut Book, project: &Project, job: &Job, lay: &ClothLay, al
     let key = format!("{}-{}", lay.cloth, lay.copy);
     let drawn = |high: f64| cut_map(project, job, lay, &steps, (wide, high), &key);
     let name = if cloth.copies() > 1 { format!("{}, number {}", cloth.name, lay.copy) } else { cloth.name.clone() };
-    let rows: Vec<Vec<Row>> =
-        steps.iter().enumerate().filter_map(|(n, step)| cut_row(project, job, n + 1, step, all)).map(|r| vec![r]).collect();
+    let rows: Vec<Vec<Row>> = steps
+        .iter()
+        .enumerate()
+        .filter_map(|(n, step)| cut_row(project, job, n + 1, step, all))
+        .map(|r| vec![r])
+        .collect();
     // As large as leaves room for the cuts, so that what is cut in few steps shares its page.
     let all: f64 = rows.iter().flatten().map(|row| book.height(row)).sum();
     let high = (book.page_height() - all - 5.0 * LINE).clamp(book.page_height() * 0.36, book.page_height() * 0.46);
@@ -226,9 +230,12 @@ fn cut_row(project: &Project, job: &Job, number: usize, step: &Step, all: &[Piec
     }
     let words = describe(step, job, all, project.ruler);
     let edges = match step {
-        Step::Outline { cut, .. } if cut.marking != Marking::Cut => {
-            cut.pieces.iter().filter_map(|f| project.told_edge(job, &f.piece, f.copy)).map(|t| format!(" {t}")).collect()
-        }
+        Step::Outline { cut, .. } if cut.marking != Marking::Cut => cut
+            .pieces
+            .iter()
+            .filter_map(|f| project.told_edge(job, &f.piece, f.copy))
+            .map(|t| format!(" {t}"))
+            .collect(),
         _ => String::new(),
     };
     Some(Row::ticked(number, &words.reading, &format!("{}{edges}", words.how), &words.then.join("; ")))

@@ -3,6 +3,7 @@
 use super::App;
 use super::cupboard::not_entered;
 use super::ledger::now;
+use super::left_over::of_bag;
 use super::problem::{ApiError, ApiErrorBody, At, Body};
 use super::projects::at_a_glance;
 use crate::laying::job_key;
@@ -12,7 +13,7 @@ use axum::extract::State;
 use axum::http::StatusCode;
 use bofta_core::cloth::{AtHand, tell_all};
 use bofta_core::lay::Lay;
-use bofta_core::ledger::OfBag;
+use bofta_core::ledger::{Goods as _, OfBag};
 use bofta_core::measure::Ruler;
 use bofta_core::name;
 use bofta_core::project::{Claim, Project, ProjectCloth, claimed, things_for};
@@ -180,8 +181,17 @@ pub async fn lay_aside(
         };
         let lay = lay_of(work, &id, &project)?;
         let bag = OfBag { project: id.clone(), name: project.name.clone() };
-        let laid = work.store.change_cloths(Which::Called(&[&own.name]), |known| {
-            let mut there = known.first().cloned().ok_or_else(|| {
+        let (keys, names) = ([own.id.as_str()], [own.name.as_str()]);
+        // What is set aside is returned wherever it lies and whatever it is called by now.
+        let which = match body.what {
+            Aside::PutBack => of_bag(&id, &keys, &names),
+            Aside::Lay => Which::Called(&names),
+        };
+        let laid = work.store.change_cloths(which, |known| {
+            let with = |c: &&ProjectCloth| !c.ledger.with_bag(&id).is_none();
+            let this = |c: &&ProjectCloth| c.id == own.id || c.name == own.name;
+            let found = known.iter().filter(with).find(this).or_else(|| known.iter().find(this));
+            let mut there = found.cloned().ok_or_else(|| {
                 ApiError::new(StatusCode::NOT_FOUND, format!("There is no “{}” in the cupboard.", own.name))
             })?;
             match body.what {

@@ -391,8 +391,14 @@ pub async fn keep(State(app): State<App>, At((id, cloth)): At<(String, String)>)
             }
             None => Ok(found.clone().put_in_cupboard(now())),
         })?;
-        let entered = next.ledger.iter().skip(entries).map(|e| next.tell_entry(e, kept.project.ruler));
-        Ok(Json(Kept { entered: entered.collect() }))
+        let mut entered: Vec<String> =
+            next.ledger.iter().skip(entries).map(|e| next.tell_entry(e, kept.project.ruler)).collect();
+        let from_store = |e| ApiError::from_store(work, e);
+        if work.store.cloths_in_the_drawer().map_err(from_store)?.iter().any(|c| c.id == next.id) {
+            work.store.restore_cloth(&next.id).map_err(from_store)?;
+            entered.push(format!("{} was in the drawer and is back in the cupboard", next.name));
+        }
+        Ok(Json(Kept { entered }))
     })
     .await
 }

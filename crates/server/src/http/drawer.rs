@@ -1,11 +1,17 @@
 //! The drawer: projects and cloths put away, to be put back or thrown away for good.
 
 use super::App;
+use super::cupboard::not_entered;
+use super::ledger::now;
+use super::left_over::of_bag;
 use super::problem::{ApiError, ApiErrorBody, At};
 use crate::work::{A_REQUEST, Work};
 use axum::Json;
 use axum::extract::State;
 use axum::http::StatusCode;
+use bofta_core::ledger::OfBag;
+use bofta_core::notions::{Amount, Entry, Why};
+use bofta_core::project::put_all_back;
 use bofta_store::{PutAway, StoreError};
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -67,11 +73,56 @@ pub async fn restore_cloth(State(app): State<App>, At(id): At<String>) -> Result
     done(app, move |work| work.store.restore_cloth(&id)).await
 }
 
-/// Throws a project in the drawer away for good.
+/// Deletes a project in the drawer for good. What is set aside for it goes back to the cupboard first.
 #[utoipa::path(delete, path = "/api/drawer/projects/{id}", params(("id" = String, Path)),
-    responses((status = 204), (status = 404, body = ApiErrorBody)))]
-pub async fn throw_project_away(State(app): State<App>, At(id): At<String>) -> Result<StatusCode, ApiError> {
-    done(app, move |work| work.store.throw_away(&id)).await
+    responses((status = 200, body = PutBackView), (status = 404, body = ApiErrorBody), (status = 409, body = ApiErrorBody)))]
+pub async fn throw_project_away(State(app): State<App>, At(id): At<String>) -> Result<Json<PutBackView>, ApiError> {
+    app.blocking(A_REQUEST, move |work| {
+        let from_store = |e| ApiError::from_store(work, e);
+        let put_back = return_all(work, &id)?;
+        work.store.throw_away(&id).map_err(from_store)?;
+        Ok(Json(PutBackView { put_back }))
+    })
+    .await
+}
+
+/// Returns to the cupboard what is set aside for the project `id`: nobody else could use it once that is gone.
+fn return_all(work: &Work, id: &str) -> Result<Vec<String>, ApiError> {
+    let from_store = |e| ApiError::from_store(work, e);
+    let waiting = work.store.projects_in_the_drawer().map_err(from_store)?;
+    let Some(name) = waiting.into_iter().find(|p| p.id == id).map(|p| p.name) else { return Ok(vec![]) };
+    let bag = OfBag { project: id.to_owned(), name };
+    let mut put_back = vec![];
+    let cloths = work.store.change_cloths(of_bag(id, &[], &[]), |known| {
+        let (next, back) = put_all_back(known, &bag, now())?;
+        put_back = back;
+        Ok(next)
+    });
+    let _cloths = cloths.map_err(from_store)?.map_err(not_entered)?;
+    for notion in work.store.notions_of_bag(id).map_err(from_store)? {
+        let mut back = None;
+        let recorded = work.store.record(&notion, |ledger| {
+            let with = ledger.entries.with_bag(id);
+            if with.is_none() {
+                return Ok(ledger);
+            }
+            back = Some(format!("{}: {}", ledger.notion.label(), with.tell(&ledger.notion)));
+            let why = Why::PutBack { bag: bag.clone() };
+            ledger.with(Entry { at: now(), why, came: with, went: Amount::default() })
+        });
+        if let Some(Err(problem)) = recorded.map_err(from_store)? {
+            return Err(ApiError::fields(vec![problem]));
+        }
+        put_back.extend(back);
+    }
+    Ok(put_back)
+}
+
+/// What came back to the cupboard.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PutBackView {
+    /// Cloth and notions that were set aside for the project, a line each.
+    pub put_back: Vec<String>,
 }
 
 /// Throws a cloth in the drawer away for good.

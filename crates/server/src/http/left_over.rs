@@ -11,7 +11,7 @@ use axum::http::StatusCode;
 use bofta_core::cloth::tell_all;
 use bofta_core::ledger::OfBag;
 use bofta_core::measure::System;
-use bofta_core::project::{CutUp, LeftOver, Project, ProjectCloth, cut_of_each, cut_up, left_over};
+use bofta_core::project::{CutUp, LeftOver, Project, ProjectCloth, cut_up, enter_cuts, left_over, take_cuts_back};
 use bofta_store::Which;
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -107,7 +107,8 @@ pub async fn show(State(app): State<App>, At(id): At<String>) -> Result<Json<Lef
 
 fn view(work: &Work, id: &str, project: &Project) -> Result<LeftOverView, ApiError> {
     let left = left_over(project);
-    let in_cupboard = called(work, &names_of(&left))?.iter().any(|c| c.is_cut_for(id));
+    let known = work.store.which_cloths(of_bag(id, &[], &[])).map_err(|e| ApiError::from_store(work, e))?;
+    let in_cupboard = known.iter().any(|c| c.is_cut_for(id));
     let ruler = project.ruler;
     let told = |one: &LeftOver| LeftOfCloth {
         name: one.cloth.name.clone(),
@@ -116,6 +117,11 @@ fn view(work: &Work, id: &str, project: &Project) -> Result<LeftOverView, ApiErr
     };
     let became = cut_up(project).map(|cut| cut.tell(project.system));
     Ok(LeftOverView { cloths: left.iter().map(told).collect(), in_cupboard, became, not_there: vec![] })
+}
+
+/// The cloths of the cupboard and the drawer that the bag `project` has to do with.
+pub(super) const fn of_bag<'a>(project: &'a str, keys: &'a [&'a str], names: &'a [&'a str]) -> Which<'a> {
+    Which::OfBag(bofta_store::OfBag { project, keys, names })
 }
 
 /// The cloths of the cupboard with one of these names.
@@ -143,26 +149,19 @@ pub async fn put_back(State(app): State<App>, At(id): At<String>) -> Result<Json
         let project = work.project(&id)?.project;
         let steps = project.cutting.as_ref().map_or(0, |plan| plan.steps().len());
         if steps == 0 || (project.steps_done as usize) < steps {
-            let message = "Not all of it is cut yet: what is left over is told by the last cut.";
+            let message = "Finish cutting first. What is left over is known after the last cut.";
             return Err(ApiError::new(StatusCode::CONFLICT, message));
         }
         let (left, bag) = (left_over(&project), OfBag { project: id.clone(), name: project.name.clone() });
+        let keys: Vec<&str> = left.iter().flat_map(|l| [l.cut_from_id.as_str(), l.cloth.id.as_str()]).collect();
         let (names, at, ruler) = (names_of(&left), now(), project.ruler);
         let mut not_there = vec![];
-        let entered = work.store.change_cloths(Which::Called(&names), |known| {
-            let mut next: Vec<ProjectCloth> = vec![];
-            for cut in cut_of_each(&left) {
-                let there = known.iter().find(|c| c.name == cut.cloth.name).cloned();
-                let (is_known, mut cloth) = (there.is_some(), there.unwrap_or_else(|| cut.cloth.clone()));
-                let missing = cloth.enter_cut(&bag, &cut.used, &cut.kept, at)?;
-                if is_known && !missing.is_empty() {
-                    let missing = tell_all(&missing, ruler);
-                    not_there.push(format!("{}: {missing} was cut and was not in the cupboard.", cloth.name));
-                }
-                if is_known || !cut.kept.is_empty() {
-                    next.push(cloth);
-                }
-            }
+        let entered = work.store.change_cloths(of_bag(&id, &keys, &names), |known| {
+            let (next, missing) = enter_cuts(known, &left, &bag, at)?;
+            let told = |(name, things): (String, Vec<_>)| {
+                format!("{name}: you cut {}, which the cupboard did not have.", tell_all(&things, ruler))
+            };
+            not_there = missing.into_iter().map(told).collect();
             Ok(next)
         });
         let _entered = entered.map_err(|e| ApiError::from_store(work, e))?.map_err(not_entered)?;
@@ -177,13 +176,17 @@ pub async fn put_back(State(app): State<App>, At(id): At<String>) -> Result<Json
 pub async fn take_out(State(app): State<App>, At(id): At<String>) -> Result<Json<LeftOverView>, ApiError> {
     app.blocking(A_REQUEST, move |work| {
         let project = work.project(&id)?.project;
-        let (left, at) = (left_over(&project), now());
-        let taken_back = work.store.change_cloths(Which::Called(&names_of(&left)), |known| {
-            let mut next = known.to_vec();
-            next.iter_mut().try_for_each(|cloth| cloth.take_cut_back(&id, at).map(drop))?;
-            Ok(next)
+        let mut any = false;
+        let undone = work.store.change_cloths(of_bag(&id, &[], &[]), |known| {
+            let next = take_cuts_back(known, &id, now())?;
+            any = next.is_some();
+            Ok(next.unwrap_or_default())
         });
-        let _back = taken_back.map_err(|e| ApiError::from_store(work, e))?.map_err(not_entered)?;
+        let _undone = undone.map_err(|e| ApiError::from_store(work, e))?.map_err(not_entered)?;
+        if !any {
+            let message = format!("The cupboard has no cut of {}: there is nothing to remove.", project.name);
+            return Err(ApiError::new(StatusCode::CONFLICT, message));
+        }
         view(work, &id, &project).map(Json)
     })
     .await

@@ -144,26 +144,22 @@ pub async fn put_notion_in(State(app): State<App>, Body(new): Body<NewNotion>) -
         let notion = Notion::read(&new.kind, &new.name, &new.size, &new.place, system).map_err(fields)?;
         let came = notion.read_amount("amount", &new.amount).map_err(fields)?;
         let entry = Entry { at: now(), why: Why::PutIn, came, went: Amount::default() };
-        let all = work.store.ledgers().map_err(from_store)?;
-        let like = |(id, l): &(String, Result<Ledger, _>)| {
-            l.as_ref().ok().filter(|l: &&Ledger| l.notion.is_like(&notion)).map(|_| id.clone())
-        };
-        if let Some(id) = all.iter().find_map(like) {
-            let laid_to = work.store.record(&id, |ledger| {
+        let plain = notion.label().to_lowercase().replace(|c: char| !c.is_alphanumeric(), "-");
+        let keys = std::iter::once(plain.clone()).chain((2..).map(|n| format!("{plain}-{n}")));
+        let new = (Ledger::new(notion.clone()), keys);
+        let put_in = work.store.put_in(
+            |known| known.is_like(&notion),
+            new,
+            |ledger| {
                 let mut next = ledger.with(entry)?;
                 if !notion.place.is_empty() {
                     next.notion.place.clone_from(&notion.place);
                 }
                 Ok(next)
-            });
-            return recorded(work, &id, laid_to);
-        }
-        let ledger = Ledger::new(notion).with(entry).map_err(fields)?;
-        let plain = ledger.notion.label().to_lowercase().replace(|c: char| !c.is_alphanumeric(), "-");
-        let ids = std::iter::once(plain.clone()).chain((2..).map(|n| format!("{plain}-{n}")));
-        let free = ids.into_iter().find(|id| !all.iter().any(|(known, _)| known == id)).unwrap_or(plain);
-        work.store.keep_ledger(&free, &ledger).map_err(from_store)?;
-        Ok(Json(shown(&free, &ledger)))
+            },
+        );
+        let (id, ledger) = put_in.map_err(from_store)?;
+        Ok(Json(shown(&id, &ledger.map_err(fields)?)))
     })
     .await
 }
@@ -232,14 +228,20 @@ pub async fn change_notion(
 pub async fn forget_notion(State(app): State<App>, At(id): At<String>) -> Result<StatusCode, ApiError> {
     app.blocking(A_REQUEST, move |work| {
         let from_store = |e| ApiError::from_store(work, e);
-        let ledger = work.store.ledger(&id).map_err(from_store)?.ok_or_else(|| no_notion(&id))?;
-        if !ledger.entries.there().is_none() || !ledger.entries.with_bags().is_empty() {
-            let message =
-                format!("{} is there, or lies with a bag: throw it away or use it first.", ledger.notion.label());
-            return Err(ApiError::new(StatusCode::CONFLICT, message));
+        let mut label = String::new();
+        let deleted = work.store.forget_notion(&id, |ledger| {
+            label = ledger.notion.label();
+            ledger.entries.there().is_none() && ledger.entries.with_bags().is_empty()
+        });
+        match deleted.map_err(from_store)? {
+            None => Err(no_notion(&id)),
+            Some(true) => Ok(StatusCode::NO_CONTENT),
+            Some(false) => {
+                let message =
+                    format!("You still have {label}, or a bag has it. Remove it or use it before you delete it here.");
+                Err(ApiError::new(StatusCode::CONFLICT, message))
+            }
         }
-        work.store.forget_notion(&id).map_err(from_store)?;
-        Ok(StatusCode::NO_CONTENT)
     })
     .await
 }

@@ -34,12 +34,8 @@ pub struct ApiError {
 
 impl ApiError {
     pub fn new(status: StatusCode, message: impl Into<String>) -> Self {
-        let body = ApiErrorBody {
-            message: excerpt(&message.into(), 500),
-            problems: vec![],
-            current: None,
-            yours: None,
-        };
+        let body =
+            ApiErrorBody { message: excerpt(&message.into(), 500), problems: vec![], current: None, yours: None };
         Self { status, body: Box::new(body) }
     }
 

@@ -148,7 +148,9 @@ fn cloth_lay_view(project: &Project, laid: &Laid, c: &ClothLay, steps: &[Step]) 
     let readings: BTreeSet<Length> = steps
         .iter()
         .filter_map(|s| match s {
-            Step::Cut { on, cut } if on.cloth == c.cloth && on.copy == c.copy && cut.kind != CutKind::Fold => Some(cut.reads()),
+            Step::Cut { on, cut } if on.cloth == c.cloth && on.copy == c.copy && cut.kind != CutKind::Fold => {
+                Some(cut.reads())
+            }
             _ => None,
         })
         .collect();
@@ -167,7 +169,9 @@ fn cloth_lay_view(project: &Project, laid: &Laid, c: &ClothLay, steps: &[Step]) 
         bound: show_bought(c.bound, project.system),
         reason: why(laid, c),
         under: laid.job.cloth(&c.cloth).map(|cloth| conditions(&laid.job, cloth)).unwrap_or_default(),
-        cuts: match cut_style(steps.iter().filter(|s| s.on().is_some_and(|on| on.cloth == c.cloth && on.copy == c.copy))) {
+        cuts: match cut_style(
+            steps.iter().filter(|s| s.on().is_some_and(|on| on.cloth == c.cloth && on.copy == c.copy)),
+        ) {
             _ if is_scrap => "round each piece, where it lies",
             CutStyle::EdgeToEdge => "all edge to edge",
             CutStyle::RoundTemplates => "some round a template",

@@ -60,8 +60,7 @@ pub struct StepView {
 pub fn step_view(project: &Project, laid: &Laid, planned: &Planned, steps: &[Step], number: usize) -> Option<StepView> {
     let pieces = &planned.draft.pieces[..];
     let step = steps.get(number.checked_sub(1)?)?;
-    let drawing =
-        cut_step(project, &laid.job, &laid.lay, (pieces, &planned.blocks), (steps, number), (760.0, 450.0));
+    let drawing = cut_step(project, &laid.job, &laid.lay, (pieces, &planned.blocks), (steps, number), (760.0, 450.0));
     let words = describe(step, &laid.job, pieces, project.ruler);
     let mut view = StepView {
         number: number as u32,
@@ -120,7 +119,8 @@ fn complete(view: &mut StepView, project: &Project, pieces: &[Piece], job: &Job,
             if cut.marking == Marking::Cut {
                 view.before.push("Every piece of this part is drawn.".into());
             } else if !cut.sights.is_empty() {
-                view.before.push("Measure from each lettered corner of the scrap to where the two distances meet.".into());
+                view.before
+                    .push("Measure from each lettered corner of the scrap to where the two distances meet.".into());
             }
             let first = cut.pieces.first().and_then(|f| job.piece(&f.piece));
             if first.is_some_and(|p| !matches!(p.outline, Outline::Rect(..))) && cut.marking != Marking::Cut {

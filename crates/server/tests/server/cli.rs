@@ -3,9 +3,9 @@
 
 use crate::support;
 
+use crate::support::PROGRAM;
 use std::path::Path;
 use std::process::{Command, Output};
-use crate::support::PROGRAM;
 
 fn bofta(folder: &Path, args: &[&str]) -> Output {
     Command::new(PROGRAM).args(args).current_dir(folder).output().expect("it runs")

@@ -3,8 +3,8 @@
 
 use crate::support;
 
-use serde_json::{Value, json};
 use crate::support::Server;
+use serde_json::{Value, json};
 
 fn demo() -> (tempfile::TempDir, Server) {
     let folder = tempfile::tempdir().expect("a folder");

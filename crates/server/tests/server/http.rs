@@ -5,10 +5,10 @@ use crate::support;
 
 use crate::any_edit;
 
+use crate::support::Server;
 use serde_json::{Value, json};
 use std::io::{BufRead, BufReader};
 use std::time::{Duration, Instant};
-use crate::support::Server;
 
 fn demo() -> (tempfile::TempDir, Server) {
     let folder = tempfile::tempdir().expect("a folder");
@@ -858,7 +858,9 @@ fn a_shaped_panel_is_cut_from_its_block() {
         .map(|n| server.get(&format!("/api/projects/{id}/steps/{n}")).1)
         .collect();
     assert!(all.iter().all(|s| s["drawing"]["body"].as_str().is_some_and(|b| b.len() > 100)));
-    let round = |s: &&Value| s["title"] == "Block of outer" && s["how"].as_str().is_some_and(|h| h.starts_with("Lay the template for"));
+    let round = |s: &&Value| {
+        s["title"] == "Block of outer" && s["how"].as_str().is_some_and(|h| h.starts_with("Lay the template for"))
+    };
     assert_eq!(all.iter().filter(round).count(), 2);
 }
 

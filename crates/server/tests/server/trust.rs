@@ -3,12 +3,12 @@
 
 use crate::support;
 
+use crate::support::{PROGRAM, Server};
 use serde_json::{Value, json};
 use std::io::{BufRead, BufReader, Read as _, Write as _};
 use std::net::TcpStream;
 use std::process::{Command, Stdio};
 use std::time::{Duration, Instant};
-use crate::support::{PROGRAM, Server};
 
 const IN: i64 = 203_200;
 

@@ -52,30 +52,30 @@ function Inside({ notion: n }: { notion: NotionView }) {
   const [problem, setProblem] = useState<string | null>(null);
   const say = (why: string[]) => setProblem(why.length > 0 ? why.join(' ') : null);
   const empty = n.there === 'none' && n.with_bags.length === 0;
-  const much = n.by_length ? 'lengths, commas between them' : 'how many';
+  const much = n.by_length ? 'lengths, separated by commas' : 'how many';
   return (
     <div className="flex flex-col gap-2">
       <h3 className="text-lg leading-tight">{n.label}</h3>
       <TextField
-        label="More of it"
+        label="Add more"
         value=""
         placeholder={much}
         onCommit={(value) => change(n.id, 'put-in', value)}
       />
       <TextField
-        label="Thrown away, broken, given away"
+        label="Remove: thrown away, broken or given away"
         value=""
         placeholder={much}
         onCommit={(value) => change(n.id, 'throw-away', value)}
       />
       <TextField
-        label="Counted again: all that is here"
+        label="Counted: what is here now"
         value={n.typed}
         placeholder="none"
         onCommit={(value) => change(n.id, 'correct', value.trim() === '' ? 'none' : value)}
       />
       <TextField
-        label="Where it is kept"
+        label="Place"
         value={n.place}
         placeholder="button tin"
         onCommit={(value) => change(n.id, 'place', value)}
@@ -91,10 +91,10 @@ function Inside({ notion: n }: { notion: NotionView }) {
           className="btn self-start"
           onClick={async () => say(whyNot(await forget(n.id)))}
         >
-          Forget it and its ledger
+          Delete it and its history
         </button>
       )}
-      <h4 className="mt-1 font-sans text-sm font-normal text-soft">What came and went, the latest first</h4>
+      <h4 className="mt-1 font-sans text-sm font-normal text-soft">History, newest first</h4>
       <LedgerEntries
         entries={n.entries}
         onTakeBack={async (e) => say(whyNot(await change(n.id, 'take-back', String(e.number))))}

@@ -12,7 +12,7 @@ export function Notions({ find }: { find: string }) {
         <h2 className="flex-1 text-lg">
           Zips, rings, webbing
           <span className="ml-3 font-sans text-sm font-normal text-soft">
-            lengths at the scale of the cloths, small things five times as large
+            Lengths are drawn to the scale of the cloths, small things five times as large.
           </span>
           {notions.isDone && find !== '' && notions.total > 0 && (
             <span className="ml-3 font-sans text-sm font-normal text-soft">
@@ -32,7 +32,7 @@ export function Notions({ find }: { find: string }) {
       )}
       {notions.isDone && notions.total === 0 && (
         <p className="text-soft">
-          Nothing yet. What is put in here is offered beside what a bag needs, on its list to buy.
+          Nothing here yet. What you add here is offered on the shopping list of every bag that needs it.
         </p>
       )}
       <ul className="flex flex-wrap items-end gap-x-6 gap-y-4 border-b-[9px] border-[#b8965f] pb-2 empty:hidden">

@@ -55,11 +55,11 @@ export function PutNotionIn() {
   return (
     <Popover.Root>
       <Popover.Trigger className="btn">
-        <Plus size={17} /> Put in a zip, rings, webbing
+        <Plus size={17} /> Add a zip, rings or webbing
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
-          aria-label="Put in a zip, rings, webbing"
+          aria-label="Add a zip, rings or webbing"
           className="z-30 max-h-(--radix-popover-content-available-height) w-80 max-w-[94vw] overflow-auto rounded border border-indigo bg-paper p-3 shadow-lg"
           sideOffset={5}
           collisionPadding={8}
@@ -77,7 +77,7 @@ export function PutNotionIn() {
               ))}
             </datalist>
             <div className="grid grid-cols-2 gap-2">
-              <SelectField label="What it is" value={kind} choices={KINDS} onChoose={setKind} />
+              <SelectField label="Material" value={kind} choices={KINDS} onChoose={setKind} />
               <SelectField
                 label="Sizes in"
                 value={system}
@@ -86,9 +86,9 @@ export function PutNotionIn() {
               />
             </div>
             {field('name', byPiece ? 'Name' : 'Name, if it has one', byPiece ? 'D-ring' : 'black webbing')}
-            {field('size', byPiece ? 'Size: opening, teeth; may be empty' : 'Wide; may be empty', '1')}
+            {field('size', byPiece ? 'Size (opening or teeth), optional' : 'Width, optional', '1')}
             {field('amount', byPiece ? 'How many' : 'How long', byPiece ? '12' : '3 yd, 40 in')}
-            {field('place', 'Where it is kept', 'button tin')}
+            {field('place', 'Place', 'button tin')}
             <div aria-live="polite">
               {problem && !(problem.field in EMPTY) && (
                 <p className="font-bold text-madder">{problem.message}</p>
@@ -96,7 +96,7 @@ export function PutNotionIn() {
               {said && <p className="text-woad">{said}</p>}
             </div>
             <button type="submit" className="btn btn-act">
-              Put it in
+              Add to the cupboard
             </button>
           </form>
           <Popover.Arrow className="fill-indigo" />

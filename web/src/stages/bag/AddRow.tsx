@@ -31,7 +31,7 @@ export function AddRow() {
   const others = Object.entries(problems).filter(([field]) => !(field in EMPTY));
   return (
     <form
-      aria-label="One more row"
+      aria-label="Add a row"
       className="flex flex-wrap items-start gap-x-3 gap-y-2 p-2"
       onSubmit={(e) => {
         e.preventDefault();

@@ -86,7 +86,7 @@ export function BagStage() {
                 <TextField
                   label="Prices are in"
                   value={view.currency}
-                  placeholder="no sign"
+                  placeholder="none"
                   hint="€, £, kr or CHF; empty shows none"
                   onCommit={(value) => edit({ edit: 'project', field: 'currency', value })}
                 />
@@ -176,7 +176,7 @@ export function BagStage() {
       )}
       {view.came_along.length > 0 && (
         <p role="status" className="mt-1 w-fit rounded border-[1.5px] border-weld bg-paper px-3 py-1">
-          <strong>With it came</strong> {view.came_along.join(' ')}
+          <strong>Also changed</strong> {view.came_along.join(' ')}
         </p>
       )}
       {!own && <Reasons />}

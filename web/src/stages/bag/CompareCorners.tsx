@@ -36,17 +36,17 @@ export function CompareCorners() {
     <Dialog.Root onOpenChange={(open) => open && both.refetch()}>
       <Dialog.Trigger asChild>
         <button type="button" className="btn mt-3">
-          Side by side
+          Compare
         </button>
       </Dialog.Trigger>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-indigo/40" />
         <Dialog.Content className="fixed top-1/2 left-1/2 z-50 max-h-[92vh] w-[1040px] max-w-[96vw] -translate-x-1/2 -translate-y-1/2 overflow-auto rounded border border-indigo bg-paper p-5 shadow-lg">
-          <Dialog.Title className="text-xl">One bag, its corners boxed each way</Dialog.Title>
+          <Dialog.Title className="text-xl">The same bag, boxed in each way</Dialog.Title>
           <Dialog.Description className="text-soft">
-            The pieces differ; the finished sizes, worked out back from them, do not.
+            The pieces differ. The finished sizes stay the same.
           </Dialog.Description>
-          {both.isFetching && <p className="mt-3">Drafting them …</p>}
+          {both.isFetching && <p className="mt-3">Working out the pieces …</p>}
           {both.isError && <p role="alert">{both.error.message}</p>}
           <ul className="mt-3 grid gap-4 sm:grid-cols-2 lg:grid-cols-4">
             {both.data?.map((other, i) => {
@@ -76,7 +76,7 @@ export function CompareCorners() {
                     {panel.name} {panel.width.size.text} × {panel.height.size.text}
                     {panel.corner_across && panel.corner_up
                       ? `, corners ${panel.corner_across.size.text} × ${panel.corner_up.size.text} out`
-                      : ', corners left in'}
+                      : ', corners not cut out'}
                   </p>
                   <ul className="text-sm text-chalk">
                     {panel.marks.map((m) => (
@@ -99,7 +99,7 @@ export function CompareCorners() {
                       className="btn mt-auto self-start"
                       onClick={() => edit({ edit: 'bag', field: 'boxing', value: answer.key })}
                     >
-                      Box them so
+                      Use this boxing
                     </button>
                   </Dialog.Close>
                 </li>

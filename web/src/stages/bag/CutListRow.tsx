@@ -65,8 +65,8 @@ export function CutListRow({ row, at: i }: { row: RowView; at: number }) {
           <button
             type="button"
             className="rounded p-1.5 text-soft hover:bg-calico"
-            aria-label={`Change width and height of row ${i + 1} about`}
-            title="Change width and height about"
+            aria-label={`Swap width and height of row ${i + 1}`}
+            title="Swap width and height"
             onClick={() => change(i, 'turn', '')}
           >
             <Undo2 size={16} />
@@ -87,7 +87,7 @@ export function CutListRow({ row, at: i }: { row: RowView; at: number }) {
         <td data-name="any way" className="px-1.5 py-2 text-center">
           <input
             type="checkbox"
-            aria-label={`Row ${i + 1} may lie any way`}
+            aria-label={`Row ${i + 1} may be turned`}
             checked={row.any_way}
             onChange={(e) => change(i, 'any_way', e.target.checked ? 'yes' : 'no')}
           />
@@ -96,8 +96,8 @@ export function CutListRow({ row, at: i }: { row: RowView; at: number }) {
           <button
             type="button"
             className="rounded p-1.5 text-soft hover:bg-calico hover:text-madder"
-            aria-label={`Take row ${i + 1} out`}
-            title="Take it out"
+            aria-label={`Remove row ${i + 1}`}
+            title="Remove"
             onClick={() => change(i, 'remove', '')}
           >
             <Trash2 size={16} />
@@ -125,7 +125,7 @@ export function CutListRow({ row, at: i }: { row: RowView; at: number }) {
               <span className={row.fold ? 'text-soft' : 'font-bold text-madder'}>
                 {row.fold ? 'Folded' : 'How is it folded?'}
               </span>
-              {pick('fold', 'Fold of', row.fold, [['', 'not said yet'], ...folds])}
+              {pick('fold', 'Fold of', row.fold, [['', 'not chosen yet'], ...folds])}
             </div>
           </td>
         </tr>

@@ -12,8 +12,7 @@ export function CutListRows() {
       <section aria-label="Rows of the cut list" className="sheet overflow-x-auto p-2">
         {empty ? (
           <p className="px-2 pt-1 text-soft">
-            Type the first piece here, or paste or read a whole list below. Sizes are as they are cut, seams
-            included.
+            Type the first piece here, or paste or open a whole list below. Give cut sizes, seams included.
           </p>
         ) : (
           <Rows />
@@ -41,7 +40,7 @@ function ToBuy() {
             <button
               type="button"
               className="btn"
-              aria-label={`Take out ${b.text}`}
+              aria-label={`Remove ${b.text}`}
               onClick={() =>
                 edit({
                   edit: 'rows',

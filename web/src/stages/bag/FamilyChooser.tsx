@@ -29,8 +29,7 @@ export function FamilyChooser() {
           aria-label="Kinds of bag"
         >
           <p className="mb-2 text-sm text-soft">
-            Finished sizes and seams you have changed stay where both kinds have them; undo brings the old bag
-            back.
+            Finished sizes and seams that both kinds have stay as you set them. Undo brings the old bag back.
           </p>
           <Kinds chosen={view.bag.family} onChoose={choose} />
         </Popover.Content>

@@ -14,11 +14,11 @@ interface Entry {
 }
 
 const THING: Entry[] = [
-  { key: 'width', label: 'The thing is wide', usual: { in: '', cm: '' } },
+  { key: 'width', label: 'Width of the thing', usual: { in: '', cm: '' } },
   { key: 'height', label: 'tall', usual: { in: '', cm: '' } },
   { key: 'thick', label: 'thick', usual: { in: '', cm: '' } },
-  { key: 'ease', label: 'Room around it', usual: { in: '1/2', cm: '1' } },
-  { key: 'above', label: 'Room above it', usual: { in: '1', cm: '2' } },
+  { key: 'ease', label: 'Ease on each side', usual: { in: '1/2', cm: '1' } },
+  { key: 'above', label: 'Ease above', usual: { in: '1', cm: '2' } },
 ];
 
 export function FitAndScale() {
@@ -58,7 +58,7 @@ export function FitAndScale() {
                   make({ edit: 'fit', width, height, thick, ease, above });
               }}
             >
-              <h2 className="text-base">Fit it to something</h2>
+              <h2 className="text-base">Fit the bag to something</h2>
               {THING.map((t) => (
                 <label key={t.key} className="flex items-center gap-2 text-sm text-soft">
                   <span className="flex-1">{t.label}</span>
@@ -86,8 +86,8 @@ export function FitAndScale() {
             <label className="flex items-center gap-2 text-sm text-soft">
               <span className="flex-1">
                 {view.bag.family === 'cut-list'
-                  ? 'Every size of the list, brought to the ruler'
-                  : 'Finished sizes, brought to the ruler; seams and straps stay'}
+                  ? 'Every size of the list, rounded to the ruler'
+                  : 'Finished sizes, rounded to the ruler. Seams and straps stay as they are.'}
               </span>
               <input className="field w-20" value={percent} onChange={(e) => setPercent(e.target.value)} /> %
             </label>
@@ -130,7 +130,7 @@ function InARow() {
     <div className="mt-2 border-t border-ruled pt-3">
       <h2 className="text-base">Sizes in a row</h2>
       <button type="button" className="btn mt-1" disabled={row.isFetching} onClick={() => row.refetch()}>
-        {row.isFetching ? 'Laying them …' : 'Compare 80, 100 and 125 %'}
+        {row.isFetching ? 'Working out the layouts …' : 'Compare 80, 100 and 125 %'}
       </button>
       {row.isError && (
         <p role="alert" className="mt-1 text-sm text-madder">

@@ -18,7 +18,7 @@ export function Kinds({ chosen, onChoose, small }: Props) {
   });
   return (
     <>
-      {families.isPending && <p>Drawing them …</p>}
+      {families.isPending && <p>Drawing the bags …</p>}
       {families.isError && <p role="alert">{families.error.message}</p>}
       <ul
         className={

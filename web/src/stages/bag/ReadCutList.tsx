@@ -38,7 +38,7 @@ export function ReadCutList({ first }: { first: boolean }) {
       else setProblem(body.problems?.[0]?.message ?? body.message);
     } catch {
       setProblem(
-        `${file.name} could not be sent: the program does not answer. Start it again and send the file once more.`,
+        `${file.name} could not be sent, because Bofta does not answer. Start the program again and send the file once more.`,
       );
     }
   };
@@ -77,8 +77,8 @@ export function ReadCutList({ first }: { first: boolean }) {
     <section className="sheet p-4" aria-label="Read a cut list">
       <h2 className="text-lg">{first ? 'Paste your cut list' : 'Read more rows'}</h2>
       <p className="text-soft">
-        One piece a line, as it is printed: <span className="font-bold">4x 9 1/2 x 12 lining</span>, or
-        columns from a spreadsheet. Inches or centimetres; width of cloth may stand as WOF.
+        One piece on each line, as printed: <span className="font-bold">4x 9 1/2 x 12 lining</span>, or
+        columns from a spreadsheet. Use inches or centimetres. You can write WOF for the width of the cloth.
       </p>
       <textarea
         className="field mt-2 h-36 font-sans"
@@ -120,7 +120,7 @@ export function ReadCutList({ first }: { first: boolean }) {
       </p>
       {asks && (
         <p className="mt-2 flex flex-wrap items-center gap-2">
-          {asks.name} does not say what it is drawn in:
+          {asks.name} does not say which unit it is drawn in:
           {[
             ['in', 'inches'],
             ['cm', 'centimetres'],
@@ -171,10 +171,8 @@ export function ReadCutList({ first }: { first: boolean }) {
           ))}
           {asking > 0 && (
             <p role="status" className="mt-2 font-bold text-madder">
-              {asking === 1
-                ? 'One row asks something: answer it'
-                : `${asking} rows ask something: answer them`}{' '}
-              before the rows are taken.
+              {asking === 1 ? 'One row needs an answer from you' : `${asking} rows need an answer from you`}{' '}
+              before you can use them.
             </p>
           )}
           <div className="mt-3 flex flex-wrap gap-2">
@@ -184,7 +182,7 @@ export function ReadCutList({ first }: { first: boolean }) {
               disabled={nothing || asking > 0}
               onClick={() => take(!first)}
             >
-              {first ? 'Take these rows' : 'Add them to the list'}
+              {first ? 'Use these rows' : 'Add them to the list'}
             </button>
             {!first && (
               <button
@@ -193,7 +191,7 @@ export function ReadCutList({ first }: { first: boolean }) {
                 disabled={nothing || asking > 0}
                 onClick={() => take(false)}
               >
-                Take them instead
+                Replace the list with them
               </button>
             )}
           </div>

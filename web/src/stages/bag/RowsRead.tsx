@@ -39,7 +39,7 @@ export function RowsRead({ rows, onChange }: { rows: ReadRow[]; onChange: (rows:
                   </button>
                 ))}
                 <button type="button" className="btn" onClick={() => put(i, null)}>
-                  Leave it out
+                  Skip this row
                 </button>
               </div>
             </div>

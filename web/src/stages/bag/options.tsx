@@ -86,7 +86,7 @@ export function OptionFields({ fields, focus, inline, onSet }: Props) {
   const { view } = useProject();
   // Patches are arranged on their panel, on Pieces.
   const used = fields.filter((f) => !f.idle && f.key !== 'patch_cloths');
-  if (used.length === 0) return <p>Nothing to choose here while the bag is as it is.</p>;
+  if (used.length === 0) return <p>This bag has no choices here.</p>;
   return (
     <div className="flex flex-col gap-3">
       {used.map((field) =>
@@ -115,7 +115,7 @@ export function OptionFields({ fields, focus, inline, onSet }: Props) {
             value={field.length?.text ?? field.value}
             words={field.length?.words}
             unit={field.length || field.lengths ? view.system : undefined}
-            hint={field.lengths ? 'from the left, commas between; empty for none' : undefined}
+            hint={field.lengths ? 'from the left, separated by commas; empty for none' : undefined}
             focusKey={focus === field.key ? field.key : null}
             onCommit={(value) => onSet(field.key, value)}
           />

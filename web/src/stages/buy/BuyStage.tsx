@@ -25,7 +25,7 @@ export function BuyStage() {
     return (
       <div className="sheet max-w-xl p-6">
         <h1 className="text-xl">Nothing to buy yet</h1>
-        <p className="mt-2">The list follows from the lay, and the lay from the cloth.</p>
+        <p className="mt-2">The list follows from the layout, and the layout follows from the cloth.</p>
         <Link to={`/projects/${view.id}/cloth`} className="btn btn-act mt-4">
           Choose the cloth
         </Link>
@@ -72,7 +72,7 @@ export function BuyStage() {
                   {p.width.text} {unit} wide
                 </p>
                 <p className="mt-1">
-                  the lay takes{' '}
+                  the layout takes{' '}
                   <strong>
                     {p.needed.text} {unit}
                   </strong>
@@ -90,9 +90,9 @@ export function BuyStage() {
                 {!view.lay?.missing && (
                   <p className="text-soft">
                     {p.proven ? (
-                      <Least text="no shorter cut will do" reason={p.reason} under={p.under} />
+                      <Least text="no shorter length is possible" reason={p.reason} under={p.under} />
                     ) : (
-                      'a shorter cut is not ruled out'
+                      'a shorter length may be possible'
                     )}
                   </p>
                 )}
@@ -121,7 +121,7 @@ export function BuyStage() {
                 {(widths.isPending || others.length > 0) && (
                   <h3 className="font-sans text-sm font-normal text-soft">in another width</h3>
                 )}
-                {widths.isPending && <p className="text-sm text-soft">laying it …</p>}
+                {widths.isPending && <p className="text-sm text-soft">working it out …</p>}
                 <ul>
                   {others.map((w) => (
                     <li key={w.width} className="flex justify-between">

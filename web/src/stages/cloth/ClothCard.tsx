@@ -39,7 +39,7 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
       const { entered } = await must(
         api.POST('/api/projects/{id}/cloths/{cloth}/keep', { params: { path } }),
       );
-      if (entered.length > 0) notify(`In the cupboard, ${entered.join('; ')}.`);
+      if (entered.length > 0) notify(`In the cupboard: ${entered.join('; ')}.`);
       queries.invalidateQueries({ queryKey: ['cupboard'] });
       setKept(true);
     } catch (error) {
@@ -66,11 +66,7 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
             {cloth.material_name} · {cloth.usable.text} {unit} usable
           </p>
           <p className="px-1">
-            {names.length === 0 ? (
-              <span className="text-soft">nothing is cut from it</span>
-            ) : (
-              names.join(', ')
-            )}
+            {names.length === 0 ? <span className="text-soft">not used</span> : names.join(', ')}
           </p>
         </div>
       </div>
@@ -96,8 +92,8 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
         <WhatIsThere cloth={cloth} />
         {cloth.left_of && (
           <p className="mt-1 text-sm text-soft">
-            What {cloth.left_of} leaves, as that was planned when it was taken. Under “From the cupboard” it
-            is looked up anew.
+            What {cloth.left_of} leaves, as planned when you added it. Press “From the cupboard” to check
+            again.
           </p>
         )}
         <InCupboard cloth={cloth} />
@@ -119,11 +115,11 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
           <div className="flex flex-wrap items-end gap-3">
             {cloth.look.picture ? (
               <button type="button" className="btn" onClick={() => look({ picture: undefined })}>
-                Take its picture off
+                Remove the picture
               </button>
             ) : (
               <SelectField
-                label="Drawn as"
+                label="Pattern"
                 value={cloth.look.pattern}
                 choices={patterns}
                 onChoose={(pattern) => look({ pattern: pattern as Look['pattern'] })}
@@ -149,7 +145,7 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
           <PlanFields>
             <div className="grid grid-cols-2 gap-x-3 gap-y-2">
               <TextField
-                label="One repeat is tall"
+                label="Pattern repeat, height"
                 value={cloth.repeat?.text ?? ''}
                 words={cloth.repeat?.words}
                 unit={unit}
@@ -157,7 +153,7 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
                 onCommit={set('repeat')}
               />
               <TextField
-                label="One repeat is wide"
+                label="Pattern repeat, width"
                 value={cloth.repeat_wide?.text ?? ''}
                 words={cloth.repeat_wide?.words}
                 unit={unit}
@@ -166,7 +162,11 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
               />
               {(cloth.repeat_wide || cloth.look.pattern === 'border') && (
                 <TextField
-                  label={cloth.look.pattern === 'border' ? 'Edge to the middle of it' : 'Edge to first motif'}
+                  label={
+                    cloth.look.pattern === 'border'
+                      ? 'Edge to the middle of the border'
+                      : 'Edge to first motif'
+                  }
                   value={cloth.motif_from?.text ?? ''}
                   words={cloth.motif_from?.words}
                   unit={unit}
@@ -177,28 +177,28 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
             </div>
             {cloth.repeat && cloth.repeat_wide && (
               <ChoiceField
-                label="The next column stands"
+                label="Pattern repeat, next column"
                 inline
                 value={cloth.half_drop ? 'yes' : 'no'}
                 onChoose={set('half_drop')}
                 choices={[
                   { value: 'no', name: 'level' },
-                  { value: 'yes', name: 'half a repeat further' },
+                  { value: 'yes', name: 'half-drop' },
                 ]}
               />
             )}
             {(cloth.repeat || cloth.repeat_wide) && (
               <p className="text-sm text-soft">
-                With its repeat known, each piece can be placed on the print: on its card among the pieces.
+                Now you can place each piece on the print. Open the piece on Pieces.
               </p>
             )}
             {cloth.repeat && (
               <button type="button" className="btn self-start" onClick={match}>
-                Let it meet at the side seams
+                Match the print at the side seams
               </button>
             )}
             <ChoiceField
-              label="A pile that lies one way"
+              label="Nap"
               inline
               value={cloth.nap ? 'yes' : 'no'}
               onChoose={set('nap')}
@@ -208,18 +208,18 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
               ]}
             />
             <ChoiceField
-              label="Cut selvedge to selvedge it lies"
+              label="Cut it"
               inline
               value={cloth.folded ? 'yes' : 'no'}
               onChoose={set('folded')}
               choices={[
                 { value: 'no', name: 'single' },
-                { value: 'yes', name: 'folded, two at once' },
+                { value: 'yes', name: 'on the fold, two at once' },
               ]}
             />
             {cloth.print !== 'all-over' && (
               <ChoiceField
-                label="Its up points"
+                label="Print stands up towards"
                 inline
                 value={cloth.up}
                 onChoose={set('up')}
@@ -235,14 +235,14 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
                 onCommit={set('selvedge')}
               />
               <TextField
-                label="To square an end"
+                label="Allow for squaring an end"
                 value={cloth.trim.text}
                 words={cloth.trim.words}
                 unit={unit}
                 onCommit={set('trim')}
               />
               <TextField
-                label="The shop cuts by"
+                label="Shop cuts in steps of"
                 value={cloth.step?.text ?? ''}
                 words={cloth.step?.words}
                 unit={unit}
@@ -270,11 +270,11 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
             />
             <fieldset>
               <legend className="text-sm text-soft">
-                What washing takes, by a square of it that you cut, wash and press
+                Shrinkage test: size of the test square before and after washing
               </legend>
               <div className="mt-1 grid grid-cols-3 gap-x-2">
                 <TextField
-                  label="Cut, each side"
+                  label="Before washing, each side"
                   value={cloth.test_square?.text ?? ''}
                   words={cloth.test_square?.words}
                   unit={unit}
@@ -282,7 +282,7 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
                   onCommit={set('test_square')}
                 />
                 <TextField
-                  label="After, along"
+                  label="After washing, lengthwise"
                   value={cloth.test_along?.text ?? ''}
                   words={cloth.test_along?.words}
                   unit={unit}
@@ -290,7 +290,7 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
                   onCommit={set('test_along')}
                 />
                 <TextField
-                  label="After, across"
+                  label="After washing, crosswise"
                   value={cloth.test_across?.text ?? ''}
                   words={cloth.test_across?.words}
                   unit={unit}
@@ -300,7 +300,7 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
               </div>
             </fieldset>
             <TextField
-              label={unit === 'in' ? 'It weighs, a square yard' : 'It weighs, a square metre'}
+              label={unit === 'in' ? 'Weight of a square yard' : 'Weight of a square metre'}
               value={cloth.weight}
               placeholder="not known"
               onCommit={set('weight')}
@@ -337,8 +337,8 @@ function WhatIsThere({ cloth }: { cloth: ClothView }) {
       <TextField
         label="I have"
         value={cloth.at_hand}
-        placeholder={`none of it: 2 fat quarters, half a ${view.system === 'in' ? 'yard, 18 x 22' : 'metre, 40 x 60'} …`}
-        hint={cloth.at_hand ? 'First size along the selvedge, second across.' : undefined}
+        placeholder={`none yet, such as: 2 fat quarters, half a ${view.system === 'in' ? 'yard, 18 x 22' : 'metre, 40 x 60'} …`}
+        hint={cloth.at_hand ? 'Give the length along the selvedge first, then the width.' : undefined}
         onCommit={set('at_hand')}
       />
       {cloth.at_hand !== '' && (
@@ -348,7 +348,7 @@ function WhatIsThere({ cloth }: { cloth: ClothView }) {
           value={cloth.buy_more ? 'yes' : 'no'}
           onChoose={set('buy_more')}
           choices={[
-            { value: 'no', name: 'there is no more' },
+            { value: 'no', name: 'use only this' },
             { value: 'yes', name: 'buy the rest' },
           ]}
         />

@@ -26,7 +26,8 @@ export function ClothStage() {
       <div className="mb-3 flex flex-wrap items-center gap-3">
         <h1 className="text-xl">Cloth</h1>
         <p className="flex-1 text-soft max-sm:order-last max-sm:basis-full">
-          {view.steps_done === 0 && 'Put each part on what it is cut from; what is there is used first.'}
+          {view.steps_done === 0 &&
+            'Put each part on the cloth you cut it from. Bofta uses the cloth you have first.'}
         </p>
         <PlanFields>
           <FromCupboard />
@@ -78,16 +79,18 @@ function AddCloth({ first }: { first: boolean }) {
     >
       <h2 className="text-lg">
         {first
-          ? 'Begin with the cloth for the outside'
+          ? 'Start with the cloth for the outside'
           : wanted
             ? `The ${wanted.name.toLowerCase()}, or another cloth`
             : 'Another cloth'}
       </h2>
-      {first && <p className="text-soft">Parts without a cloth are cut from it until you say otherwise.</p>}
+      {first && (
+        <p className="text-soft">Parts without a cloth are cut from this one until you choose another.</p>
+      )}
       <div className="flex flex-wrap gap-3">
         <div className="min-w-40 flex-1">
           <label htmlFor="cloth-name" className="text-sm text-soft">
-            Its name
+            Name of the new cloth
           </label>
           <input
             id="cloth-name"
@@ -106,7 +109,7 @@ function AddCloth({ first }: { first: boolean }) {
             {problem}
           </p>
         </div>
-        <SelectField label="What it is" value={material} choices={materials} onChoose={setMaterial} />
+        <SelectField label="Material" value={material} choices={materials} onChoose={setMaterial} />
       </div>
       <button type="submit" className="btn btn-act mt-auto self-start">
         <Plus size={17} /> Add cloth
@@ -160,8 +163,8 @@ function FromCupboard() {
           {cupboard.isDone && there.length === 0 && (
             <p>
               {find === ''
-                ? 'Nothing in the cupboard that is not here already.'
-                : `No cloth that is called “${find}” and is not here already.`}
+                ? 'Everything in the cupboard is here already.'
+                : `No other cloth is called “${find}”.`}
             </p>
           )}
           <ul className="flex flex-col gap-2">

@@ -52,7 +52,7 @@ export function ClothTable() {
       }}
     >
       <div className="mb-2 flex min-h-8 flex-wrap items-center gap-2" aria-live="polite">
-        {loose.length > 0 && <span className="font-bold text-madder">On no cloth yet</span>}
+        {loose.length > 0 && <span className="font-bold text-madder">Parts without a cloth</span>}
         {loose.map((p) => (
           <PartTag
             key={p.key}
@@ -66,7 +66,7 @@ export function ClothTable() {
         {part ? (
           <>
             <span className="text-soft">
-              {part.name} in hand: put it on a cloth, or press Escape to leave it where it was.
+              {part.name} picked up. Put it on a cloth, or press Escape to leave it where it was.
             </span>
             {part.cloths.length > 1 && (
               <button
@@ -75,7 +75,7 @@ export function ClothTable() {
                 aria-pressed={part.any}
                 onClick={() => say({ edit: 'any-cloth', part: part.key, any: !part.any })}
               >
-                {part.any ? 'From its cloths in order' : 'From any of its cloths, whichever takes least'}
+                {part.any ? 'Use its cloths in this order' : 'Use whichever of its cloths needs least'}
               </button>
             )}
           </>
@@ -117,11 +117,11 @@ function LayDown({ onDraw, onPicture }: { onDraw: () => void; onPicture: () => v
   return (
     <div className="mt-4 flex flex-wrap items-start gap-3">
       <TextField
-        label="What is there"
+        label="Cloth you have"
         value=""
         placeholder={`2 fat quarters of ${first}, half a ${view.system === 'in' ? 'yard' : 'metre'} of ${view.cloths[1]?.name.toLowerCase() ?? first}`}
         className="min-w-60 flex-1"
-        hint="Type it and press Enter: lengths, sizes, pre-cuts; commas or “and” between them."
+        hint="Type lengths, sizes and pre-cuts, separated by commas or “and”, then press Enter."
         onCommit={(text) => edit({ edit: 'lay-down', text })}
       />
       <button type="button" className="btn mt-[22px]" onClick={onDraw}>
@@ -207,7 +207,7 @@ function OnTable({ cloth, parts, inHand, closed, onTake, onPut, onSay, onScrap }
           />
         ))}
         {parts.length === 0 && apart.length === 0 && !inHand && (
-          <span className="text-sm text-soft">nothing is cut from it</span>
+          <span className="text-sm text-soft">not used</span>
         )}
       </div>
       {never.length > 0 && (
@@ -270,7 +270,7 @@ function OnTable({ cloth, parts, inHand, closed, onTake, onPut, onSay, onScrap }
                 })
               }
             >
-              {inHand.never.includes(cloth.id) ? 'It may, after all' : `Never ${name} from this`}
+              {inHand.never.includes(cloth.id) ? 'Allow it again' : `Never ${name} from this`}
             </button>
           )}
         </div>
@@ -332,7 +332,7 @@ function Scrap({ cloth, scrap: { label, draft }, count, onScrap }: ScrapProps) {
       <button
         type="button"
         className="btn px-2 py-0.5 text-sm"
-        aria-label={`Draw scrap ${label} anew`}
+        aria-label={`Edit scrap ${label}`}
         onClick={() => onScrap({ cloth, label, count, draft })}
       >
         Change

@@ -19,23 +19,23 @@ export function HowLarge() {
   return (
     <div className="mb-4 flex flex-wrap items-center gap-x-4 gap-y-2" aria-live="polite">
       <button type="button" className="btn" disabled={ask.isPending} onClick={() => ask.mutate()}>
-        {ask.isPending ? 'Trying sizes …' : 'How large can it be from this?'}
+        {ask.isPending ? 'Trying sizes …' : 'What’s the biggest bag I can make from this?'}
       </button>
       {ask.isError && <p className="font-bold text-madder">{ask.error.message}</p>}
       {ask.isSuccess && (
         <p className="min-w-60 flex-1 leading-snug">
-          {percent === 100 && <strong>As large as it is. </strong>}
+          {percent === 100 && <strong>As big as the bag is now. </strong>}
           {percent && percent !== 100 && (
             <>
-              <strong>{bag}</strong>: {percent} % of what it is.{' '}
+              <strong>{bag}</strong>: {percent} % of its present size.{' '}
             </>
           )}
-          {why} <span className="text-soft">At a glance; a search may find a little more.</span>
+          {why} <span className="text-soft">A quick answer. A longer search may find a little more.</span>
         </p>
       )}
       {edits && edits.length > 0 && (
         <button type="button" className="btn btn-act" onClick={() => edit(...edits)}>
-          Make it so
+          Use this size
         </button>
       )}
     </div>

@@ -19,7 +19,7 @@ export function InCupboard({ cloth }: { cloth: ClothView }) {
   if (claims.isError && cloth.at_hand !== '') {
     return (
       <p className="mt-1 text-sm text-soft">
-        Whether other bags plan with it too could not be looked up: {claims.error.message}
+        Bofta could not check which other bags use this cloth: {claims.error.message}
       </p>
     );
   }
@@ -45,7 +45,7 @@ export function InCupboard({ cloth }: { cloth: ClothView }) {
       {claim.laid !== '' && (
         <p className="flex flex-wrap items-baseline gap-x-2">
           <span>
-            Laid aside for this bag: <strong>{claim.laid}</strong>
+            Set aside for this bag: <strong>{claim.laid}</strong>
           </span>
           <button
             type="button"
@@ -54,7 +54,7 @@ export function InCupboard({ cloth }: { cloth: ClothView }) {
             aria-label={`Put ${cloth.name} back in the cupboard`}
             onClick={() => send('put-back')}
           >
-            put back
+            return
           </button>
         </p>
       )}
@@ -65,7 +65,7 @@ export function InCupboard({ cloth }: { cloth: ClothView }) {
           disabled={busy}
           onClick={() => send('lay')}
         >
-          Lay aside for this bag: {claim.to_lay}
+          Set aside for this bag: {claim.to_lay}
           <span className="sr-only"> of {cloth.name}</span>
         </button>
       )}

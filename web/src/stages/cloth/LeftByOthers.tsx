@@ -30,22 +30,19 @@ export function LeftByOthers() {
     <details className="mb-2 border-b border-ruled pb-2" onToggle={(e) => setOpen(e.currentTarget.open)}>
       <summary className="font-bold text-chalk hover:underline">What other bags leave</summary>
       <div className="mt-1" aria-live="polite">
-        {left.isPending && open && <p className="text-soft">Looking at how they are laid …</p>}
+        {left.isPending && open && <p className="text-soft">Reading their layouts …</p>}
         {left.isError && (
           <p role="alert" className="text-madder">
             {left.error.message}
           </p>
         )}
-        {left.data?.length === 0 && <p className="text-soft">No other bag leaves anything worth keeping.</p>}
+        {left.data?.length === 0 && <p className="text-soft">No other bag leaves a piece worth keeping.</p>}
         <ul className="flex flex-col gap-2">
           {left.data?.map((bag) => (
             <li key={bag.project}>
               <p className="font-bold leading-tight">
                 {bag.name}
-                <span className="font-normal text-soft">
-                  {' '}
-                  · {bag.begun ? 'is being cut' : 'as it is planned'}
-                </span>
+                <span className="font-normal text-soft"> · {bag.begun ? 'is being cut' : 'planned'}</span>
               </p>
               <ul>
                 {bag.cloths.map((cloth) => (
@@ -62,7 +59,7 @@ export function LeftByOthers() {
                         aria-label={`Take ${cloth.name}, left of ${bag.name}${cloth.taken_as ? ', as it is now' : ''}`}
                         onClick={() => take(bag.project, cloth.name)}
                       >
-                        {cloth.taken_as ? 'Take it as it is now' : 'Take'}
+                        {cloth.taken_as ? 'Use it as it is now' : 'Take'}
                       </button>
                     )}
                   </li>

@@ -16,7 +16,7 @@ const EDGE = 'polygon(11px 0, 100% 0, 100% 100%, 11px 100%, 0 calc(100% - 11px),
 
 export function PartTag({ part, state, held, closed, onTake }: Props) {
   const count = part.kinds.reduce((sum, k) => sum + (k.cloth ? 0 : k.count), 0);
-  const pieces = count === 0 ? 'its pieces lie elsewhere' : `${count} ${count === 1 ? 'piece' : 'pieces'}`;
+  const pieces = count === 0 ? 'cut from another cloth' : `${count} ${count === 1 ? 'piece' : 'pieces'}`;
   const told = { first: pieces, later: 'if it runs short', any: 'this or others', loose: pieces }[state];
   const line = held
     ? 'bg-chalk'

@@ -16,7 +16,7 @@ export function Tries() {
   return (
     <details className="sheet mb-4 p-3" open={open} onToggle={(e) => setOpen(e.currentTarget.open)}>
       <summary className="cursor-pointer font-bold text-chalk hover:underline">
-        Hold cloths side by side{view.tries > 0 && `, ${view.tries} kept`}
+        Compare cloths{view.tries > 0 && `, ${view.tries} saved`}
       </summary>
       {open && <Beside />}
     </details>
@@ -46,7 +46,7 @@ function Beside() {
         }}
       >
         <label className="text-sm text-soft">
-          Keep it as it is dressed now, as
+          Save these cloths as
           <input
             className="field"
             value={name}
@@ -59,7 +59,7 @@ function Beside() {
           />
         </label>
         <button type="submit" className="btn" disabled={Boolean(now?.name)}>
-          {now?.name ? `Kept as ${now.name}` : 'Keep it'}
+          {now?.name ? `Saved as ${now.name}` : 'Save'}
         </button>
         {swap && (
           <button type="button" className="btn" onClick={swap.make} aria-keyshortcuts="x">
@@ -71,7 +71,7 @@ function Beside() {
         {why}
       </p>
       {tries.isError && <p role="alert">{tries.error.message}</p>}
-      {tries.isPending && <p className="text-soft">dressing it …</p>}
+      {tries.isPending && <p className="text-soft">drawing it …</p>}
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(250px,1fr))] gap-3">
         {tries.data?.map((one) => (
           <Card key={one.chosen ? ' now' : one.name} one={one} onProblem={setWhy} />
@@ -91,7 +91,7 @@ function Card({ one, onProblem }: { one: TryView; onProblem: (why: string | null
   return (
     <li
       className={`flex flex-col rounded border p-2 ${one.chosen ? 'border-2 border-indigo' : 'border-ruled'}`}
-      aria-label={one.chosen ? `${name}, as the bag is dressed now` : name}
+      aria-label={one.chosen ? `${name}, in use now` : name}
     >
       <Drawing drawing={one.drawing} label={`The bag, ${one.cloths.join('; ')}`} className="w-full" />
       <h2 className="mt-1 text-base leading-tight">
@@ -102,7 +102,7 @@ function Card({ one, onProblem }: { one: TryView; onProblem: (why: string | null
         <strong>{one.bought}</strong>
         {one.cost && ` · ${one.cost}`}
         {one.difference && ` · ${one.difference}`}
-        {one.glance && <span className="text-soft"> at a glance</span>}
+        {one.glance && <span className="text-soft"> quick answer</span>}
       </p>
       {one.lacks && <p className="font-bold text-madder">{one.lacks}</p>}
       <ul className="text-sm text-soft">
@@ -114,14 +114,14 @@ function Card({ one, onProblem }: { one: TryView; onProblem: (why: string | null
         <div className="mt-auto flex gap-2 pt-2">
           {!one.chosen && (
             <button type="button" className="btn" onClick={() => make('take-try')}>
-              Dress it so
+              Use these cloths
             </button>
           )}
           <button
             type="button"
             className="btn"
             onClick={() => make('forget-try')}
-            aria-label={`Forget ${name}`}
+            aria-label={`Delete ${name}`}
           >
             Forget
           </button>

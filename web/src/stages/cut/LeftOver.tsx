@@ -64,7 +64,7 @@ export function LeftOver() {
               disabled={enter.isPending}
               onClick={() => enter.mutate(false)}
             >
-              <Undo2 size={16} /> Take it out again
+              <Undo2 size={16} /> Remove again
             </button>
           </>
         ) : (
@@ -74,7 +74,7 @@ export function LeftOver() {
             disabled={enter.isPending}
             onClick={() => enter.mutate(true)}
           >
-            <Archive size={16} /> Put it in the cupboard
+            <Archive size={16} /> Add it to the cupboard
           </button>
         )}
         {enter.isError && <span className="font-bold text-madder">{enter.error.message}</span>}

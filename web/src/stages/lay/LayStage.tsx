@@ -69,17 +69,17 @@ function NothingToLay() {
   if (view.pieces.length === 0) {
     return (
       <div className="sheet max-w-xl p-6">
-        <h1 className="text-xl">Nothing to lay yet</h1>
+        <h1 className="text-xl">No layout yet</h1>
         <p className="mt-2">The cut list has no rows.</p>
         <Link to={`/projects/${view.id}/bag`} className="btn btn-act mt-4">
-          Type or read the rows
+          Type or open the rows
         </Link>
       </div>
     );
   }
   return (
     <div className="sheet max-w-xl p-6">
-      <h1 className="text-xl">Nothing to lay yet</h1>
+      <h1 className="text-xl">No layout yet</h1>
       {missing.length > 0 ? (
         <p className="mt-2">
           {missing.map((p) => p.name).join(', ')} {missing.length === 1 ? 'has' : 'have'} no cloth.
@@ -103,7 +103,7 @@ function NotLaid({ why, search }: { why: string; search: Search }) {
   const { view } = useProject();
   return (
     <div className="sheet max-w-2xl border-2 border-madder p-6" role="alert">
-      <h1 className="text-xl">This could not be laid</h1>
+      <h1 className="text-xl">Bofta found no layout</h1>
       <p className="mt-2">{why}.</p>
       <div className="mt-4 flex flex-wrap items-center gap-3">
         {search.running ? (
@@ -111,11 +111,11 @@ function NotLaid({ why, search }: { why: string; search: Search }) {
             <button type="button" className="btn" onClick={search.stop}>
               <Square size={15} className="fill-current" /> Stop
             </button>
-            <span className="text-soft">looking for a first lay · {search.seconds.toFixed(1)} s</span>
+            <span className="text-soft">looking for a first layout · {search.seconds.toFixed(1)} s</span>
           </>
         ) : (
           <button type="button" className="btn btn-act" onClick={search.start}>
-            <Play size={15} className="fill-current" /> Look further
+            <Play size={15} className="fill-current" /> Search further
           </button>
         )}
         <Link to={`/projects/${view.id}/pieces`} className="btn">
@@ -132,13 +132,13 @@ function NotLaid({ why, search }: { why: string; search: Search }) {
 function SearchLine({ search, can, proven }: { search: Search; can: boolean; proven: boolean }) {
   const { view } = useProject();
   const text = search.running
-    ? 'looking for better'
+    ? 'searching for a better layout'
     : search.ended === 'failed'
-      ? 'the search broke off; what was found is kept'
+      ? 'The search stopped. The best layout so far is kept.'
       : proven
-        ? 'no shorter cut will do'
+        ? 'no shorter length is possible'
         : view.steps_done > 0
-          ? 'cutting has begun: the lay stays'
+          ? 'cutting has begun, so the layout is fixed'
           : search.ended === 'time' || search.ended === 'stopped'
             ? `best after ${search.seconds.toFixed(0)} s`
             : 'first answer';
@@ -160,7 +160,7 @@ function SearchLine({ search, can, proven }: { search: Search; can: boolean; pro
         can &&
         !proven && (
           <button type="button" className="btn" onClick={search.start}>
-            <Play size={15} className="fill-current" /> Look further
+            <Play size={15} className="fill-current" /> Search further
           </button>
         )
       )}
@@ -173,14 +173,14 @@ function OneCloth({ cloth }: { cloth: ClothLayView }) {
   const [picked, setPicked] = useState<string | null>(null);
   const piece = view.pieces.find((p) => p.id === picked);
   const facts: [string, string][] = [
-    ['becomes bag', `${cloth.used_percent} %`],
+    ['used', `${cloth.used_percent} %`],
     ['cuts', cloth.cuts],
   ];
   // What comes whole has no length to be needed; where no ruler is set there are no settings to tell.
   if (!cloth.whole) facts.unshift(['needed', `${cloth.needed.text} ${view.system}`]);
   if (cloth.settings > 0) facts.push(['ruler settings', String(cloth.settings)]);
   if (cloth.left) facts.push(['left in one piece', `${cloth.left} ${view.system}`]);
-  const label = `${cloth.name}: ${cloth.owned ? 'taken' : 'bought'} ${cloth.length}, ${cloth.used_percent} percent becomes bag`;
+  const label = `${cloth.name}: ${cloth.owned ? 'taken' : 'bought'} ${cloth.length}, ${cloth.used_percent} percent used`;
   return (
     <div>
       <Drawing
@@ -205,12 +205,12 @@ function OneCloth({ cloth }: { cloth: ClothLayView }) {
         <p className="text-soft">
           {view.lay?.missing || cloth.whole ? null : cloth.proven ? (
             <Least
-              text={cloth.owned ? 'no shorter length will do' : 'no shorter cut will do'}
+              text={cloth.owned ? 'no shorter length is possible' : 'no shorter length is possible'}
               reason={cloth.reason}
               under={cloth.under}
             />
           ) : (
-            `not less than ${cloth.bound} in any case`
+            `at least ${cloth.bound} is needed`
           )}
         </p>
         {facts.map(([name, value]) => (
@@ -241,10 +241,9 @@ function OtherWays({ running }: { running: boolean }) {
   });
   if (!ways.data || ways.data.length < 2) return null;
   return (
-    <section ref={section} tabIndex={-1} aria-label="Other ways to lay it" className="mt-3">
+    <section ref={section} tabIndex={-1} aria-label="Other layouts" className="mt-3">
       <h2 className="mb-1 text-sm">
-        Other ways to lay it{' '}
-        <span className="font-sans font-normal text-soft">once chosen, it is searched further</span>
+        Other layouts <span className="font-sans font-normal text-soft">Choose one to refine it.</span>
       </h2>
       <ul className="grid grid-cols-2 gap-2 md:grid-cols-3 lg:grid-cols-5">
         {ways.data.map((w) => (
@@ -264,7 +263,7 @@ function OtherWays({ running }: { running: boolean }) {
                 <span className="block font-bold">{w.name}</span>
                 <span className="block text-sm">
                   {w.chosen ? w.bought : w.difference}
-                  {w.glance && <span className="text-soft"> at a glance</span>}
+                  {w.glance && <span className="text-soft"> quick answer</span>}
                 </span>
                 <span className="block text-sm text-soft">{w.cuts}</span>
               </span>

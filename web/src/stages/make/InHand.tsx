@@ -4,10 +4,10 @@ import { Drawing } from '../../drawing/Drawing';
 
 export function InHand({ step }: { step: MakingStepView }) {
   return (
-    <section aria-label="The step in hand" className="sheet p-4">
+    <section aria-label="This step" className="sheet p-4">
       <p className="max-w-[60ch] text-xl leading-snug">{step.text}</p>
       {step.seams.length > 0 && (
-        <ul className="mt-3" aria-label="What is sewn">
+        <ul className="mt-3" aria-label="Seams of this step">
           {step.seams.map((s) => (
             <li
               key={`${s.name} ${s.one} ${s.other}`}

@@ -29,7 +29,7 @@ export function MakeStage() {
       </div>
     );
   }
-  if (!making.data) return <p className="text-soft">Putting the steps in order …</p>;
+  if (!making.data) return <p className="text-soft">Working out the steps …</p>;
   return <Making making={making.data} />;
 }
 
@@ -100,7 +100,7 @@ function Making({ making }: { making: MakingView }) {
               : `Step ${number + 1} of ${steps.length}${step?.done ? ', done' : ''}`}
         </h1>
         <p className="flex-1 text-soft max-sm:order-last max-sm:basis-full">
-          {over && `Every step of ${view.name} is ticked off.`}
+          {over && `You have ticked off every step of ${view.name}.`}
         </p>
         {over && (
           <button
@@ -113,7 +113,7 @@ function Making({ making }: { making: MakingView }) {
         )}
         {last && (
           <button type="button" className="btn" onClick={takeBack}>
-            <Undo2 size={16} /> Take the last tick back
+            <Undo2 size={16} /> Undo the last tick
           </button>
         )}
         <a
@@ -129,7 +129,7 @@ function Making({ making }: { making: MakingView }) {
       <NotCut />
       {steps.length === 0 ? (
         <p className="sheet max-w-xl p-5">
-          A cut list of your own says what is cut, not how it is sewn: its pieces lie in their bundles on{' '}
+          Your own cut list says what to cut, not how to sew it. Its pieces are listed by bundle on{' '}
           <Link to={`/projects/${view.id}/pieces`} className="underline">
             Pieces
           </Link>
@@ -162,13 +162,13 @@ function Making({ making }: { making: MakingView }) {
       )}
       <Written
         label="Steps of your own"
-        hint="A line each; they come after those of the bag, to be ticked off like them."
+        hint="Write one step on each line. They follow the steps of the bag, and you tick them off the same way."
         kept={making.own_steps}
         change={(text) => ({ edit: 'own-steps', text })}
       />
       <Written
         label="Notes"
-        hint="Threads, needles, what you would do differently. They print with the steps."
+        hint="Threads, needles, what you would do differently. Notes print with the steps."
         kept={making.notes}
         change={(text) => ({ edit: 'notes', text })}
       />
@@ -182,7 +182,9 @@ function NotCut() {
   if (view.steps === 0 || view.steps_done >= view.steps) return null;
   return (
     <p className="mb-3 text-soft">
-      {view.steps_done === 0 ? 'Nothing is ticked off' : `${view.steps_done} of ${view.steps} are ticked off`}{' '}
+      {view.steps_done === 0
+        ? 'Nothing is ticked off yet'
+        : `${view.steps_done} of ${view.steps} are ticked off`}{' '}
       on{' '}
       <Link to={`/projects/${view.id}/cut`} className="underline">
         Cut

@@ -11,7 +11,7 @@ interface Props {
 
 export function StepList({ steps, at, onShow, onTick, className = '' }: Props) {
   return (
-    <ol aria-label="Steps of making it" className={className}>
+    <ol aria-label="Sewing steps" className={className}>
       {steps.map((s, i) => {
         const first = steps[i - 1]?.phase !== s.phase;
         return (

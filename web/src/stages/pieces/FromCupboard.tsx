@@ -21,7 +21,7 @@ export function Idle({ offers }: { offers: Offer[] }) {
   if (offers.length === 0) return null;
   return (
     <li className="border-t border-ruled py-1.5">
-      <p className="font-bold text-madder">Laid with this bag, which does not need it as it is now:</p>
+      <p className="font-bold text-madder">Set aside for this bag, which no longer needs it:</p>
       <ul>
         {offers.map((offer) => (
           <One key={offer.notion} offer={offer} need={null} />
@@ -68,11 +68,11 @@ function One({ offer: o, need }: { offer: Offer; need: ForLine['need'] | null })
               className="btn px-2 py-0 print:hidden"
               onClick={() => send({ what: 'used', amount: '' })}
             >
-              It is sewn in
+              Sewn in
             </button>
           ) : (
             <TextField
-              label={`Cut: what is left of ${o.label} goes back`}
+              label={`Length of ${o.label} left after cutting`}
               value=""
               placeholder={o.left}
               className="w-64 text-left print:hidden"

@@ -51,9 +51,9 @@ export function Goods() {
               ))}
             </span>
             <TextField
-              label={`At hand, ${r.kind.toLowerCase()}`}
+              label={`${r.kind} you have`}
               className="w-56"
-              hint="lengths, commas between them"
+              hint="lengths, separated by commas"
               value={r.at_hand}
               placeholder="none"
               unit={view.system}
@@ -84,12 +84,12 @@ export function Goods() {
               ))}
               {h.taken > 0 && (
                 <strong className="block text-woad">
-                  {h.buy > 0 ? `${h.taken} from what is there, ${h.buy} to buy` : 'there already'}
+                  {h.buy > 0 ? `${h.taken} of yours, ${h.buy} to buy` : 'you have'}
                 </strong>
               )}
             </span>
             <TextField
-              label={`There already, ${h.name}${h.size ? `, ${h.size.text} ${view.system}` : ''}`}
+              label={`${h.name} you have${h.size ? ` (${h.size.text} ${view.system})` : ''}`}
               className="w-56 print:hidden"
               value={h.at_hand > 0 ? String(h.at_hand) : ''}
               placeholder="none"
@@ -104,7 +104,7 @@ export function Goods() {
       </ul>
       {cupboard.isError && (
         <p role="alert" className="mt-2 text-madder">
-          What of this is in the cupboard could not be looked up: {cupboard.error.message}
+          Bofta could not check what the cupboard has: {cupboard.error.message}
         </p>
       )}
     </section>

@@ -9,14 +9,14 @@ export function MakeUp({ piece, madeUp }: { piece: PieceView; madeUp: MadeUpView
   const summary = madeUp.summary ? (
     <span className="font-bold">made up: {madeUp.summary}</span>
   ) : madeUp.panel ? (
-    'piece, band, quilt or back it'
+    'piece, band, quilt or line it'
   ) : (
     'back it'
   );
   return (
     <PiecePopover
-      label={`How ${piece.name} is made up`}
-      triggerLabel={`How ${piece.name} is made up: ${madeUp.summary || (madeUp.panel ? 'in one piece' : 'as the bag says')}`}
+      label={`Construction of ${piece.name}`}
+      triggerLabel={`Construction of ${piece.name}: ${madeUp.summary || (madeUp.panel ? 'in one piece' : 'as the bag says')}`}
       summary={summary}
     >
       <OptionFields

@@ -20,14 +20,14 @@ export function MeasuredSize({ piece, measured }: { piece: PieceView; measured: 
   return (
     <fieldset className="mt-2 max-w-72 rounded border border-ruled p-2">
       <legend className="px-1 text-sm text-soft">
-        {measured.is ? 'as measured, seams included' : 'measured once it is made'}
+        {measured.is ? 'measured, seams included' : 'measure and type the real size'}
       </legend>
       <div className="flex items-end gap-2">
         {side('Wide', width, (v) => send(v, v.trim() === '' ? '' : height))}
         {side('Tall', height, (v) => send(v.trim() === '' ? '' : width, v))}
         {measured.is && (
           <button type="button" className="btn" onClick={() => send('', '')}>
-            Forget it
+            Delete the measurement
           </button>
         )}
       </div>

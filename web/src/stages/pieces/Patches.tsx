@@ -88,14 +88,14 @@ function Arrange({ piece, patches }: { piece: PieceView; patches: PatchesOf }) {
   );
 
   return (
-    <section aria-label="Which cloth each patch is">
-      <h3 className="text-base">Which cloth each patch is</h3>
+    <section aria-label="Cloth of each patch">
+      <h3 className="text-base">Cloth of each patch</h3>
       <p className="text-sm text-soft">
         {brush === 'move'
           ? held === null
-            ? 'Drag a patch on another and they change places; or tap one, then the other.'
-            : 'Now tap the patch it changes places with.'
-          : 'Tap the patches that are to be of this cloth.'}
+            ? 'Drag one patch onto another to swap them, or tap one and then the other.'
+            : 'Now tap the patch to swap it with.'
+          : 'Tap the patches to cut from this cloth.'}
       </p>
       <fieldset
         ref={grid}
@@ -169,7 +169,7 @@ function Arrange({ piece, patches }: { piece: PieceView; patches: PatchesOf }) {
         <span>{counts.map(({ key, n }) => `${n} ${named(key)}`).join(' · ')}</span>
         {patches.arranged && (
           <button type="button" className="min-h-6 underline" onClick={() => send('')}>
-            two cloths by turns again
+            alternate two cloths again
           </button>
         )}
       </p>
@@ -183,7 +183,7 @@ function Arrange({ piece, patches }: { piece: PieceView; patches: PatchesOf }) {
             setHeld(null);
           }}
           choices={[
-            { value: 'move', name: 'changes places' },
+            { value: 'move', name: 'swaps patches' },
             ...CLOTHS.filter((key) => view.parts.some((p) => p.key === key)).map((key) => ({
               value: key,
               name: named(key),
@@ -229,11 +229,10 @@ function SizedByPatches({ piece, patches }: { piece: PieceView; patches: Patches
   return (
     <section aria-labelledby={id} className="mt-4 border-t border-ruled pt-3">
       <h3 id={id} className="text-base">
-        How big is the bag of these?
+        How big is a bag of these patches?
       </h3>
       <p className="text-sm text-soft">
-        Say what one patch shows: the bag becomes as large as {patches.columns} × {patches.rows} of them make
-        it.
+        Type the size one patch shows. The bag becomes as big as {patches.columns} × {patches.rows} of them.
       </p>
       <div className="mt-2 flex flex-wrap items-end gap-2">
         <TextField
@@ -249,7 +248,7 @@ function SizedByPatches({ piece, patches }: { piece: PieceView; patches: Patches
           className="w-24"
         />
         <button type="button" className="btn" onClick={make}>
-          Make it so
+          Use this size
         </button>
       </div>
       {problem && (

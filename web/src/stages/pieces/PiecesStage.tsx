@@ -25,8 +25,8 @@ export function PiecesStage() {
       <div className="mb-3 flex flex-wrap items-center gap-3">
         <h1 className="text-xl">Pieces</h1>
         <p className="flex-1 text-soft max-sm:order-last max-sm:basis-full">
-          wide × tall as each stands on the bag, in {view.system === 'in' ? 'inches' : 'centimetres'}, seams
-          and hems included
+          wide × tall as the piece stands on the bag, in {view.system === 'in' ? 'inches' : 'centimetres'},
+          seams and hems included
         </p>
         <ChoiceField
           label=""

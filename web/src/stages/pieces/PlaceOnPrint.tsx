@@ -21,7 +21,7 @@ export function PlaceOnPrint({ piece }: { piece: PieceView }) {
         type="button"
         className="rounded border border-dashed border-[#9a8f79] px-1.5 py-0.5 hover:border-indigo hover:bg-calico"
         onClick={() => setOpen(true)}
-        aria-label={`Place ${piece.name} on its print: ${piece.placed ?? 'anywhere now'}`}
+        aria-label={`Place ${piece.name} on its print: ${piece.placed ?? 'not placed yet'}`}
       >
         {piece.placed ?? 'anywhere on the print'}
       </button>
@@ -47,7 +47,7 @@ function Placing({ piece, onClose }: { piece: PieceView; onClose: () => void }) 
   return (
     <LargeDialog
       title={`${piece.name} on its print`}
-      about="Move the print under the piece. Every copy of it is cut at the same place."
+      about="Move the print under the piece. Bofta cuts every copy at the same place of the print."
       closing="Close"
       onClose={onClose}
       onEscape={() => letGo.current?.() ?? false}
@@ -173,8 +173,8 @@ function Board({ piece, board, waiting, letGo }: BoardProps) {
       </svg>
       <div className="flex flex-col gap-3">
         <p>
-          {board.placed ? `Cut from ${board.cloth} ` : `Anywhere on ${board.cloth} now. `}
-          {board.placed && 'where the middle of a motif falls'}
+          {board.placed ? `Cut from ${board.cloth} ` : `Not placed on ${board.cloth} yet. `}
+          {board.placed && 'Middle of a motif'}
         </p>
         {across > 0 && (
           <TextField
@@ -207,7 +207,7 @@ function Board({ piece, board, waiting, letGo }: BoardProps) {
           </button>
           {board.placed && (
             <button type="button" className="btn" onClick={() => place('', '')}>
-              Anywhere again
+              Remove the placement
             </button>
           )}
         </div>
@@ -219,7 +219,7 @@ function Board({ piece, board, waiting, letGo }: BoardProps) {
         <p aria-live="polite" className={waiting ? 'text-soft' : ''}>
           {board.costs && (
             <>
-              {board.placed ? 'Against lying anywhere: ' : 'In the middle it would take: '}
+              {board.placed ? 'Cost of this placement: ' : 'With the motif in the middle: '}
               <strong>{board.costs}</strong>.{' '}
             </>
           )}
@@ -227,7 +227,7 @@ function Board({ piece, board, waiting, letGo }: BoardProps) {
         </p>
         <p className="text-sm text-soft">
           {board.face_middle
-            ? 'Dashed: what shows of it on the bag. The rest is seams, hems and base.'
+            ? 'Dashed: the part that shows on the bag. The rest is seams, hems and base.'
             : 'Seams are part of the piece.'}
         </p>
       </div>

@@ -26,7 +26,7 @@ export function TurnPiece({ piece }: { piece: PieceView }) {
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger
         className="rounded border border-dashed border-[#9a8f79] px-1.5 py-0.5 hover:border-indigo hover:bg-calico data-[state=open]:border-indigo"
-        aria-label={`How ${piece.name} lies: ${piece.grain}${turned ? ', turned by hand' : ''}`}
+        aria-label={`Direction of ${piece.name}: ${piece.grain}${turned ? ', turned by hand' : ''}`}
       >
         {piece.grain}
         {turned && <strong> (turned by hand)</strong>}
@@ -37,13 +37,13 @@ export function TurnPiece({ piece }: { piece: PieceView }) {
           side="right"
           sideOffset={6}
           collisionPadding={12}
-          aria-label={`How ${piece.name} lies`}
+          aria-label={`Direction of ${piece.name}`}
         >
           {turns.isError && <p role="alert">{turns.error.message}</p>}
-          {turns.isPending && <p className="text-soft">laying it each way …</p>}
+          {turns.isPending && <p className="text-soft">trying each direction …</p>}
           {turns.data && (
             <ChoiceField
-              label="Its upright side runs"
+              label="Grain runs"
               value={piece.lies}
               onChoose={(lies) => {
                 const turn = turns.data.find((t) => t.lies === lies);
@@ -52,7 +52,7 @@ export function TurnPiece({ piece }: { piece: PieceView }) {
               choices={turns.data.map((t) => ({
                 value: t.lies,
                 name: t.name,
-                note: turns.isPlaceholderData ? '…' : `${t.difference}${t.glance ? ', at a glance' : ''}`,
+                note: turns.isPlaceholderData ? '…' : `${t.difference}${t.glance ? ', quick answer' : ''}`,
               }))}
             />
           )}

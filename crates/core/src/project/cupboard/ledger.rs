@@ -7,6 +7,7 @@ use crate::ledger::{Entries, Entry, Goods, OfBag, Refused, What, Why, tell};
 use crate::measure::Ruler;
 use crate::name::clean;
 use crate::project::ProjectCloth;
+use crate::project::left_over::{LeftOver, cut_of_each};
 use thiserror::Error;
 
 /// An entry of a cloth's ledger. What a bag takes of it is for what it is cut from.
@@ -94,7 +95,13 @@ impl ProjectCloth {
             next.at_hand.clone_from(&self.at_hand);
             return Ok(next);
         }
+        // What lies with a bag, this one or another, is not there.
         let _with = taken(&mut next.at_hand, self.ledger.with_bag(project).all());
+        for (bag, things) in self.ledger.with_bags() {
+            if bag.project != project {
+                let _others = taken(&mut next.at_hand, things.all());
+            }
+        }
         next.count_again(&self.at_hand, at).map_err(|why| NotEntered(self.told(&why)))?;
         Ok(next)
     }
@@ -312,6 +319,84 @@ impl ProjectCloth {
             }
         }
     }
+}
+
+/// Cloths of the cupboard once a cut is entered: all that changed, and what was cut and was not in the cupboard, by the
+/// cloth's name.
+pub type CutEntered = (Vec<ProjectCloth>, Vec<(String, Vec<AtHand>)>);
+
+/// Enters what `bag` was cut from and what is `left` of it, on the cloths of the cupboard it has to do with, `known`. A cut
+/// of the bag that was entered before is taken back first, from whatever cloth it was, so that none is counted twice. A
+/// cloth is the one the cut was entered on before, else the one of which something is set aside for the bag, else the one
+/// with its key, else the one with its name; one that is none of them is new.
+///
+/// # Errors
+/// As [`ProjectCloth::take_cut_back`]; nothing is changed then.
+pub fn enter_cuts(known: &[ProjectCloth], left: &[LeftOver], bag: &OfBag, at: i64) -> Result<CutEntered, NotEntered> {
+    let mut next = known.to_vec();
+    let before: Vec<String> = known.iter().filter(|c| c.is_cut_for(&bag.project)).map(|c| c.id.clone()).collect();
+    for cloth in &mut next {
+        cloth.take_cut_back(&bag.project, at)?;
+    }
+    let mut not_there = vec![];
+    for cut in cut_of_each(left) {
+        let of_bag = |c: &ProjectCloth| before.contains(&c.id) || !c.ledger.with_bag(&bag.project).is_none();
+        let by_key = |c: &ProjectCloth| c.id == cut.cloth.id;
+        let by_name = |c: &ProjectCloth| c.name == cut.cloth.name;
+        let find = |is_it: &dyn Fn(&ProjectCloth) -> bool| next.iter().position(is_it);
+        let at_cloth = find(&|c| by_key(c) && (of_bag(c) || by_name(c)))
+            .or_else(|| find(&|c| by_name(c) && of_bag(c)))
+            .or_else(|| find(&by_key))
+            .or_else(|| find(&by_name));
+        let Some(n) = at_cloth else {
+            if !cut.kept.is_empty() {
+                let mut cloth = cut.cloth.clone();
+                cloth.enter_cut(bag, &cut.used, &cut.kept, at)?;
+                next.push(cloth);
+            }
+            continue;
+        };
+        let missing = next[n].enter_cut(bag, &cut.used, &cut.kept, at)?;
+        if !missing.is_empty() {
+            not_there.push((next[n].name.clone(), missing));
+        }
+    }
+    // The bag is cut: what is still set aside for it anywhere goes back.
+    let (next, _) = put_all_back(&next, bag, at)?;
+    Ok((next, not_there))
+}
+
+/// Takes back the cut of the bag `project` from every cloth it is entered on; nothing where it is entered on none.
+///
+/// # Errors
+/// As [`ProjectCloth::take_cut_back`]; nothing is changed then.
+pub fn take_cuts_back(known: &[ProjectCloth], project: &str, at: i64) -> Result<Option<Vec<ProjectCloth>>, NotEntered> {
+    let mut next = known.to_vec();
+    let mut any = false;
+    for cloth in &mut next {
+        any |= cloth.take_cut_back(project, at)?;
+    }
+    Ok(any.then_some(next))
+}
+
+/// Puts back all that is set aside for `bag`, on every cloth; what that was, a line each.
+///
+/// # Errors
+/// What cannot be entered.
+pub fn put_all_back(
+    known: &[ProjectCloth],
+    bag: &OfBag,
+    at: i64,
+) -> Result<(Vec<ProjectCloth>, Vec<String>), NotEntered> {
+    let (mut next, mut back) = (known.to_vec(), vec![]);
+    for cloth in &mut next {
+        let with = cloth.ledger.with_bag(&bag.project);
+        if !with.is_none() {
+            cloth.put_back(bag, at)?;
+            back.push(format!("{}: {}", cloth.name, say_all(with.all(), cloth.own_system())));
+        }
+    }
+    Ok((next, back))
 }
 
 fn entry(why: Why<()>, at: i64, came: &[AtHand], went: &[AtHand]) -> ClothEntry {

@@ -5,5 +5,5 @@ mod ledger;
 mod wanted;
 
 pub(super) use before::with_ledger;
-pub use ledger::{ClothEntries, ClothEntry, NotEntered};
+pub use ledger::{ClothEntries, ClothEntry, CutEntered, NotEntered, enter_cuts, put_all_back, take_cuts_back};
 pub use wanted::{FoundCloth, Wanted};

@@ -18,7 +18,9 @@ export function PartCards({ parts, open, wall, onOpen, onAdd }: Props) {
       <h2 className="mb-1 flex flex-wrap items-baseline gap-x-2 text-base">
         Parts
         <span className="font-sans text-sm font-normal text-soft">
-          {parts.length > 0 ? 'each can be taken hold of on its wall' : 'whatever else is put on this bag'}
+          {parts.length > 0
+            ? 'Drag each part on its wall.'
+            : 'Pockets, straps, loops and anything else on this bag.'}
         </span>
       </h2>
       <ul className="grid grid-cols-2 gap-2 sm:grid-cols-3 lg:grid-cols-4 xl:grid-cols-5">
@@ -36,7 +38,7 @@ export function PartCards({ parts, open, wall, onOpen, onAdd }: Props) {
                 <span
                   className={`block text-sm leading-tight ${part.aside ? 'font-bold text-madder' : 'text-soft'}`}
                 >
-                  {part.aside ? 'kept aside, not cut' : part.summary}
+                  {part.aside ? 'set aside, not cut' : part.summary}
                 </span>
               </span>
             </button>

@@ -38,7 +38,7 @@ export function PartSheet({ part, focus, onClose, onAdd }: Props) {
           className={link}
           onClick={async () => told(await edit({ edit: 'take-part-off', id: part.id })) && onClose()}
         >
-          take off
+          remove
         </button>
         <button type="button" className={link} onClick={onClose} aria-label={`Close ${part.name}`}>
           close
@@ -47,17 +47,19 @@ export function PartSheet({ part, focus, onClose, onAdd }: Props) {
       <div className="min-h-0 flex-1 overflow-auto px-4 py-3">
         {part.aside && (
           <div role="status" className="mb-3 rounded border-2 border-madder px-3 py-2">
-            <p className="font-bold text-madder">Kept aside: it is not cut while the bag is as it is.</p>
+            <p className="font-bold text-madder">
+              Set aside: Bofta does not cut it, because this bag has no place for it.
+            </p>
             {part.can_be_put_back ? (
               <button
                 type="button"
                 className="btn mt-1.5"
                 onClick={async () => told(await edit({ edit: 'put-part-back', id: part.id }))}
               >
-                Put it back
+                Restore
               </button>
             ) : (
-              <p>Choose another wall below, or take it off.</p>
+              <p>Choose another wall below, or remove it.</p>
             )}
           </div>
         )}

@@ -227,7 +227,7 @@ export function WallDrawing({ face, parts, groups, open, onOpen, onOpenGroup }: 
         </p>
       )}
       {!face.places.some((place) => place.part != null) && (
-        <p className="mt-2 text-center text-soft">No part is put on this wall yet: add one below.</p>
+        <p className="mt-2 text-center text-soft">This wall has no parts yet. Add one below.</p>
       )}
     </div>
   );

@@ -13,7 +13,7 @@ export function WallViews({ bag, wall, onLook }: Props) {
   const item =
     'flex h-full w-full flex-col items-center justify-between gap-0.5 rounded border border-ruled bg-paper px-1 pt-1 pb-0.5 text-sm leading-none enabled:hover:border-indigo aria-pressed:border-indigo aria-pressed:bg-tape/60 aria-pressed:font-bold disabled:opacity-100';
   return (
-    <nav aria-label="What of the bag is looked at">
+    <nav aria-label="View of the bag">
       <ul className="flex flex-wrap gap-1 lg:flex-col">
         <li className="w-[84px]">
           <button type="button" aria-pressed={wall === null} className={item} onClick={() => onLook(null)}>

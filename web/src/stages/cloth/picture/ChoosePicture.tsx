@@ -27,7 +27,7 @@ export function ChoosePicture({ shows, onFile, onTake }: Props) {
       <button type="button" className="btn" onClick={onTake}>
         <Camera size={17} /> Take a picture
       </button>
-      <p className="text-sm text-soft">The camera here is a stand-in: it shows {shows} made up.</p>
+      <p className="text-sm text-soft">This camera is simulated. It shows {shows} that were made up.</p>
     </div>
   );
 }
@@ -36,7 +36,7 @@ export function ChoosePicture({ shows, onFile, onTake }: Props) {
 export function NoPicture() {
   return (
     <div className="flex aspect-[3/2] items-center justify-center rounded border-2 border-dashed border-[#b3a68d] bg-[#fbf7ec] p-6 text-center text-soft">
-      No picture yet: choose one, or take one with the camera over the table.
+      No picture yet. Choose one, or take one with the camera over the table.
     </div>
   );
 }

@@ -49,7 +49,7 @@ export function Marked({ url, wide, tall, marks, outlines, left, onMarks }: Prop
       onPointerUp={() => setHeld(null)}
       onPointerCancel={() => setHeld(null)}
     >
-      <title>The picture, its four marks and what is seen on it</title>
+      <title>The picture with its four marks and what Bofta found on it</title>
       <image href={url} width={wide} height={tall} />
       <polygon
         points={marks.map((m) => `${m.x},${m.y}`).join(' ')}

@@ -18,7 +18,7 @@ export function PrintEditor({ cloth, onClose }: { cloth: ClothView; onClose: () 
   return (
     <LargeDialog
       title={`${cloth.name} from a picture`}
-      about="Lay the cloth flat with its print standing up, and take the picture from above. Best is one repeat of the print, a motif in the middle of it: then it goes on and on as the cloth does."
+      about="Lay the cloth flat with the print standing up, and take the picture from above. One pattern repeat with a motif in the middle works best, because Bofta repeats the picture across the cloth."
       closing="Close without changing the cloth"
       onClose={onClose}
     >
@@ -105,8 +105,8 @@ function Reading({ cloth, onClose }: { cloth: ClothView; onClose: () => void }) 
             />
             <p className="text-sm text-soft">
               {one_repeat
-                ? 'From a place of the print to the same place of the next one, both ways; the motif in the middle.'
-                : 'It is laid side by side like tiles; where one ends and the next begins is seen.'}
+                ? 'Measure from one place of the print to the same place of the next repeat, both ways, with the motif in the middle.'
+                : 'Bofta repeats it like tiles. You will see where they meet.'}
             </p>
             <div className="grid grid-cols-2 gap-2">
               <Typed label="Wide" value={width} onChange={again(setWidth)} />
@@ -120,7 +120,7 @@ function Reading({ cloth, onClose }: { cloth: ClothView; onClose: () => void }) 
               choices={asChoices(prints)}
             />
             <button type="button" className="btn" disabled={look.isPending} onClick={() => look.mutate()}>
-              {look.isPending ? 'Looking …' : 'Show how it is drawn'}
+              {look.isPending ? 'Reading the picture …' : 'Show the result'}
             </button>
           </>
         )}
@@ -130,7 +130,7 @@ function Reading({ cloth, onClose }: { cloth: ClothView; onClose: () => void }) 
             <>
               <div
                 role="img"
-                aria-label="The print as it is drawn, several times beside and above itself"
+                aria-label="The print as Bofta draws it, repeated"
                 className="h-44 rounded-sm border border-ruled"
                 style={{
                   backgroundImage: `url(/api/pictures/${taken.picture.key})`,
@@ -139,7 +139,7 @@ function Reading({ cloth, onClose }: { cloth: ClothView; onClose: () => void }) 
                 }}
               />
               <p className="mt-1 flex items-center gap-2 text-soft">
-                Its colours
+                Colours
                 {[taken.ground, taken.figure].map((colour) => (
                   <span
                     key={colour}

@@ -18,7 +18,7 @@ export async function sendPicture<T extends object>(
     answer = await fetch(`${path}?${query}`, { method: 'POST', body: shot.file, headers });
   } catch {
     throw new Error(
-      'The picture could not be sent: the program does not answer. Start it again and look once more.',
+      'The picture could not be sent, because Bofta does not answer. Start the program again and try once more.',
     );
   }
   const body: T | ApiErrorBody = await answer.json();

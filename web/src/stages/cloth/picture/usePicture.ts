@@ -39,7 +39,7 @@ export function usePicture(camera: string, onChange: () => void) {
     } catch {
       URL.revokeObjectURL(url);
       setShot(null);
-      setProblem('This is no picture that can be shown: it takes JPEG, PNG and WebP.');
+      setProblem('Bofta cannot read this picture. Use JPEG, PNG or WebP.');
       return;
     }
     const next = { file, url, wide: picture.naturalWidth, tall: picture.naturalHeight };

@@ -87,7 +87,7 @@ function Reading({ onClose }: { onClose: () => void }) {
             </fieldset>
             <Typed label="Outlines told to" value={tolerance} onChange={setTolerance} />
             <button type="button" className="btn" disabled={look.isPending} onClick={() => look.mutate()}>
-              {look.isPending ? 'Looking …' : 'Find the scraps'}
+              {look.isPending ? 'Reading the picture …' : 'Find the scraps'}
             </button>
           </>
         )}
@@ -142,7 +142,7 @@ function Reading({ onClose }: { onClose: () => void }) {
               onChoose={setCloth}
             />
             <button type="button" className="btn btn-act" disabled={taken.length === 0} onClick={layDown}>
-              {taken.length === 1 ? 'Lay it down' : `Lay ${taken.length} down`}
+              {taken.length === 1 ? 'Add the scrap' : `Lay ${taken.length} down`}
             </button>
           </div>
         )}

@@ -31,7 +31,7 @@ export function ScrapEditor({ which, onClose }: { which: Which; onClose: () => v
   const first = which.draft ?? shapes.data?.find((s) => s.key === 'odd')?.draft;
   const name = which.label ? `Scrap ${which.label}` : 'A scrap';
   return (
-    <LargeDialog title={`${name}, corner by corner`} closing="Close without laying it down" onClose={onClose}>
+    <LargeDialog title={`${name}, corner by corner`} closing="Close without adding it" onClose={onClose}>
       {shapes.isError && <p role="alert">{shapes.error.message}</p>}
       {first ? (
         <Editing which={which} first={first} shapes={shapes.data ?? []} onClose={onClose} />
@@ -88,7 +88,7 @@ function Editing({ which, first, shapes, onClose }: EditingProps) {
   const layDown = async () => {
     const number = Number(count.trim());
     if (!Number.isInteger(number) || number < 1) {
-      setRefused('How many alike: a whole number, 1 or more.');
+      setRefused('Enter how many alike: 1 or more.');
       return;
     }
     const outcome = await edit({ edit: 'draw-scrap', cloth, label: which.label, count: number, draft });
@@ -118,7 +118,7 @@ function Editing({ which, first, shapes, onClose }: EditingProps) {
         />
         <div className="mt-2 flex flex-wrap gap-2">
           <button type="button" className="btn" disabled={!canUndo} onClick={undo}>
-            <Undo2 size={16} /> Back a step
+            <Undo2 size={16} /> Undo a step
           </button>
           <button
             type="button"
@@ -165,7 +165,7 @@ function Editing({ which, first, shapes, onClose }: EditingProps) {
             {!problem && drawn && (
               <p>
                 <strong>{drawn.size}</strong> over all; it holds <strong>{drawn.holds}</strong> in one.
-                {drawn.off && ` What is measured agrees to ${drawn.off} ${view.system}.`}
+                {drawn.off && ` The measurements agree to ${drawn.off} ${view.system}.`}
               </p>
             )}
             {refused && <p className="font-bold text-madder">{refused}</p>}
@@ -184,7 +184,7 @@ function Editing({ which, first, shapes, onClose }: EditingProps) {
               />
             </label>
             <button type="button" className="btn btn-act flex-1" onClick={layDown}>
-              {which.label ? 'Change it' : 'Lay it down'}
+              {which.label ? 'Save the scrap' : 'Add the scrap'}
             </button>
           </div>
         </div>
@@ -237,11 +237,11 @@ function Measured({ drawing, unit }: { drawing: Drawing; unit: string }) {
     <fieldset>
       <legend className="font-bold">Measured with the ruler</legend>
       <p className="text-sm text-soft">
-        Corner to corner; an empty side stays as it is drawn.
+        Measure from corner to corner. A side you leave empty stays as drawn.
         {next && (
           <>
             {' '}
-            <strong className="text-indigo">Measure {next.name} too</strong>: until then the shape can shift.
+            <strong className="text-indigo">Measure {next.name} too</strong>. Until then the shape can shift.
           </>
         )}
       </p>
@@ -319,7 +319,7 @@ function KeptEdges({ drawing, kinds }: { drawing: Drawing; kinds: { key: string;
     `${letters(Math.min(side, (side + 1) % n))}–${letters(Math.max(side, (side + 1) % n))}`;
   return (
     <fieldset>
-      <legend className="font-bold">Edges worth keeping</legend>
+      <legend className="font-bold">Edges to keep</legend>
       <div className="mt-1 flex flex-wrap gap-1.5">
         {kinds.map((kind) => (
           <button
