@@ -41,7 +41,7 @@ await take('cloth', '/projects/windfall-tote/cloth', 1280, 940, async (page) => 
   await page.getByRole('heading', { name: 'Ways out' }).waitFor();
 });
 await take('scrap', '/projects/crate-pouch/cloth', 1280, 800, async (page) => {
-  await page.getByRole('button', { name: 'Draw scrap A anew' }).first().click();
+  await page.getByRole('button', { name: 'Edit scrap A' }).first().click();
   await page.getByText(/over all; it holds/).waitFor();
 });
 await take('picture', '/projects/crate-pouch/cloth', 1280, 800, async (page) => {

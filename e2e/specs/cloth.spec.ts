@@ -7,9 +7,9 @@ test('a part is cut from another cloth, by keys, by taps and by dropping', async
   const tag = (part: string) => page.getByRole('button', { name: new RegExp(`^${part}, `) });
   // By keys: taken up, put back, taken up again and put down.
   await tag('Straps').press('Enter');
-  await expect(page.getByText('Straps in hand')).toBeVisible();
+  await expect(page.getByText('Straps picked up')).toBeVisible();
   await page.keyboard.press('Escape');
-  await expect(page.getByText('Straps in hand')).toHaveCount(0);
+  await expect(page.getByText('Straps picked up')).toHaveCount(0);
   await tag('Straps').press('Enter');
   await page.getByRole('button', { name: 'Cut straps from Oat ticking' }).press('Enter');
   await expect(on('Oat ticking').getByRole('button', { name: /^Straps, / })).toBeVisible();
@@ -81,13 +81,13 @@ test('what is there is said as people say it, and asked where it has two meaning
 test('short of cloth: the ways out have their price, and one is taken', async ({ page, demo }) => {
   await page.goto(`${demo.address}/projects/windfall-tote/cloth`);
   const short = page.getByRole('alert', { name: 'Not enough cloth' });
-  await expect(short).toContainText('2 of 7 pieces lie nowhere');
+  await expect(short).toContainText('2 of 7 pieces don’t fit');
   await expect(short.getByRole('button', { name: /^Buy the rest of Plum lawn .*4\.80/ })).toBeVisible();
   await accessible(page);
   await page.getByRole('button', { name: 'What’s the biggest bag I can make from this?' }).click();
   await expect(page.getByText(/% of what it is/)).toBeVisible({ timeout: 20_000 });
   await expect(page.getByText('Larger, there is no place for Lining panel.')).toBeVisible();
-  await short.getByRole('button', { name: /^Lining from Orchard canvas too/ }).click();
+  await short.getByRole('button', { name: /^Cut (the )?lining from Orchard canvas as well/i }).click();
   await expect(short).toHaveCount(0);
   await expect(page.getByTestId('tally-cloth')).toHaveText('nothing to buy');
   // The answer was for the cloth as it was.
@@ -181,7 +181,7 @@ test('a scrap is drawn by its corners, measured, flawed and laid, by mouse and b
   const table = page.getByRole('listitem', { name: /Radish dot on the table/ });
   await expect(table).toContainText('scrap A, holds');
   // Changed: a corner more, by keys; then removed and taken back.
-  await table.getByRole('button', { name: 'Draw scrap A anew' }).press('Enter');
+  await table.getByRole('button', { name: 'Edit scrap A' }).press('Enter');
   await editor.getByRole('button', { name: 'One more corner between A and B' }).press('Enter');
   await expect(editor.getByRole('button', { name: /^Corner E:/ })).toBeVisible();
   await editor.getByRole('button', { name: /^Corner B:/ }).press('ArrowDown');
@@ -249,7 +249,7 @@ test('a cloth is drawn by a picture of its print, and without it again', async (
   await expect(dialog.locator('.text-madder')).toBeVisible();
   await dialog.getByRole('textbox', { name: 'Tall' }).fill('9.5 cm');
   await dialog.getByRole('button', { name: 'Show the result' }).press('Enter');
-  await expect(dialog.getByRole('img', { name: /^The print as it is drawn/ })).toBeVisible();
+  await expect(dialog.getByRole('img', { name: /^The print as Bofta draws it/ })).toBeVisible();
   await accessible(page);
   await dialog.getByRole('button', { name: 'Draw Bean-flower canvas so' }).press('Enter');
   await expect(dialog).toHaveCount(0);
@@ -315,7 +315,7 @@ test('what comes and goes of a cloth is on its ledger, and is taken back by keys
   await away.fill('half a yard');
   await away.press('Enter');
   await expect(
-    card.getByText(/There is no ½ yd of Beetroot plain by itself\. Here: scrap A\./),
+    card.getByText(/You have no ½ yd of Beetroot plain in one piece\. Here: scrap A\./),
   ).toBeVisible();
   await away.fill('scrap A');
   await away.press('Enter');
@@ -331,7 +331,7 @@ test('what comes and goes of a cloth is on its ledger, and is taken back by keys
   await expect(card.getByRole('button', { name: /^Undo: .* put in, / })).toHaveCount(0);
 });
 
-test('what a plan is cut from is laid aside for its bag, and return', async ({ page, demo }) => {
+test('what a plan is cut from is set aside for its bag, and returned', async ({ page, demo }) => {
   await page.goto(`${demo.address}/projects/swap-table-pouch/cloth`);
   const card = page.getByRole('region', { name: 'Radish dot', exact: true });
   await card.getByRole('button', { name: /^Set aside for this bag: fat quarter/ }).press('Enter');
@@ -356,7 +356,7 @@ test("a pre-cut of one's own is kept and read, by keys", async ({ page, demo }) 
   await expect(page.getByText(/“yards” is said of cloth and sizes already/)).toBeVisible();
   await page.getByLabel('Name of the pre-cut').fill('swap square');
   await page.getByLabel('Length and width').press('Enter');
-  await expect(page.getByRole('button', { name: 'Forget swap square' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Delete swap square' })).toBeVisible();
   await accessible(page);
   const there = page.getByLabel('Cloth you have');
   await there.fill('3 swap squares of radish dot');
@@ -364,7 +364,7 @@ test("a pre-cut of one's own is kept and read, by keys", async ({ page, demo }) 
   await expect(
     page.getByRole('region', { name: 'Radish dot', exact: true }).getByLabel('I have'),
   ).toHaveValue('2 fat quarters, 3 of 6 in × 6 in');
-  await page.getByRole('button', { name: 'Forget swap square' }).press('Enter');
+  await page.getByRole('button', { name: 'Delete swap square' }).press('Enter');
   await expect(page.getByText(/^None yet/)).toBeVisible();
 });
 
@@ -379,7 +379,7 @@ test('what another bag leaves is taken as cloth, by keys', async ({ page, demo }
   await accessible(page);
   await page.keyboard.press('Escape');
   const card = page.getByRole('region', { name: 'Orchard canvas', exact: true });
-  await expect(card).toContainText('What Windfall tote leaves, as that was planned when it was taken.');
+  await expect(card).toContainText('What Windfall tote leaves, as planned when you added it.');
   await expect(card.getByLabel('I have')).toHaveValue(/87 cm/);
   await page.getByRole('button', { name: /^Undo/ }).click();
   await expect(card).toHaveCount(0);
@@ -435,7 +435,7 @@ test('one piece lies apart, a part comes from any cloth or never from one, and w
   await ticking.getByRole('button', { name: /^Lining/ }).press('Enter');
   await canvas.getByRole('button', { name: 'Also, if it runs short' }).press('Enter');
   await canvas.getByRole('button', { name: /^Lining, if it runs short/ }).press('Enter');
-  await table.getByRole('button', { name: /^From any of its cloths/ }).press('Enter');
+  await table.getByRole('button', { name: /^Use whichever of its cloths/ }).press('Enter');
   await expect(canvas).toContainText('this or others');
   // One piece alone: the fleece behind the panel and what is behind the straps are two.
   await page.getByRole('button', { name: /^Undo/ }).click();
@@ -451,7 +451,7 @@ test('cloth is cut folded, and tubes as they lie', async ({ page, demo }) => {
   await page.goto(`${demo.address}/projects/harvest-tote/lay`);
   await expect(page.getByText('27 in in two layers, its fold at the left · 26½ usable')).toBeVisible();
   await page.goto(`${demo.address}/projects/harvest-tote/cut`);
-  await expect(page.getByText('Two layers, fold at the left, edges on each other, pressed.')).toBeVisible();
+  await expect(page.getByText('Two layers, the fold at the left, edges level, pressed.')).toBeVisible();
   await page.goto(`${demo.address}/projects/harvest-tote/cloth`);
   await page.getByRole('textbox', { name: 'Cloth you have' }).fill('two trouser legs 32 x 18 of oat ticking');
   await page.getByRole('textbox', { name: 'Cloth you have' }).press('Enter');

@@ -137,7 +137,7 @@ test('the last acknowledged edit is there after the server was killed', async ({
   await expect(page.getByRole('link', { name: /× 17⅜ ×/ })).toBeVisible();
 });
 
-test('a project is put away and return, a missing one is said', async ({ page, demo }) => {
+test('a project is put away and restored, a missing one is said', async ({ page, demo }) => {
   await page.goto(demo.address);
   await page.getByRole('button', { name: 'Put Bulb sack, unlined away' }).click();
   await expect(page.getByRole('link', { name: /Bulb sack/ })).toHaveCount(0);

@@ -130,7 +130,7 @@ test('both ways to box a corner stand side by side', async ({ page, demo }) => {
   await page.getByRole('button', { name: /^Base/ }).click();
   await page.getByRole('button', { name: 'Compare' }).click();
   const dialog = page.getByRole('dialog', { name: 'The same bag, boxed in each way' });
-  await expect(dialog.getByRole('listitem').filter({ hasText: 'corners left in' })).toHaveCount(2);
+  await expect(dialog.getByRole('listitem').filter({ hasText: 'corners not cut out' })).toHaveCount(2);
   await expect(dialog.getByText('5½ in', { exact: true })).toHaveCount(3);
   await accessible(page);
   await dialog.getByRole('button', { name: 'Use this boxing' }).nth(2).click();
@@ -157,10 +157,10 @@ test('what is at hand is not bought, what is made is measured, a seam is added',
   const lengths = page.getByRole('region', { name: 'By the length and by the piece' });
   await expect(lengths).toContainText('buy webbing');
   await expect(lengths).toContainText('buy 50 cm, shorten by 4 cm');
-  await type(page, 'At hand, webbing', '300, 200');
+  await type(page, 'Webbing you have', '300, 200');
   await expect(lengths).toContainText('nothing to buy');
   await expect(lengths).toContainText('from 300: 254.7 + 10 + 10, 25.3 left');
-  await type(page, 'At hand, webbing', '300, plenty');
+  await type(page, 'Webbing you have', '300, plenty');
   await expect(page.getByText('“plenty” is not a size')).toBeVisible();
   await accessible(page);
   // A trouser leg's lining is cut to the leg.
@@ -205,8 +205,8 @@ test('a pocket is made for a phone, and a tote has no wrong side', async ({ page
 
 test('a panel is pieced and quilted, measured, and the lining follows', async ({ page, demo }) => {
   await page.goto(`${demo.address}/projects/harvest-tote/pieces`);
-  await page.getByRole('button', { name: 'How Slip pocket is made up: in one piece' }).click();
-  const dialog = page.getByRole('dialog', { name: 'How Slip pocket is made up' });
+  await page.getByRole('button', { name: 'Construction of Slip pocket: in one piece' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Construction of Slip pocket' });
   await dialog.getByRole('radio', { name: /^Strips/ }).click();
   await expect(page.getByText('made up: 4 strips')).toBeVisible();
   await type(page, 'Patches across', '30');
@@ -216,7 +216,7 @@ test('a panel is pieced and quilted, measured, and the lining follows', async ({
   await page.keyboard.press('Escape');
   await expect(page.getByText('pieced from patches, then trimmed to this size')).toBeVisible();
   await expect(page.getByRole('heading', { name: /^Strip, slip pocket/ })).toHaveCount(2);
-  await page.getByRole('button', { name: 'How Outer panel is made up: in one piece' }).click();
+  await page.getByRole('button', { name: 'Construction of Outer panel: in one piece' }).click();
   await page.getByRole('dialog').getByText('Yes', { exact: true }).click();
   await page.keyboard.press('Escape');
   const outer = page
@@ -261,14 +261,14 @@ test('a banded mouth, a key loop, and a block that is fused and cut', async ({ p
   const done = page.getByRole('button', { name: 'Done, next cut' });
   await expect(page.getByRole('heading', { name: /^Cut 1 of/ })).toBeVisible();
   for (let n = 2; n < 60; n += 1) {
-    if (await page.getByText(/^Block of outer: fuse it/).isVisible()) break;
+    if (await page.getByText(/^Block of outer. Fuse it/).isVisible()) break;
     await done.click();
     await expect(page.getByRole('heading', { name: new RegExp(`^Cut ${n} of`) })).toBeVisible();
   }
-  await expect(page.getByText(/^Block of outer: fuse it/)).toBeVisible();
+  await expect(page.getByText(/^Block of outer. Fuse it/)).toBeVisible();
   await accessible(page);
   await done.click();
-  await expect(page.getByText('Cloth up, backing below: both are cut at once.')).toBeVisible();
+  await expect(page.getByText('Cloth up, backing below. You cut both at once.')).toBeVisible();
 });
 
 test('a strap of a list says how it is folded', async ({ page, demo }) => {

@@ -58,18 +58,18 @@ test('a change made in two places is told with both, and nothing overwrites', as
   await expect(page.getByRole('link', { name: /^Bag 12 × 14/ })).toBeVisible();
 });
 
-test('what was put away is in the drawer, to be return or thrown away', async ({ page, demo }) => {
+test('what was put away is in the drawer, to be restored or deleted', async ({ page, demo }) => {
   await page.goto(demo.address);
   await page.getByRole('button', { name: 'Put Onion sack away' }).click();
   await page.getByRole('button', { name: 'Put Bottle caddy away' }).click();
   await page.getByRole('link', { name: 'The drawer' }).click();
   await expect(page.getByText('Onion sack')).toBeVisible();
   await accessible(page);
-  await page.getByRole('button', { name: 'Put Onion sack back' }).click();
+  await page.getByRole('button', { name: 'Restore Onion sack' }).click();
   await expect(page.getByRole('status')).toContainText('“Onion sack” is on the shelf again.');
-  await page.getByRole('button', { name: 'Throw Bottle caddy away' }).click();
+  await page.getByRole('button', { name: 'Delete Bottle caddy' }).click();
   await page.getByRole('button', { name: 'Save in the drawer' }).click();
-  await page.getByRole('button', { name: 'Throw Bottle caddy away' }).click();
+  await page.getByRole('button', { name: 'Delete Bottle caddy' }).click();
   await accessible(page);
   await page.getByRole('button', { name: 'Delete' }).click();
   await expect(page.getByText('The drawer is empty.')).toBeVisible();

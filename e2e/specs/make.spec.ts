@@ -75,7 +75,7 @@ test('a cut list of one’s own says why it has no steps, and takes those one wr
   });
   const { id } = await response.json();
   await page.goto(`${demo.address}/projects/${id}/make`);
-  await expect(page.getByText('says what is cut, not how it is sewn')).toBeVisible();
+  await expect(page.getByText('says what to cut, not how to sew it')).toBeVisible();
   await accessible(page);
   const own = page.getByRole('textbox', { name: 'Steps of your own' });
   await own.fill('Hem  the flap.\n\nSew on the ties.');

@@ -4,12 +4,12 @@ import { accessible, expect, test } from '../server';
 test('rings are put in by the keyboard, thrown away, and a mistake is taken back', async ({ page, demo }) => {
   await page.goto(`${demo.address}/cupboard`);
   const shelf = page.getByRole('region', { name: 'Zips, rings, webbing' });
-  await shelf.getByRole('button', { name: /^Put in a zip/ }).press('Enter');
+  await shelf.getByRole('button', { name: /^Add a zip/ }).press('Enter');
   await page.getByLabel('Name', { exact: true }).fill('D-ring');
   await page.getByLabel('Size (opening or teeth), optional').fill('3/4');
   await page.getByLabel('How many').fill('a few');
   await page.getByLabel('How many').press('Enter');
-  await expect(page.getByText('“a few” is no number from 1 to 10000.')).toBeVisible();
+  await expect(page.getByText('Enter a number from 1 to 10000 instead of “a few”.')).toBeVisible();
   await accessible(page);
   await page.getByLabel('How many').fill('6');
   await page.getByLabel('How many').press('Enter');
@@ -17,14 +17,14 @@ test('rings are put in by the keyboard, thrown away, and a mistake is taken back
   await page.keyboard.press('Escape');
   // The form is gone and has given its focus back before anything else is opened.
   await expect(page.getByRole('dialog')).toHaveCount(0);
-  await expect(shelf.getByRole('button', { name: /^Put in a zip/ })).toBeFocused();
+  await expect(shelf.getByRole('button', { name: /^Add a zip/ })).toBeFocused();
   const rings = shelf.getByRole('button', { name: /^D-ring, ¾ in/ });
   await expect(rings).toContainText('6 here');
   await rings.press('Enter');
   const inside = page.getByRole('dialog', { name: 'D-ring, ¾ in' });
   await inside.getByLabel('Remove: thrown away, broken or given away').fill('9');
   await inside.getByLabel('Remove: thrown away, broken or given away').press('Enter');
-  await expect(inside).toContainText('D-ring, ¾ in here: 6. No more than that can go.');
+  await expect(inside).toContainText('You have D-ring, ¾ in: 6. You can’t remove more than that.');
   await inside.getByLabel('Remove: thrown away, broken or given away').fill('2');
   await inside.getByLabel('Remove: thrown away, broken or given away').press('Enter');
   await expect(rings).toContainText('4 here');
@@ -38,7 +38,7 @@ test('rings are put in by the keyboard, thrown away, and a mistake is taken back
   await expect(shelf.getByRole('button', { name: /^Zip, 8 in/ })).toBeVisible();
 });
 
-test('what a bag needs is taken from the cupboard, return, and sewn in', async ({ page, demo }) => {
+test('what a bag needs is taken from the cupboard, returned, and sewn in', async ({ page, demo }) => {
   await page.goto(`${demo.address}/projects/kneeler-duffel/buy`);
   const list = page.getByRole('region', { name: 'By the length and by the piece' });
   const webbing = list.getByRole('listitem').filter({ hasText: 'buy webbing' });

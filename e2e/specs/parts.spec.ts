@@ -115,18 +115,18 @@ test('a part is copied to the wall across, taken off, and kept aside when its wa
   await page.getByRole('radio', { name: 'None' }).click();
   await page.keyboard.press('Escape');
   const parts = page.getByRole('region', { name: 'Parts' });
-  await expect(parts.getByRole('button', { name: /^Inside back zip pocket kept aside/ })).toBeVisible();
+  await expect(parts.getByRole('button', { name: /^Inside back zip pocket set aside/ })).toBeVisible();
   await expect(page.getByLabel('Tally')).toContainText('Inside back zip pocket is kept aside and not cut');
 });
 
 test('a panel is split into bands of chosen cloths, a strap backed by itself', async ({ page, demo }) => {
   await page.goto(`${demo.address}/projects/harvest-tote/pieces`);
-  await page.getByRole('button', { name: /^How Outer panel is made up/ }).click();
+  await page.getByRole('button', { name: /^Construction of Outer panel/ }).click();
   await type(page, /Split into bands/, '4');
   await page.getByLabel('band 2', { exact: true }).selectOption('contrast');
   await page.keyboard.press('Escape');
   await expect(page.getByRole('heading', { name: /^Outer panel, band 2/ })).toBeVisible();
-  await page.getByRole('button', { name: /^How Strap is made up/ }).click();
+  await page.getByRole('button', { name: /^Construction of Strap/ }).click();
   await page.getByRole('radio', { name: 'Woven fusible' }).click();
   await page.keyboard.press('Escape');
   await expect(page.getByRole('heading', { name: /^Woven fusible, strap/ })).toBeVisible();

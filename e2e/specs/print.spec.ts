@@ -45,8 +45,8 @@ test('a motif is moved to where it shall fall', async ({ page, demo }) => {
   await dialog.getByRole('button', { name: 'In the middle of its face' }).click();
   await expect(left).toHaveValue('21');
   await dialog.getByRole('button', { name: 'Remove the placement' }).click();
-  await expect(dialog.getByText(/Anywhere on Marigold furnishing now/)).toBeVisible();
-  await expect(dialog.getByText(/In the middle it would take/)).toBeVisible();
+  await expect(dialog.getByText(/Not placed on Marigold furnishing yet/)).toBeVisible();
+  await expect(dialog.getByText(/With the motif in the middle/)).toBeVisible();
   await dialog.getByRole('button', { name: 'Close' }).click();
   await expect(open).toHaveText('anywhere on the print');
   // The step before brings it back.
@@ -56,6 +56,6 @@ test('a motif is moved to where it shall fall', async ({ page, demo }) => {
 
 test('the cutter is told to find the print first', async ({ page, demo }) => {
   await page.goto(`${demo.address}/projects/flower-show-tote/cut`);
-  await expect(page.getByText(/square the end so far before the middle of a motif/)).toBeVisible();
+  await expect(page.getByText(/so that the middle of a motif lies/)).toBeVisible();
   await expect(page.getByText('22 cm', { exact: true })).toBeVisible();
 });

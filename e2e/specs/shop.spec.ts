@@ -43,10 +43,10 @@ test('too little owned cloth is said, with the way out', async ({ page, demo }) 
   await check.getByLabel('I have').press('Enter');
   await go(page, 'Lay');
   const short = page.getByRole('alert', { name: 'Not enough cloth' });
-  await expect(short).toContainText(/\d of \d+ pieces lies? nowhere/);
+  await expect(short).toContainText(/\d of \d+ pieces do(esn|n)’t fit/);
   await expect(short).toContainText(/yd more of Donated potato-sack check/);
   // The same is said wherever the plan is shown.
-  await expect(page.getByTestId('tally-missing')).toContainText('nowhere');
+  await expect(page.getByTestId('tally-missing')).toContainText('fit');
   await expect(page.getByTestId('tally-cloth')).not.toHaveText('nothing to buy');
   await go(page, 'Buy');
   await expect(short).toBeVisible();
@@ -79,15 +79,19 @@ test('why no shorter length is possible is told when asked, with what it holds u
 
 test('a piece is turned by hand, with what it costs', async ({ page, demo }) => {
   await page.goto(`${demo.address}/projects/kneeler-tote/pieces`);
-  await page.getByRole('button', { name: 'How Outer panel lies: along the selvedge' }).click();
+  await page.getByRole('button', { name: 'Direction of Outer panel: along the selvedge' }).click();
   await page.getByRole('radio', { name: /across the width \+/ }).click();
   await expect(page.getByTestId('tally-change')).toContainText('+');
   await page.keyboard.press('Escape');
-  const turned = page.getByRole('button', { name: 'How Outer panel lies: across the width, turned by hand' });
+  const turned = page.getByRole('button', {
+    name: 'Direction of Outer panel: across the width, turned by hand',
+  });
   await turned.click();
   await page.getByRole('radio', { name: /as drafted/ }).click();
   await page.keyboard.press('Escape');
-  await expect(page.getByRole('button', { name: 'How Outer panel lies: along the selvedge' })).toBeVisible();
+  await expect(
+    page.getByRole('button', { name: 'Direction of Outer panel: along the selvedge' }),
+  ).toBeVisible();
 });
 
 test('other widths are told beside each cloth', async ({ page, demo }) => {
@@ -163,10 +167,10 @@ test('what is there by the piece is taken off the list, and a word that is no nu
   await page.goto(`${demo.address}/projects/kneeler-duffel/buy`);
   const goods = page.getByRole('region', { name: 'By the length and by the piece' });
   const rings = goods.getByRole('listitem').filter({ hasText: /^D-ring/ });
-  const there = rings.getByLabel(/^There already, D-ring/);
+  const there = rings.getByLabel(/^D-ring you have/);
   await there.fill('a few');
   await there.press('Enter');
-  await expect(rings.getByText('“a few” is no number from 0 to 999.')).toBeVisible();
+  await expect(rings.getByText('Enter a number from 0 to 999 instead of “a few”.')).toBeVisible();
   // What was typed is kept until it is put right.
   await expect(there).toHaveValue('a few');
   await there.fill('1');
@@ -180,7 +184,7 @@ test('what is there by the piece is taken off the list, and a word that is no nu
   await page.reload();
   await expect(there).toHaveValue('4');
   await go(page, 'Pieces');
-  await expect(page.getByLabel(/^There already, D-ring/)).toHaveValue('4');
-  await page.getByRole('button', { name: 'Undo D-ring at hand' }).click();
-  await expect(page.getByLabel(/^There already, D-ring/)).toHaveValue('1');
+  await expect(page.getByLabel(/^D-ring you have/)).toHaveValue('4');
+  await page.getByRole('button', { name: 'Undo D-ring you have' }).click();
+  await expect(page.getByLabel(/^D-ring you have/)).toHaveValue('1');
 });

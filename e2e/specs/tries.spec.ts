@@ -7,11 +7,11 @@ test('two ways are kept, compared and taken, and two cloths change places with o
 }) => {
   await page.goto(`${demo.address}/projects/harvest-tote/cloth`);
   await page.getByText('Compare cloths').click();
-  const now = page.getByRole('listitem', { name: /as the bag is dressed now$/ });
+  const now = page.getByRole('listitem', { name: /in use now$/ });
   await expect(now).toContainText('Bean-flower canvas: outer, straps');
   await page.getByLabel('Save these cloths as').fill('As drawn');
   await page.getByRole('button', { name: 'Save', exact: true }).click();
-  await expect(page.getByRole('button', { name: 'Kept as As drawn' })).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Saved as As drawn' })).toBeDisabled();
   // Not while one types.
   await page.getByLabel('Save these cloths as').press('x');
   await expect(now).toContainText('Bean-flower canvas: outer, straps');
@@ -31,6 +31,6 @@ test('two ways are kept, compared and taken, and two cloths change places with o
   await expect(now).toContainText('As drawn');
   await page.keyboard.press('Control+z');
   await expect(now).toContainText('Oat ticking: outer');
-  await kept.getByRole('button', { name: 'Forget As drawn' }).click();
+  await kept.getByRole('button', { name: 'Delete As drawn' }).click();
   await expect(kept).toHaveCount(0);
 });

@@ -359,16 +359,16 @@ pub fn tell<N>(why: &Why<N>, came: Option<&str>, went: Option<&str>, undone: &st
     let or_none = |told: Option<&str>| told.unwrap_or("none").to_owned();
     match (why, came, went) {
         (Why::PutIn, came, _) => format!("{} put in", or_none(came)),
-        (Why::Taken { bag, .. }, _, went) => format!("{} laid with {}", or_none(went), bag.name),
-        (Why::PutBack { bag }, came, _) => format!("{} back from {}", or_none(came), bag.name),
+        (Why::Taken { bag, .. }, _, went) => format!("{} set aside for {}", or_none(went), bag.name),
+        (Why::PutBack { bag }, came, _) => format!("{} returned from {}", or_none(came), bag.name),
         (Why::Used { bag }, None, went) => format!("{} sewn into {}", or_none(went), bag.name),
         (Why::Used { bag }, Some(came), None) => format!("{came} left of {}", bag.name),
         (Why::Used { bag }, Some(came), Some(went)) => format!("{went} cut for {}, {came} left", bag.name),
         (Why::ThrownAway, _, went) => format!("{} thrown away", or_none(went)),
-        (Why::Corrected, came, None) => format!("counted again: {} more", or_none(came)),
-        (Why::Corrected, None, Some(went)) => format!("counted again: {went} fewer"),
-        (Why::Corrected, Some(came), Some(went)) => format!("counted again: {came} in the place of {went}"),
-        (Why::TakenBack { .. }, ..) => format!("taken back: {undone}"),
+        (Why::Corrected, came, None) => format!("counted: {} more", or_none(came)),
+        (Why::Corrected, None, Some(went)) => format!("counted: {went} fewer"),
+        (Why::Corrected, Some(came), Some(went)) => format!("counted: {came} instead of {went}"),
+        (Why::TakenBack { .. }, ..) => format!("undone: {undone}"),
     }
 }
 

@@ -121,6 +121,6 @@ pub fn must_be_laid(laying: Laying) -> Result<Laid, ApiError> {
     match laying {
         Laying { laid: Some(laid), .. } => Ok(laid),
         Laying { failed: Some(why), .. } => Err(ApiError::conflict(format!("{why}."))),
-        _ => Err(ApiError::conflict("Nothing is laid yet: every part needs a cloth first.")),
+        _ => Err(ApiError::conflict("There is no layout yet. Give every part a cloth first.")),
     }
 }

@@ -127,17 +127,17 @@ fn further(job: &Job, lay: &Lay, more: &mut More, mut cloth: Cloth, stop: &Stop)
 /// The same, where only the lay is at hand; nothing when it is whole.
 pub fn headline(job: &Job, lay: &Lay) -> Option<String> {
     let count = lay.unplaced.iter().map(|u| u.count).sum();
-    (count > 0).then(|| lie_nowhere(count, job.pieces.iter().map(|p| p.count).sum()))
+    (count > 0).then(|| do_not_fit(count, job.pieces.iter().map(|p| p.count).sum()))
 }
 
-fn lie_nowhere(count: u32, of: u32) -> String {
-    format!("{count} of {of} pieces {} nowhere", if count == 1 { "lies" } else { "lie" })
+fn do_not_fit(count: u32, of: u32) -> String {
+    format!("{count} of {of} pieces {} fit", if count == 1 { "doesn’t" } else { "don’t" })
 }
 
 impl Missing {
-    /// `2 of 9 pieces lie nowhere`.
+    /// `2 of 9 pieces don’t fit`.
     pub fn headline(&self) -> String {
-        lie_nowhere(self.count, self.of)
+        do_not_fit(self.count, self.of)
     }
 
     /// Which, and by how much of which cloth the plan is short: a sentence for each cloth.
@@ -149,9 +149,11 @@ impl Missing {
                 let what = if more.pieces.len() == 1 { "it" } else { "them" };
                 let short = match more.length {
                     _ if more.pieces.is_empty() => None,
-                    Some(length) => {
-                        Some(format!("{names}: {} more of {} holds {what}.", show_bought(length, system), more.name))
-                    }
+                    Some(length) => Some(format!(
+                        "{names}: {} more of {} makes room for {what}.",
+                        show_bought(length, system),
+                        more.name
+                    )),
                     None => Some(format!("{names}: {} has no room left for {what}.", more.name)),
                 };
                 more.too_large.iter().map(|why| format!("{why}.")).chain(short)

@@ -12,7 +12,13 @@ pub fn washed(cloth: &Cloth, bought: Length, ruler: Ruler) -> Option<String> {
     }
     let unit = ruler.system().symbol();
     let after = |l: Length| format!("{} {unit}", ruler.show(l.floor_to(ruler.step())).text);
-    let wide = cloth.bought_width().map(|w| format!("{} wide becomes {}", after(w), after(w.shrunk(shrink.across))));
-    let long = format!("{} long becomes {}", show_bought(bought, ruler.system()), after(bought.shrunk(shrink.along)));
+    let wide = cloth
+        .bought_width()
+        .map(|w| format!("a width of {} comes out at {}", after(w), after(w.shrunk(shrink.across))));
+    let long = format!(
+        "a length of {} comes out at {}",
+        show_bought(bought, ruler.system()),
+        after(bought.shrunk(shrink.along))
+    );
     Some(format!("washed before cutting: {}{long}", wide.map(|w| format!("{w}, ")).unwrap_or_default()))
 }

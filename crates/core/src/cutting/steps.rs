@@ -228,6 +228,7 @@ impl OutlineCut {
 
 /// One step at the table.
 #[derive(Clone, Debug, PartialEq, Eq)]
+#[allow(clippy::large_enum_variant)] // nearly all steps are cuts
 pub enum Step {
     /// A straight cut.
     Cut {

@@ -92,7 +92,9 @@ pub(super) fn lay_of(job: &Job, planner: &Planner<'_>, iterations: u64, whole: b
     };
     let mut warnings = warnings(job, &cloths);
     warnings.extend(plainer_outlines(&order));
-    warnings.extend(untold.then(|| "What is left besides rectangles could not be worked out for this lay.".to_owned()));
+    warnings.extend(
+        untold.then(|| "Bofta could not work out the leftovers of this layout that are not rectangles.".to_owned()),
+    );
     let undercut = undercut(job, &cloths);
     let proven = unplaced.is_empty() && least && owned_least(job, &cloths, choice) && undercut.is_empty();
     warnings.extend(undercut);
@@ -403,7 +405,7 @@ fn plainer_outlines(searches: &[&BinSearch<'_>]) -> Option<String> {
         Detail::Hull => "as if bays in their outlines were filled",
         Detail::Boxes => "by the boxes around them",
     };
-    Some(format!("So many different outlines are too much to nest: the pieces are laid {by}."))
+    Some(format!("There are too many different outlines to nest, so the pieces are placed {by}."))
 }
 
 fn warnings(job: &Job, cloths: &[ClothLay]) -> Vec<String> {
@@ -414,7 +416,7 @@ fn warnings(job: &Job, cloths: &[ClothLay]) -> Vec<String> {
         for piece in &job.pieces {
             if there.contains(piece.id.as_str()) && allowed_turns(piece.grain, piece.print, cloth).against_grain {
                 found.push(format!(
-                    "{} lies against its grain on {}, so that the print stands up.",
+                    "{} is turned against the grain on {}, so that the print stands up.",
                     piece.name, cloth.name
                 ));
             }
@@ -423,7 +425,7 @@ fn warnings(job: &Job, cloths: &[ClothLay]) -> Vec<String> {
         let roll = matches!(cloth.form, Form::Roll { .. });
         if roll && !cloth.owned && cloth.trim == Length::ZERO && there - lay.needed_length < Length::INCH / 2 {
             found.push(format!(
-                "{} is needed to its full length: if the shop cuts it crooked or it shrinks, this lay no longer fits.",
+                "This layout needs the full length of {}. If the shop cuts the end crooked, or the cloth shrinks, the pieces no longer fit.",
                 cloth.name
             ));
         }

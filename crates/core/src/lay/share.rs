@@ -155,7 +155,7 @@ fn too_large(job: &Job, piece: &JobPiece) -> String {
         })
         .collect();
     format!(
-        "{} is {}: the way it must lie, it fits no cloth it may come from: {}",
+        "{} is {} and fits none of its cloths in the direction it must lie: {}",
         piece.name,
         size_text(job, piece),
         tried.join(", ")
@@ -164,5 +164,5 @@ fn too_large(job: &Job, piece: &JobPiece) -> String {
 
 fn no_room(job: &Job, piece: &JobPiece, copies: u32) -> String {
     let names: Vec<&str> = piece.cloths.iter().filter_map(|id| job.cloth(id)).map(|c| c.name.as_str()).collect();
-    format!("no room is left for {copies} of {} ({}) on {}", piece.name, size_text(job, piece), names.join(", "))
+    format!("there is no room for {copies} of {} ({}) on {}", piece.name, size_text(job, piece), names.join(", "))
 }

@@ -31,7 +31,7 @@ pub enum NoLay {
     #[error(transparent)]
     Field(#[from] FieldProblem),
     /// It was stopped before every piece had been tried anywhere.
-    #[error("the time ran out before a first lay was found: these pieces are too many, or their outlines too fine")]
+    #[error("Bofta found no layout in the time allowed. Plan fewer pieces at once, or simplify their outlines")]
     OutOfTime,
 }
 

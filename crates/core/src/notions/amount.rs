@@ -45,15 +45,15 @@ impl Amount {
         if of.by_length.is_none() {
             return match typed.trim().parse::<u32>() {
                 Ok(n) if (1..=MOST_PIECES).contains(&n) => Ok(Self::pieces(n)),
-                _ => refuse(format!("“{}” is no number from 1 to {MOST_PIECES}.", typed.trim())),
+                _ => refuse(format!("Enter a number from 1 to {MOST_PIECES} instead of “{}”.", typed.trim())),
             };
         }
         let all = split_lengths(typed);
         if all.is_empty() {
-            return refuse("Say how long: one length, or several with commas between them.".to_owned());
+            return refuse("Type one length, or several separated by commas.".to_owned());
         }
         if all.len() > MOST_LENGTHS {
-            return refuse(format!("{} lengths at once: at most {MOST_LENGTHS} are allowed.", all.len()));
+            return refuse(format!("You typed {} lengths. Type at most {MOST_LENGTHS} at once.", all.len()));
         }
         let read = all.into_iter().map(|one| read_size(field, one, parse_reel(one, of.system)));
         Ok(Self::lengths(read.collect::<Result<_, _>>()?))

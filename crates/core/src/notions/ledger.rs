@@ -114,19 +114,19 @@ impl Ledger {
         let label = self.notion.label();
         let there = || self.entries.there().tell(&self.notion);
         let message = match why {
-            Refused::Nothing => "Say how much: nothing came and nothing went.".to_owned(),
+            Refused::Nothing => "Type how much. Nothing would change.".to_owned(),
             Refused::NoSuchEntry(number) => {
-                format!("There is no entry {number} to take back, or it is taken back already.")
+                format!("Entry {number} does not exist or is undone already.")
             }
             Refused::NotLeftOfIt => format!("{came} cannot be left of {went}."),
             Refused::GoneSince(_) => format!(
-                "It cannot be taken back: of what it put in something is gone since. {label} here: {}.",
+                "This entry can’t be undone, because some of what it added is gone. You have {label}: {}.",
                 there()
             ),
             Refused::NotWith(bag) => {
                 format!("With {} lies {} of {label}.", bag.name, self.entries.with_bag(&bag.project).tell(&self.notion))
             }
-            Refused::NotThere => format!("{label} here: {}. No more than that can go.", there()),
+            Refused::NotThere => format!("You have {label}: {}. You can’t remove more than that.", there()),
         };
         FieldProblem::new("amount", went, message)
     }

@@ -75,7 +75,7 @@ impl Notion {
         let place = clean(typed);
         let many = place.chars().count();
         if many > LONGEST_PLACE {
-            let message = format!("These are {many} letters: at most {LONGEST_PLACE} tell a place.");
+            let message = format!("A place can have at most {LONGEST_PLACE} characters. You typed {many}.");
             return Err(FieldProblem::new("place", typed, message));
         }
         self.place = place;
@@ -113,7 +113,7 @@ impl Notion {
 fn read_size(field: &str, typed: &str, read: Result<Length, ParseLengthError>) -> Result<Length, FieldProblem> {
     match read {
         Ok(size) if size > Length::ZERO => Ok(size),
-        Ok(_) => Err(FieldProblem::new(field, typed, format!("“{typed}” will not do: more than 0 is allowed."))),
+        Ok(_) => Err(FieldProblem::new(field, typed, format!("Enter more than 0 instead of “{typed}”."))),
         Err(why) => Err(FieldProblem::new(field, typed, crate::as_sentence(why))),
     }
 }

@@ -355,7 +355,7 @@ impl ProjectCloth {
                 System::Centimetres => (Length::METRE, "a metre"),
             };
             told.push(format!(
-                "Washing takes {} along and {} across: {} wide becomes {}, {name} {}.",
+                "Washing shrinks it by {} lengthwise and {} crosswise. A width of {} comes out at {}, {name} at {}.",
                 percent(shrink.along),
                 percent(shrink.across),
                 show(self.width),
@@ -365,10 +365,13 @@ impl ProjectCloth {
         }
         if self.selvedge > Length::ZERO {
             let left = down(washed - self.selvedge * 2);
-            told.push(format!("The selvedges take {} at each side: {left} can be used.", show(self.selvedge)));
+            told.push(format!(
+                "You lose {} to the selvedge at each side. The usable width is {left}.",
+                show(self.selvedge)
+            ));
         }
         if self.trim > Length::ZERO {
-            told.push(format!("Squaring takes {} at each end of a length.", show(self.trim)));
+            told.push(format!("You lose {} at each end when you square up a length.", show(self.trim)));
         }
         if self.folded {
             told.push(format!("Folded it lies {} wide, two layers.", down(self.roll().washed_width())));

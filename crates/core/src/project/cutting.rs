@@ -86,7 +86,7 @@ impl Project {
             if let Some(piece) = changed.and_then(|p| was.job.piece(&p.piece)) {
                 let cloth = before.cloth(&on.cloth).map_or(on.cloth.as_str(), |c| c.name.as_str());
                 let message = format!(
-                    "{} follows from this measure, and {cloth} is being cut: take the cuts on it back first, or cut it as it was drafted.",
+                    "The size of {} follows from this measurement, and you have begun cutting {cloth}. Undo the cuts on it first, or cut the piece as planned.",
                     piece.name
                 );
                 return Err(NotLaidAgain::Problems(vec![FieldProblem::new("measured", &piece.name, message)]));
@@ -102,7 +102,7 @@ impl Project {
         rest.cloths.extend(fresh.into_iter().filter(|l| !begun(&l.cloth)));
         job.reprice(&mut rest);
         if !verify(job, &rest).is_empty() {
-            return Err(NotLaidAgain::NoLay("What is left could not be laid again beside what is cut".to_owned()));
+            return Err(NotLaidAgain::NoLay("Bofta found no layout for the rest of the cloth".to_owned()));
         }
         let plan = fixed(was.drafted.clone(), now, rest).map_err(NotLaidAgain::Problems)?;
         Ok(Self { cutting: Some(Arc::new(plan)), ..self })
@@ -112,7 +112,7 @@ impl Project {
 fn fixed(drafted: Draft, planned: Planned, lay: Lay) -> Result<CutPlan, Vec<FieldProblem>> {
     let Planned { draft, finished, job, blocks, problems, .. } = planned;
     let Some(job) = job else {
-        let nothing = FieldProblem::new("steps_done", 0, "Nothing is laid yet: every part needs a cloth first.");
+        let nothing = FieldProblem::new("steps_done", 0, "There is no layout yet. Give every part a cloth first.");
         return Err(if problems.is_empty() { vec![nothing] } else { problems });
     };
     Ok(CutPlan { drafted, draft, finished, blocks, job, lay, relisted: false })

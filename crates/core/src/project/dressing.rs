@@ -113,7 +113,7 @@ impl Project {
             return Ok(format!("{} may come from {name}", part.name()));
         }
         if self.from.get(&part).is_some_and(|ids| ids.iter().any(|id| id == cloth)) {
-            let message = format!("{} is cut from {name} now: take it off there first.", part.name());
+            let message = format!("{} is cut from {name} now. Remove it from there first.", part.name());
             return Err(FieldProblem::new("cloth", cloth, message));
         }
         self.dressing.never.entry(part).or_default().insert(cloth.to_owned());

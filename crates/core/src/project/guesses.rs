@@ -16,7 +16,7 @@ pub fn guesses(project: &Project, job: &Job, lay: &Lay) -> Vec<String> {
         let spare = spare(job, cloth, on);
         (spare < cloth.as_bought_width().max(cloth.usable_length()?) * OFF / 100).then(|| {
             let spare = show_size(spare, project.system);
-            format!("{} is a guess, and only {spare} of it is to spare: measure it before you cut.", cloth.name)
+            format!("{} is a guess, and the plan leaves only {spare} to spare. Measure it before you cut.", cloth.name)
         })
     };
     lay.cloths.iter().filter_map(told).collect()

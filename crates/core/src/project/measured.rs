@@ -84,7 +84,7 @@ pub(super) fn propagate(
                     if let Some(by) = so_many_times(&shares(side, sizes), shared, *by).filter(|by| *by != Length::ZERO)
                     {
                         let mut terms: Vec<Term> = side.terms.iter().filter(|t| t.field.is_some()).cloned().collect();
-                        terms.push(Term::once("as measured on what is made", by, "measured"));
+                        terms.push(Term::once("as measured on the finished piece", by, "measured"));
                         *side = Dimension::sum(terms, ruler);
                     }
                 }

@@ -14,7 +14,7 @@ pub fn bought_text(project: &Project, lay: &Lay) -> String {
     let length = bought(project, lay);
     match (length == Length::ZERO, lay.complete()) {
         (true, true) => "nothing to buy".into(),
-        (true, false) => "cloth is missing".into(),
+        (true, false) => "not enough cloth".into(),
         (false, true) => show_bought(length, project.system),
         (false, false) => format!("{} and more", show_bought(length, project.system)),
     }

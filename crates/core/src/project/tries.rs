@@ -64,10 +64,10 @@ impl Project {
             named("name", typed)?
         };
         if self.from.is_empty() {
-            return Err(FieldProblem::new("name", &name, "No part has a cloth yet: there is nothing to keep."));
+            return Err(FieldProblem::new("name", &name, "No part has a cloth yet, so there is nothing to save."));
         }
         if let Some(same) = self.tries.iter().find(|t| t.from == self.from && t.own == self.dressing.own) {
-            let message = format!("It is dressed as in “{}” now: that is kept already.", same.name);
+            let message = format!("These cloths are saved already, as “{}”.", same.name);
             return Err(FieldProblem::new("name", &name, message));
         }
         if self.tries.iter().any(|t| t.name == name) {
@@ -75,7 +75,7 @@ impl Project {
             return Err(FieldProblem::new("name", &name, message));
         }
         if self.tries.len() >= MOST_TRIES {
-            let message = format!("There are {MOST_TRIES} tries: forget one first.");
+            let message = format!("You have saved {MOST_TRIES} comparisons. Delete one first.");
             return Err(FieldProblem::new("name", &name, message));
         }
         let own = self.dressing.own.clone();
@@ -90,7 +90,7 @@ impl Project {
             return Err(FieldProblem::new("name", name, message));
         }
         *self = dressed;
-        Ok(format!("Dressed as {name}"))
+        Ok(format!("Use the cloths of {name}"))
     }
 
     pub(super) fn forget_try(&mut self, name: &str) -> Result<String, FieldProblem> {

@@ -72,7 +72,7 @@ impl CutUp {
             _ => format!(", {weight} of it as far as weights are known"),
         };
         format!(
-            "Of {} {sign} cut up, {} became bag, {} is kept, {} is waste: {:.0} %{weight}.",
+            "You cut up {} {sign}: {} is in the bag, {} is kept and {} is waste ({:.0} %{weight}).",
             shown(self.cut),
             shown(self.bag),
             shown(self.kept),

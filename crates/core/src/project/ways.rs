@@ -34,7 +34,7 @@ pub fn other_ways(project: &Project, planned: &Planned) -> Vec<Way> {
     }];
     let directed = project.cloths.iter().any(|c| c.print != Print::AllOver || c.nap);
     if project.lay.print_may_lie {
-        ways.push(lay("Print stands up", LayField::PrintMayLie, "no"));
+        ways.push(lay("Print upright", LayField::PrintMayLie, "no"));
     } else if directed {
         ways.push(lay("Any way up", LayField::PrintMayLie, "yes"));
     }

@@ -47,7 +47,7 @@ pub fn ways_out(project: &Project, planned: &Planned, lay: &Lay) -> Vec<Way> {
         {
             let seen = if part.shows() { ", which is seen" } else { "" };
             ways.push(way(
-                format!("{} from {} too{seen}", part.name(), cloth.name),
+                format!("Cut {} from {} as well{seen}", part.name(), cloth.name),
                 Edit::AssignAlso { part: part.key().to_owned(), cloth: cloth.id.clone() },
             ));
         }
@@ -55,7 +55,7 @@ pub fn ways_out(project: &Project, planned: &Planned, lay: &Lay) -> Vec<Way> {
     ways.extend(planned.draft.pieces.iter().filter(|p| left_out(p.id.as_ref())).filter_map(|p| in_two(project, p)));
     if planned.draft.pieces.iter().any(|p| p.joined) && project.lay.join == Join::Diagonal {
         let edit = Edit::Lay { field: LayField::Join, value: "straight".into() };
-        ways.push(way("Straight joins, which take less".into(), edit));
+        ways.push(way("Use straight joins, which need less cloth".into(), edit));
     }
     ways.extend(other_ways(project, planned).into_iter().map(|way| Way { only_if_less: false, ..way }));
     ways
@@ -77,7 +77,7 @@ fn in_two(project: &Project, piece: &Piece) -> Option<Way> {
     let own = piece.part.key();
     let edits = [("front", "grid"), ("columns", columns), ("rows", rows), ("patch_cloths", own)];
     Some(Way {
-        name: format!("{} from two halves, joined", piece.name),
+        name: format!("Join {} from two halves", piece.name),
         edits: edits.map(|(field, value)| set(field, value)).to_vec(),
         only_if_less: false,
     })

@@ -55,7 +55,7 @@ fn an_account_of_a_cloth() {
         [
             "2 fat quarters put in",
             "1 yd put in",
-            "fat quarter laid with Bag 1",
+            "fat quarter set aside for Bag 1",
             "fat quarter cut for Bag 1, 9 × 7 in left",
             "counted again: 30 in in the place of 1 yd",
             "9 × 7 in thrown away",
@@ -303,9 +303,9 @@ fn an_account_of_before_becomes_a_ledger() {
         told(&cloth),
         [
             "2 fat quarters, about 1 yd put in".to_owned(),
-            "fat quarter laid with Bag 1".to_owned(),
+            "fat quarter set aside for Bag 1".to_owned(),
             "fat quarter cut for Bag 1, 9 × 7 in left".to_owned(),
-            "9 × 7 in laid with Bag 2".to_owned(),
+            "9 × 7 in set aside for Bag 2".to_owned(),
             "9 × 7 in sewn into Bag 2".to_owned(),
         ]
     );

@@ -29,7 +29,7 @@ fn what_lies_nowhere_is_named_with_what_more_would_hold_it() {
     // Two side by side on 36 in: 20 in hold one row of two rows.
     let (job, lay) = short_of(36, 20, vec![panel, piece("Tab", inch(3), inch(3), 1)]);
     let missing = missing(&job, &lay, &|_| None, &Stop::new()).expect("short");
-    assert_eq!(missing.headline(), "2 of 5 pieces lie nowhere");
+    assert_eq!(missing.headline(), "2 of 5 pieces don’t fit");
     assert_eq!(missing.pieces, [("Panel".to_owned(), 2)]);
     // 32 in are needed, so 12 more: three eighths of a yard, 13½ in, in the shop's steps.
     assert_eq!(missing.cloths[0].length, Some(Length::inches(27, 2)));
@@ -41,7 +41,7 @@ fn a_cloth_that_is_too_narrow_says_so() {
     let wide = JobPiece { grain: Grain::Length, ..piece("Wide", inch(40), inch(5), 1) };
     let (job, lay) = short_of(36, 90, vec![wide, piece("Tab", inch(3), inch(3), 2)]);
     let missing = missing(&job, &lay, &|_| None, &Stop::new()).expect("short");
-    assert_eq!(missing.headline(), "1 of 3 pieces lies nowhere");
+    assert_eq!(missing.headline(), "1 of 3 pieces doesn’t fit");
     assert_eq!((missing.cloths[0].too_large.len(), missing.cloths[0].length), (1, None));
     let told = missing.describe(System::Inches);
     assert_eq!(told.len(), 1);

@@ -118,7 +118,7 @@ fn steps_are_those_of_the_plan() {
     let again = made(&made(&ready, &[cut(steps)]), &[cut(0)]);
     assert_eq!((again.steps_done, again.cutting), (0, None));
     let nothing = Project::new("Bag", System::Inches);
-    assert_eq!(refused(&nothing, &cut(1)).message, "Nothing is laid yet: there is nothing to cut.");
+    assert_eq!(refused(&nothing, &cut(1)).message, "There is no layout yet, so there is nothing to cut.");
 }
 
 /// A measure while cutting goes on is compared with what was drafted when it began, whatever drafts otherwise by now.

@@ -61,7 +61,7 @@ fn an_account_of_rings() {
     let totals = ledger.totals();
     assert_eq!((totals.came_in, totals.there, totals.with_bags, totals.used, totals.gone), (12, 4, 1, 4, 3));
     let told: Vec<String> = ledger.entries.iter().map(|e| ledger.tell(e)).collect();
-    assert_eq!(told[1], "4 laid with Bag 1");
+    assert_eq!(told[1], "4 set aside for Bag 1");
     assert_eq!(told[3], "4 sewn into Bag 1");
     // No more than is there can go, and a mistake is taken back once.
     let more = ledger.with(taken(3, Amount::pieces(5))).expect_err("only four are there");

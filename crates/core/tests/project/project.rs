@@ -524,7 +524,7 @@ fn totals_say_when_they_are_not_all() {
     let job = tote.plan().expect("drafts").job.expect("a job");
     let lay = solve(&job, Budget::iterations(20), &mut Silent).expect("laid");
     assert!(!lay.complete());
-    assert_eq!((bought_text(&tote, &lay), cost_text(&tote, &lay)), ("cloth is missing".into(), String::new()));
+    assert_eq!((bought_text(&tote, &lay), cost_text(&tote, &lay)), ("not enough cloth".into(), String::new()));
     let enough = made(&tote, &[cloth(ClothField::AtHand, "3 yd")]);
     let job = enough.plan().expect("drafts").job.expect("a job");
     let lay = solve(&job, Budget::iterations(20), &mut Silent).expect("laid");

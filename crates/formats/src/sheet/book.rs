@@ -194,7 +194,7 @@ impl Book {
             page.text(
                 MARGIN,
                 h - 28.0,
-                "Measure twice: sizes include every seam and hem.",
+                "Measure twice. Sizes include every seam and hem.",
                 Face::Text,
                 11.0,
                 ink::SOFT,

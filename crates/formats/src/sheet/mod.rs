@@ -107,7 +107,7 @@ fn by_the_piece(book: &mut Book, project: &Project, draft: &Draft) {
         }
         if line.taken > 0 {
             let rest = if line.buy > 0 { format!("{} to buy", line.buy) } else { "nothing to buy".to_owned() };
-            book.row(&[(290.0, &format!("there already: {}, {rest}", line.taken), Face::Text)]);
+            book.row(&[(290.0, &format!("you have {}, {rest}", line.taken), Face::Text)]);
         }
     }
     book.space(8.0);

@@ -44,7 +44,7 @@ fn claims(work: &Work, wanted: &dyn Fn(&str) -> bool) -> Result<BTreeMap<String,
     let mut found: BTreeMap<String, Vec<Claim>> = BTreeMap::new();
     for named in work.store.named().map_err(from_store)? {
         if work.stop().asked() {
-            let message = "There are too many bags to look through in the time a look may take.";
+            let message = "Bofta could not read all your bags in time. Try again, or put some in the drawer.";
             return Err(ApiError::new(StatusCode::SERVICE_UNAVAILABLE, message));
         }
         let Ok(kept) = work.store.project(&named.id) else { continue };
@@ -89,9 +89,12 @@ fn to_lay(id: &str, project: &Project, lay: Option<&Lay>, cloth: &ProjectCloth) 
 fn view(id: &str, cloth: &ProjectCloth, claims: &[Claim], ruler: Ruler) -> ClaimsView {
     let told = |c: &Claim| {
         if c.things.is_empty() {
-            return format!("{} has it at hand and is not laid: what of it is planned with is not known", c.name);
+            return format!(
+                "{} lists this cloth and has no layout yet, so Bofta does not know how much of it the bag uses",
+                c.name
+            );
         }
-        format!("{} plans with {}", c.name, tell_all(&c.things, ruler))
+        format!("{} uses {}", c.name, tell_all(&c.things, ruler))
     };
     let open = claims.iter().filter(|c| !cloth.is_cut_for(&c.project));
     ClaimsView {
@@ -199,7 +202,7 @@ pub async fn lay_aside(
                 Aside::Lay => {
                     let things = to_lay(&id, &project, lay.as_ref(), &there);
                     if things.is_empty() {
-                        let message = format!("The plan of {} takes nothing more of “{}”.", bag.name, own.name);
+                        let message = format!("{} needs no more of “{}”.", bag.name, own.name);
                         return Err(ApiError::new(StatusCode::CONFLICT, message));
                     }
                     there.lay_with(&bag, &things, now()).map_err(not_entered)?;

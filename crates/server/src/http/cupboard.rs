@@ -211,7 +211,7 @@ fn look_for(work: &Work, find: &str) -> Result<Looked, ApiError> {
         }
     }
     if work.stop().asked() {
-        let message = "Looking for that takes longer than it may: say more of it, such as a name or a place.";
+        let message = "This search takes too long. Add a name or a place.";
         return Err(ApiError::field("find", find, message));
     }
     Ok(Looked { found, total, wanted })
@@ -228,7 +228,7 @@ pub(super) fn found_cloths(work: &Work, find: &str, most: usize) -> Result<Vec<P
         known.chain(read.into_iter().filter_map(|(_, c)| c.ok())).filter(|c| !c.at_hand.is_empty()).collect();
     if cloths.len() > most {
         let message = format!(
-            "That names {} cloths: {most} at most are looked at together. Find fewer first, by place, colour or name.",
+            "That finds {} cloths. Bofta compares at most {most} at once. Search by place, colour or name.",
             cloths.len()
         );
         return Err(ApiError::field("find", find, message));

@@ -100,7 +100,7 @@ pub(super) fn system_of(key: &str) -> Result<System, ApiError> {
         "in" => Ok(System::Inches),
         "cm" => Ok(System::Centimetres),
         other => {
-            Err(ApiError::field("system", other, format!("“{}” is no system: it is in or cm.", name::clean(other))))
+            Err(ApiError::field("system", other, format!("“{}” is not a system. Use in or cm.", name::clean(other))))
         }
     }
 }

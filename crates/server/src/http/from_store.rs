@@ -16,12 +16,12 @@ impl ApiError {
         };
         match error {
             StoreError::NotFound(_) => {
-                Self::new(StatusCode::NOT_FOUND, "This project is not on the shelf; it may have been put away.")
+                Self::new(StatusCode::NOT_FOUND, "This project is not on the shelf. Look in the drawer.")
             }
             StoreError::Nothing(what) => Self::conflict(format!("There is nothing to {what}.")),
             StoreError::Conflict { now, .. } => {
                 let view = project_view(&Context { work, kept: &now, change: None, keep: Keep::Yes });
-                Self::conflict("This project was changed in another tab or window meanwhile.").with_current(view.ok())
+                Self::conflict("This project was changed in another tab or window.").with_current(view.ok())
             }
             StoreError::Unreadable { .. } => told(StatusCode::UNPROCESSABLE_ENTITY, &error),
             StoreError::Full => told(StatusCode::INSUFFICIENT_STORAGE, &error),

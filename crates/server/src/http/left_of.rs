@@ -58,7 +58,7 @@ pub async fn left_by_others(State(app): State<App>, At(id): At<String>) -> Resul
         let mut found = vec![];
         for named in work.store.named().map_err(|e| ApiError::from_store(work, e))? {
             if work.stop().asked() {
-                let message = "There are too many bags to look through in the time a look may take.";
+                let message = "Bofta could not read all your bags in time. Try again, or put some in the drawer.";
                 return Err(ApiError::new(StatusCode::SERVICE_UNAVAILABLE, message));
             }
             // One that cannot be read says so on the shelf.

@@ -59,7 +59,7 @@ pub async fn waste(State(app): State<App>) -> Result<Json<WasteView>, ApiError> 
         let (mut bags, mut unread, mut sum, mut inches) = (vec![], vec![], None::<CutUp>, 0);
         for named in work.store.named().map_err(from_store)? {
             if work.stop().asked() {
-                let message = "There are too many bags to look through in the time a look may take.";
+                let message = "Bofta could not read all your bags in time. Try again, or put some in the drawer.";
                 return Err(ApiError::new(StatusCode::SERVICE_UNAVAILABLE, message));
             }
             let Ok(kept) = work.store.project(&named.id) else {

@@ -246,7 +246,7 @@ fn shown(which: Which, made: &MadeOf, percent: u32, (job, lay): (&Job, &Lay), n:
         besides: if besides.is_empty() {
             String::new()
         } else {
-            format!("{} to buy besides.", capital(&shown_names(&besides)))
+            format!("You also have to buy {}.", capital(&shown_names(&besides)))
         },
     })
 }

@@ -42,7 +42,7 @@ impl ApiError {
     /// A fault of the program; the details go to the log. Whether anything was kept is not known here.
     pub fn internal(error: impl std::fmt::Display) -> Self {
         tracing::error!(%error, "failed");
-        let message = "Something went wrong in Bofta itself. Load the page again to see how things stand.";
+        let message = "Something went wrong in Bofta. Reload the page. Your saved work is safe.";
         Self::new(StatusCode::INTERNAL_SERVER_ERROR, message)
     }
 
@@ -125,7 +125,7 @@ impl<T: DeserializeOwned, S: Send + Sync> FromRequest<S> for Body<T> {
                     JsonRejection::MissingJsonContentType(_) => {
                         "The body is to be JSON and to say so: Content-Type application/json.".to_owned()
                     }
-                    JsonRejection::JsonSyntaxError(e) => format!("The body is no JSON: {}.", cause(e.body_text())),
+                    JsonRejection::JsonSyntaxError(e) => format!("The body is not JSON: {}.", cause(e.body_text())),
                     JsonRejection::JsonDataError(e) => {
                         format!("The body is not what is asked for here: {}.", cause(e.body_text()))
                     }

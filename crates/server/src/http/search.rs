@@ -120,7 +120,7 @@ fn laid_or_not(work: &Work, id: &str) -> Result<(StoredProject, Planned, Job, Op
     let kept = work.project(id)?;
     let planned = kept.project.plan().map_err(ApiError::fields)?;
     let Some(job) = planned.job.clone() else {
-        return Err(ApiError::conflict("Nothing is laid yet: every part needs a cloth first."));
+        return Err(ApiError::conflict("There is no layout yet. Give every part a cloth first."));
     };
     let laying = laid(work, id, &planned, Keep::Yes).map_err(|e| ApiError::from_store(work, e))?;
     Ok((kept, planned, job, laying.laid))

@@ -113,7 +113,7 @@ function Making({ making }: { making: MakingView }) {
         )}
         {last && (
           <button type="button" className="btn" onClick={takeBack}>
-            <Undo2 size={16} /> Undo the last tick
+            <Undo2 size={16} /> Untick the last step
           </button>
         )}
         <a

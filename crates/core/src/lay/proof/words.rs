@@ -5,7 +5,7 @@ use crate::cloth::{Cloth, Print};
 use crate::lay::answer::ClothLay;
 use crate::lay::job::{Cuts, Job, JobPiece};
 use crate::lay::turns::allowed_turns;
-use crate::measure::{Length, Ruler, show_bought};
+use crate::measure::{Length, Ruler, System, show_bought};
 use crate::piece::{Grain, PrintRule};
 use crate::shape::{Outline, Turn};
 
@@ -22,16 +22,16 @@ pub fn reason(job: &Job, lay: &ClothLay) -> Option<String> {
     let unwashed = cloth.needed_length(least).before_shrinking(cloth.shrink.along);
     if unwashed > least {
         let with = match (cloth.trim > Length::ZERO, cloth.shrink.along > 0) {
-            (true, true) => "Its ends trimmed and before it is washed",
-            (true, false) => "With its ends trimmed",
-            (false, _) => "Before it is washed",
+            (true, true) => "Add the trimmed ends and the shrinkage:",
+            (true, false) => "Add the trimmed ends:",
+            (false, _) => "Add the shrinkage:",
         };
-        told.push_str(&format!(" {with}, that is {}.", teller.length(unwashed)));
+        told.push_str(&format!(" {with} you need at least {}.", teller.exact(unwashed)));
     }
     if let Some(step) = cloth.shop.step.filter(|_| !cloth.owned && cloth.whole_length().is_none()) {
         let shorter = lay.buy_length - step;
         if lay.proven() && shorter >= cloth.shop.min && shorter > Length::ZERO {
-            told.push_str(&format!(" The next shorter cut, {}, is less.", show_bought(shorter, job.units)));
+            told.push_str(&format!(" The next shorter length, {}, is less.", show_bought(shorter, job.units)));
         }
     }
     Some(told)
@@ -111,6 +111,16 @@ struct Teller<'a> {
 impl Teller<'_> {
     fn length(&self, length: Length) -> String {
         format!("{} {}", Ruler::default_for(self.job.units).show(length).text, self.job.units.symbol())
+    }
+
+    /// To 1/64 in or 0.1 mm, rounded up: what decides between two lengths of the shop is never rounded away.
+    fn exact(&self, length: Length) -> String {
+        let ruler = Ruler::default_for(self.job.units);
+        let step = match ruler.system() {
+            System::Inches => Length::inches(1, 64),
+            System::Centimetres => Length::tenth_mm(1),
+        };
+        self.length(length.ceil_to(step))
     }
 
     fn name(&self, piece: usize) -> &str {

@@ -52,7 +52,7 @@ impl ProjectCloth {
         let refused = |field: &str, why: Refused| FieldProblem::new(field, value, self.told(&why));
         match what {
             What::PutIn => {
-                let none = "Say what comes in: 2 fat quarters, half a yard, 18 x 22.";
+                let none = "Type what you add, such as 2 fat quarters, half a yard, 18 x 22.";
                 let came = self.lettered(&self.read_things("put_in", value, none)?);
                 next.enter(Why::PutIn, at, &came, &[]).map_err(|why| refused("put_in", why))?;
                 next.has_room_and_use("put_in", value)?;
@@ -73,7 +73,7 @@ impl ProjectCloth {
             What::Place => {
                 let place = clean(value);
                 if place.chars().count() > LONGEST_PLACE {
-                    let message = format!("A place is told by {LONGEST_PLACE} letters at most.");
+                    let message = format!("A place can have at most {LONGEST_PLACE} characters.");
                     return Err(FieldProblem::new("place", value, message));
                 }
                 next.place = place;
@@ -132,7 +132,7 @@ impl ProjectCloth {
     pub fn put_back(&mut self, bag: &OfBag, at: i64) -> Result<(), NotEntered> {
         let with = self.ledger.with_bag(&bag.project);
         if with.is_none() {
-            return Err(NotEntered(format!("Nothing of {} lies with {}.", self.name, bag.name)));
+            return Err(NotEntered(format!("Nothing of {} is set aside for {}.", self.name, bag.name)));
         }
         self.enter(Why::PutBack { bag: bag.clone() }, at, with.all(), &[]).map_err(|why| NotEntered(self.told(&why)))
     }
@@ -266,7 +266,8 @@ impl ProjectCloth {
             let none = || FieldProblem::new("throw_away", value, format!("Nothing of {} is here.", self.name));
             return if self.at_hand.is_empty() { Err(none()) } else { Ok(self.at_hand.clone()) };
         }
-        let things = self.read_things("throw_away", value, "Say what goes: scrap B, 2 fat quarters, all.")?;
+        let things =
+            self.read_things("throw_away", value, "Type what to remove, such as scrap B, 2 fat quarters, all.")?;
         let (went, missing) = taken(&mut self.at_hand.clone(), &things);
         if missing.is_empty() {
             return Ok(went);
@@ -277,27 +278,27 @@ impl ProjectCloth {
     fn not_there(&self, missing: &[AtHand]) -> String {
         let system = self.own_system();
         let here = match self.at_hand.as_slice() {
-            [] => "Nothing of it is here".to_owned(),
+            [] => "You have none of it".to_owned(),
             there => format!("Here: {}", say_all(there, system)),
         };
-        format!("There is no {} of {} by itself. {here}.", say_all(missing, system), self.name)
+        format!("You have no {} of {} in one piece. {here}.", say_all(missing, system), self.name)
     }
 
     fn told(&self, why: &Refused) -> String {
         let say = |things: &Things| say_all(things.all(), self.own_system());
         match why {
-            Refused::Nothing => "Say what: nothing came and nothing went.".to_owned(),
+            Refused::Nothing => "Type what to add or remove. Nothing would change.".to_owned(),
             Refused::NoSuchEntry(number) => {
-                format!("There is no entry {number} to take back, or it is taken back already.")
+                format!("Entry {number} does not exist or is undone already.")
             }
-            Refused::NotWith(bag) => format!("That does not lie with {}.", bag.name),
+            Refused::NotWith(bag) => format!("That is not set aside for {}.", bag.name),
             Refused::NotThere | Refused::NotLeftOfIt => {
-                format!("That is more of {} than is here, or than is counted.", self.name)
+                format!("That is more of {} than you have.", self.name)
             }
             Refused::GoneSince(number) => {
                 let Some(undone) = self.ledger.get(*number) else { return String::new() };
                 if let Why::Taken { bag, .. } = &undone.why {
-                    return format!("It cannot be taken back: it does not lie with {} any more.", bag.name);
+                    return format!("This entry can’t be undone, because {} no longer has it.", bag.name);
                 }
                 let (_, gone) = undone.came.changed_to(&self.ledger.there());
                 let has = |(n, e): &(u32, &ClothEntry)| {
@@ -306,14 +307,14 @@ impl ProjectCloth {
                 let since = self.ledger.standing().filter(has).map(|(_, e)| e).next_back();
                 match (&undone.why, since.map(|e| &e.why)) {
                     (Why::Used { bag: of }, Some(Why::Taken { bag: by, .. } | Why::Used { bag: by })) => {
-                        format!("{} has {}, which {} left: take that back first.", by.name, say(&gone), of.name)
+                        format!("{} has {}, which {} left. Undo that entry first.", by.name, say(&gone), of.name)
                     }
                     (_, Some(Why::Taken { bag, .. } | Why::Used { bag })) => {
-                        format!("It cannot be taken back: {} has {}.", bag.name, say(&gone))
+                        format!("This entry can’t be undone, because {} has {}.", bag.name, say(&gone))
                     }
                     _ => {
                         let are = if gone.all().iter().map(|t| t.count).sum::<u32>() == 1 { "is" } else { "are" };
-                        format!("It cannot be taken back: {} {are} not here any more.", say(&gone))
+                        format!("This entry can’t be undone, because {} {are} gone.", say(&gone))
                     }
                 }
             }

@@ -72,22 +72,22 @@ impl Project {
             Thing { width: read("width", width)?, height: read("height", height)?, thick: read("thick", thick)? };
         let (ease, above) = (read("ease", ease)?, read("above", above)?);
         if thing.width <= Length::ZERO || thing.height <= Length::ZERO {
-            return Err(FieldProblem::new("width", width, "Say how wide and how tall the thing is."));
+            return Err(FieldProblem::new("width", width, "Type the width and the height of the thing."));
         }
         let before = self.bag.clone();
         self.bag.fit(thing, ease, above, self.ruler);
         self.bag.bring_along(&before, self.system, self.ruler);
-        Ok("Fitted to a thing".to_owned())
+        Ok("Fit the bag to a thing".to_owned())
     }
 
     pub(super) fn edit_scale(&mut self, percent: u32) -> Result<String, FieldProblem> {
         if !(10..=1000).contains(&percent) {
-            let message = format!("{percent} % will not do: from 10 to 1000 is allowed.");
+            let message = format!("Enter a percentage from 10 to 1000. You typed {percent} %.");
             return Err(FieldProblem::new("percent", percent, message));
         }
         let (bag, _) = self.bag.scaled(percent, self.ruler).map_err(|mut all| all.remove(0))?;
         self.bag = bag;
-        Ok(format!("Scaled to {percent} %"))
+        Ok(format!("Scale to {percent} %"))
     }
 
     pub(super) fn edit_bag(&mut self, field: &str, value: &str) -> Result<String, FieldProblem> {
@@ -220,7 +220,7 @@ impl Project {
         };
         if across.trim().is_empty() && up.trim().is_empty() {
             self.on_print.remove(piece);
-            return Ok(format!("{} anywhere on the print", found.name));
+            return Ok(format!("Remove the placement of {} on the print", found.name));
         }
         let Some(cloth) = self.cloth_for(found) else {
             let message = format!("{} has no cloth yet: choose that first.", found.name);

@@ -548,7 +548,7 @@ impl Project {
             return Ok(());
         }
         let message = format!(
-            "Cutting has begun, {} steps are done: the plan stays as it is. Take the cuts back first, or begin the cutting again.",
+            "You have begun cutting ({} steps are done), so the plan is fixed. Undo the cuts first, or begin the cutting again.",
             self.steps_done
         );
         Err(vec![FieldProblem::new("steps_done", self.steps_done, message)])

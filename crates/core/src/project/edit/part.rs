@@ -9,7 +9,7 @@ use crate::project::Project;
 impl Project {
     pub(super) fn add_part(&mut self, kind: &str, wall: Option<&str>) -> Result<String, FieldProblem> {
         if matches!(self.bag.body, Body::CutList(_)) {
-            let message = "A cut list of one's own has rows, not parts: add a row.";
+            let message = "Your own cut list has rows instead of parts. Add a row.";
             return Err(FieldProblem::new("part", kind, message));
         }
         let part = Added::new(kind, self.bag.next_part(), self.system).ok_or_else(|| {
@@ -22,7 +22,7 @@ impl Project {
     /// Puts a new part on, as large as it fits.
     fn put_on(&mut self, mut part: Added, wall: Option<&str>) -> Result<String, FieldProblem> {
         if self.bag.parts.len() >= MOST_PARTS {
-            let message = format!("The bag has {MOST_PARTS} parts: more than that are not put on one bag.");
+            let message = format!("A bag can have at most {MOST_PARTS} parts.");
             return Err(FieldProblem::new("part", self.bag.parts.len(), message));
         }
         let walls = self.bag.walls(self.ruler);
@@ -80,7 +80,7 @@ impl Project {
         self.measured.retain(|piece, _| !piece.starts_with(&prefix));
         self.turned.retain(|piece, _| !piece.starts_with(&prefix));
         self.on_print.retain(|piece, _| !piece.starts_with(&prefix));
-        Ok(format!("{name} taken off"))
+        Ok(format!("Remove {name}"))
     }
 
     /// The same on the wall across, or once more where it has none.

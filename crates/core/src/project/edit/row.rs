@@ -108,7 +108,7 @@ impl Project {
             RowField::Remove => {
                 list.rows.remove(row);
                 self.rows_moved_up(row);
-                return Ok(format!("Row {} taken out", row + 1));
+                return Ok(format!("Remove row {}", row + 1));
             }
         }
         Ok(format!("Row {} {} {}", row + 1, key_of(&field).replace('_', " "), value.trim()))

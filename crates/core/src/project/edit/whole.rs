@@ -67,13 +67,13 @@ impl Project {
             let length = parse_reel(typed, self.system)
                 .map_err(|why| FieldProblem::new("lengths", typed, crate::as_sentence(why)))?;
             if length <= Length::ZERO {
-                let message = format!("“{typed}” will not do: more than 0 is allowed.");
+                let message = format!("Enter more than 0 instead of “{typed}”.");
                 return Err(FieldProblem::new("lengths", lengths, message));
             }
             found.push(length);
         }
         if found.len() > MOST_LENGTHS {
-            let message = format!("{} lengths: at most {MOST_LENGTHS} are kept track of.", found.len());
+            let message = format!("You typed {} lengths. Bofta keeps track of at most {MOST_LENGTHS}.", found.len());
             return Err(FieldProblem::new("lengths", lengths, message));
         }
         self.lengths_at_hand.retain(|l| (l.kind, l.width) != (kind, width));
@@ -93,13 +93,13 @@ impl Project {
         let there: u32 = match typed {
             "" | "none" => 0,
             _ => typed.parse().ok().filter(|n| *n <= MOST_AT_HAND).ok_or_else(|| {
-                let message = format!("“{typed}” is no number from 0 to {MOST_AT_HAND}.");
+                let message = format!("Enter a number from 0 to {MOST_AT_HAND} instead of “{typed}”.");
                 FieldProblem::new("count", typed, message)
             })?,
         };
         let clean = name::clean(name);
         if clean.is_empty() || clean.chars().count() > name::MOST_LETTERS {
-            let message = format!("A name has from 1 to {} letters.", name::MOST_LETTERS);
+            let message = format!("A name has from 1 to {} characters.", name::MOST_LETTERS);
             return Err(FieldProblem::new("name", name, message));
         }
         self.pieces_at_hand.retain(|p| (p.name.as_str(), p.size) != (clean.as_str(), size));
@@ -107,7 +107,7 @@ impl Project {
             let message = format!("At most {MOST_LENGTHS} kinds are kept track of.");
             return Err(FieldProblem::new("name", name, message));
         }
-        let label = format!("{clean} at hand");
+        let label = format!("{clean} you have");
         if there > 0 {
             self.pieces_at_hand.push(PiecesAtHand { name: clean, size, count: there });
         }
@@ -117,10 +117,10 @@ impl Project {
     pub(super) fn edit_steps_done(&mut self, count: u32) -> Result<String, FieldProblem> {
         if count == 0 {
             self.begin_again();
-            return Ok("Cutting begun again".to_owned());
+            return Ok("Begin cutting again".to_owned());
         }
         let Some(plan) = &mut self.cutting else {
-            return Err(FieldProblem::new("steps_done", count, "Nothing is laid yet: there is nothing to cut."));
+            return Err(FieldProblem::new("steps_done", count, "There is no layout yet, so there is nothing to cut."));
         };
         if plan.is_relisted() {
             // Whoever ticks cuts off now sees the list as it is.
