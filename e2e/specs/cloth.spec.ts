@@ -85,13 +85,13 @@ test('short of cloth: the ways out have their price, and one is taken', async ({
   await expect(short.getByRole('button', { name: /^Buy the rest of Plum lawn .*4\.80/ })).toBeVisible();
   await accessible(page);
   await page.getByRole('button', { name: 'What’s the biggest bag I can make from this?' }).click();
-  await expect(page.getByText(/% of what it is/)).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText(/% of its present size/)).toBeVisible({ timeout: 20_000 });
   await expect(page.getByText('Larger, there is no place for Lining panel.')).toBeVisible();
   await short.getByRole('button', { name: /^Cut (the )?lining from Orchard canvas as well/i }).click();
   await expect(short).toHaveCount(0);
   await expect(page.getByTestId('tally-cloth')).toHaveText('nothing to buy');
   // The answer was for the cloth as it was.
-  await expect(page.getByText(/% of what it is/)).toHaveCount(0);
+  await expect(page.getByText(/% of its present size/)).toHaveCount(0);
   const lining = page.getByRole('listitem', { name: 'Orchard canvas on the table' });
   await expect(lining.getByRole('button', { name: 'Lining, if it runs short' })).toBeVisible();
 });
@@ -323,7 +323,7 @@ test('what comes and goes of a cloth is on its ledger, and is taken back by keys
   await expect(away).toHaveCount(0);
   await accessible(page);
   await card.getByRole('button', { name: /^Undo: scrap A, .* thrown away, / }).press('Enter');
-  await expect(card.getByText(/^taken back: scrap A, .* thrown away$/)).toBeVisible();
+  await expect(card.getByText(/^undone: scrap A, .* thrown away$/)).toBeVisible();
   await expect(card).toContainText(/scrap A, holds .* here, blue crate/);
   // What was put in, and is thrown away since, cannot be taken back: no button offers it.
   await away.fill('all');

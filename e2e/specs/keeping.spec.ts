@@ -68,7 +68,7 @@ test('what was put away is in the drawer, to be restored or deleted', async ({ p
   await page.getByRole('button', { name: 'Restore Onion sack' }).click();
   await expect(page.getByRole('status')).toContainText('“Onion sack” is on the shelf again.');
   await page.getByRole('button', { name: 'Delete Bottle caddy' }).click();
-  await page.getByRole('button', { name: 'Save in the drawer' }).click();
+  await page.getByRole('button', { name: 'Keep it in the drawer' }).click();
   await page.getByRole('button', { name: 'Delete Bottle caddy' }).click();
   await accessible(page);
   await page.getByRole('button', { name: 'Delete' }).click();

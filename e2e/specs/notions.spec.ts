@@ -31,7 +31,7 @@ test('rings are put in by the keyboard, thrown away, and a mistake is taken back
   await accessible(page);
   await inside.getByRole('button', { name: 'Undo: 2 thrown away' }).press('Enter');
   await expect(rings).toContainText('6 here');
-  await expect(inside.getByRole('listitem').first()).toContainText('taken back: 2 thrown away');
+  await expect(inside.getByRole('listitem').first()).toContainText('undone: 2 thrown away');
   await page.keyboard.press('Escape');
   await page.getByLabel('Search the cupboard').fill('zip jar');
   await expect(rings).toBeHidden();

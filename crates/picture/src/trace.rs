@@ -6,7 +6,8 @@ use crate::perspective::Reference;
 use bofta_core::cloth::MOST_SCRAP_CORNERS;
 use bofta_core::measure::Length;
 use bofta_core::shape::Point;
-use image::{ImageError, ImageReader, RgbImage};
+use image::metadata::Orientation;
+use image::{DynamicImage, ImageDecoder, ImageError, ImageReader, RgbImage};
 use std::io::Cursor;
 use thiserror::Error;
 
@@ -81,8 +82,9 @@ pub struct Traced {
 /// # Errors
 /// Not a picture, or one of a size that is not read.
 pub fn size_of(bytes: &[u8]) -> Result<(u32, u32), NotTraced> {
-    let reader = ImageReader::new(Cursor::new(bytes)).with_guessed_format().map_err(|_| NotTraced::NotAPicture)?;
-    let (width, height) = reader.into_dimensions().map_err(|_| NotTraced::NotAPicture)?;
+    let mut decoder = decoder(bytes)?;
+    let (width, height) = decoder.dimensions();
+    let (width, height) = if lies_on_its_side(upright(&mut decoder)) { (height, width) } else { (width, height) };
     let pixels = u64::from(width) * u64::from(height);
     if pixels > MOST_PIXELS {
         return Err(NotTraced::TooLarge(pixels / 1_000_000));
@@ -138,12 +140,33 @@ pub fn trace(bytes: &[u8], reference: &Reference, tolerance: Length) -> Result<T
 }
 
 pub(crate) fn decoded(bytes: &[u8]) -> Result<RgbImage, NotTraced> {
-    let reader = ImageReader::new(Cursor::new(bytes)).with_guessed_format().map_err(|_| NotTraced::NotAPicture)?;
-    let picture = reader.decode().map_err(|e: ImageError| match e {
+    let mut decoder = decoder(bytes)?;
+    let turn = upright(&mut decoder);
+    let mut picture = DynamicImage::from_decoder(decoder).map_err(|e: ImageError| match e {
         ImageError::Limits(_) => NotTraced::TooLarge(MOST_PIXELS / 1_000_000),
         _ => NotTraced::NotAPicture,
     })?;
+    picture.apply_orientation(turn);
     Ok(picture.into_rgb8())
+}
+
+fn decoder(bytes: &[u8]) -> Result<impl ImageDecoder + '_, NotTraced> {
+    let reader = ImageReader::new(Cursor::new(bytes)).with_guessed_format().map_err(|_| NotTraced::NotAPicture)?;
+    reader.into_decoder().map_err(|e| match e {
+        ImageError::Limits(_) => NotTraced::TooLarge(MOST_PIXELS / 1_000_000),
+        _ => NotTraced::NotAPicture,
+    })
+}
+
+/// How the picture has to be turned to stand as it was taken (Exif 2.3, tag 0x0112): the screen shows it so, and the marks
+/// that are set there count on it.
+fn upright(decoder: &mut impl ImageDecoder) -> Orientation {
+    decoder.orientation().unwrap_or(Orientation::NoTransforms)
+}
+
+fn lies_on_its_side(turn: Orientation) -> bool {
+    use Orientation::{Rotate90, Rotate90FlipH, Rotate270, Rotate270FlipH};
+    matches!(turn, Rotate90 | Rotate270 | Rotate90FlipH | Rotate270FlipH)
 }
 
 /// Few enough corners for a scrap, told as closely as that allows.

@@ -4,7 +4,8 @@
 use bofta_core::lay::Random;
 use bofta_core::measure::Length;
 use bofta_picture::camera::{Laid, Scene, jpeg, printed, table};
-use bofta_picture::{NotTraced, Outlined, Reference, print_of, trace};
+use bofta_picture::{NotTraced, Outlined, Reference, print_of, size_of, trace};
+use image::{ImageEncoder, ImageFormat, RgbImage};
 use rstest::rstest;
 
 const MM: f64 = Length::MILLIMETRE.0 as f64;
@@ -304,4 +305,51 @@ fn what_is_no_print_is_refused_by_a_sentence() {
     assert_eq!(print_of(&bytes, &crossed, true), Err(NotTraced::MarksCross));
     let small = Reference { width: Length::MILLIMETRE, ..printed(1).reference(&shot) };
     assert_eq!(print_of(&bytes, &small, true), Err(NotTraced::KnownSize));
+}
+
+/// The picture as a camera held another way keeps it: its pixels turned, and in its Exif how to turn them back (Exif 2.3,
+/// tag 0x0112: 1 as it is, 3 half round, 6 and 8 a quarter, the others mirrored too).
+fn held(picture: &RgbImage, orientation: u8, format: ImageFormat) -> Vec<u8> {
+    use image::imageops::{flip_horizontal, flip_vertical, rotate90, rotate180, rotate270};
+    let turned = match orientation {
+        2 => flip_horizontal(picture),
+        3 => rotate180(picture),
+        4 => flip_vertical(picture),
+        5 => flip_horizontal(&rotate90(picture)),
+        6 => rotate270(picture),
+        7 => flip_horizontal(&rotate270(picture)),
+        8 => rotate90(picture),
+        _ => picture.clone(),
+    };
+    let exif =
+        [b"II*\0\x08\0\0\0\x01\0\x12\x01\x03\0\x01\0\0\0".as_slice(), &[orientation, 0, 0, 0, 0, 0, 0, 0]].concat();
+    let mut bytes = vec![];
+    let (wide, tall) = turned.dimensions();
+    fn encoded(mut encoder: impl ImageEncoder, exif: Vec<u8>, pixels: &[u8], (wide, tall): (u32, u32)) {
+        encoder.set_exif_metadata(exif).expect("it holds Exif");
+        encoder.write_image(pixels, wide, tall, image::ExtendedColorType::Rgb8).expect("written");
+    }
+    match format {
+        ImageFormat::Png => encoded(image::codecs::png::PngEncoder::new(&mut bytes), exif, &turned, (wide, tall)),
+        ImageFormat::WebP => {
+            encoded(image::codecs::webp::WebPEncoder::new_lossless(&mut bytes), exif, &turned, (wide, tall));
+        }
+        _ => encoded(image::codecs::jpeg::JpegEncoder::new_with_quality(&mut bytes, 95), exif, &turned, (wide, tall)),
+    }
+    bytes
+}
+
+/// Whichever way the camera was held, what is measured is what is seen upright.
+#[rstest]
+fn a_picture_is_turned_upright_before_it_is_measured(
+    #[values(1, 2, 3, 4, 5, 6, 7, 8)] orientation: u8,
+    #[values(ImageFormat::Jpeg, ImageFormat::Png, ImageFormat::WebP)] format: ImageFormat,
+) {
+    let scene = Scene { scraps: vec![odd(4, [205, 120, 84])], ..scene() };
+    let shot = scene.shot();
+    let bytes = held(&shot.picture, orientation, format);
+    assert_eq!(size_of(&bytes), Ok(shot.picture.dimensions()));
+    let found = trace(&bytes, &scene.reference(&shot), Length::MILLIMETRE * 3 / 2).expect("traced");
+    let (furthest, share) = off(&found.scraps[0], &scene.scraps[0].corners);
+    assert!(furthest < 3.0 && share < 0.01, "{furthest:.2} mm, {:.2} %", share * 100.0);
 }

@@ -1,4 +1,4 @@
-// The drawer: what was put away, to be put back or thrown away for good.
+// The drawer: what was put away, to be restored or deleted for good.
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { AlertDialog } from 'radix-ui';
 import { useEffect, useState } from 'react';
@@ -25,10 +25,14 @@ export function Drawer() {
   useEffect(() => {
     document.title = 'The drawer · Bofta';
   }, []);
-  const act = async (call: Promise<{ error?: unknown; response: Response }>, told: string) => {
+  const act = async (
+    call: Promise<{ data?: unknown; error?: unknown; response: Response }>,
+    told: string,
+  ) => {
     try {
-      await done(call);
-      setSaid(told);
+      const { data } = await done(call);
+      const back = (data as { put_back?: string[] } | undefined)?.put_back ?? [];
+      setSaid(back.length > 0 ? `${told} Back in the cupboard: ${back.join('; ')}.` : told);
     } catch (error) {
       setSaid(error instanceof ApiError ? error.message : String(error));
     }
@@ -88,6 +92,11 @@ export function Drawer() {
                   </button>
                   <ThrowAway
                     one={one}
+                    back={
+                      kind === 'projects'
+                        ? 'Cloth, zips and rings that are set aside for it go back to the cupboard.'
+                        : undefined
+                    }
                     onThrow={() => act(throwAway(kind, one.id), `“${one.name}” is deleted.`)}
                   />
                 </li>
@@ -100,7 +109,8 @@ export function Drawer() {
   );
 }
 
-function ThrowAway({ one, onThrow }: { one: PutAwayView; onThrow: () => void }) {
+/** `back` says what becomes of what it has, where it may have something. */
+function ThrowAway({ one, back, onThrow }: { one: PutAwayView; back?: string; onThrow: () => void }) {
   return (
     <AlertDialog.Root>
       <AlertDialog.Trigger asChild>
@@ -111,12 +121,14 @@ function ThrowAway({ one, onThrow }: { one: PutAwayView; onThrow: () => void }) 
       <AlertDialog.Portal>
         <AlertDialog.Overlay className="fixed inset-0 z-40 bg-indigo/40" />
         <AlertDialog.Content className="fixed top-1/2 left-1/2 z-50 w-[28rem] max-w-[92vw] -translate-x-1/2 -translate-y-1/2 rounded border-2 border-indigo bg-paper p-5">
-          <AlertDialog.Title className="font-heading text-xl">Throw “{one.name}” away?</AlertDialog.Title>
-          <AlertDialog.Description className="mt-2">This can’t be undone.</AlertDialog.Description>
+          <AlertDialog.Title className="font-heading text-xl">Delete “{one.name}”?</AlertDialog.Title>
+          <AlertDialog.Description className="mt-2">
+            This can’t be undone.{back && ` ${back}`}
+          </AlertDialog.Description>
           <div className="mt-5 flex flex-wrap gap-2">
             <AlertDialog.Cancel asChild>
               <button type="button" className="btn">
-                Save in the drawer
+                Keep it in the drawer
               </button>
             </AlertDialog.Cancel>
             <AlertDialog.Action asChild>

@@ -40,7 +40,7 @@ pub use proof::{
 pub use random::Random;
 pub use rank::better;
 pub(crate) use report::outline_on_cloth;
-pub use report::{areas, rest_of_region, rest_of_scrap};
+pub use report::{area_on_table, areas, rest_of_region, rest_of_scrap};
 pub use solve::{Budget, NoLay, Observer, Silent, solve};
 pub use stop::Stop;
 pub use turns::{Allowed, allowed_turns};

@@ -345,7 +345,13 @@ pub fn rest_of_region(job: &Job, on: &ClothLay, part: Region) -> Vec<Rest> {
     rests(&corners_of(part), &taken)
 }
 
-/// The area of the pieces of `on`, and of the cloth that lies on the table for them, as washed.
+/// The area of all cloth that lies on the table for `on`, as washed.
+pub fn area_on_table(job: &Job, on: &ClothLay) -> Option<Area> {
+    let cloth = job.cloth(&on.cloth)?;
+    Some(whole_area(cloth, on.lies(cloth)))
+}
+
+/// The area of the pieces of `on`, and of the cloth they are cut from, as washed: of a length as much as is bought or used.
 pub fn areas(job: &Job, on: &ClothLay) -> Option<(Area, Area)> {
     let cloth = job.cloth(&on.cloth)?;
     let pieces = job.pieces_by_id();
@@ -353,7 +359,7 @@ pub fn areas(job: &Job, on: &ClothLay) -> Option<(Area, Area)> {
         let piece = *pieces.get(p.piece.as_str())?;
         Some(piece.outline.area().0 * i128::from(piece.yielded_by(p, cloth)))
     };
-    let there = on.lies(cloth);
+    let there = on.buy_length.shrunk(cloth.shrink.along).max(on.needed_length);
     Some((Area(on.placements.iter().filter_map(area).sum()), whole_area(cloth, there)))
 }
 

@@ -297,18 +297,22 @@ fn shapes(job: &Job, cloth: &Cloth, placements: &[Placement], faults: &mut Vec<F
 /// The corners of an outline where it lies: mirrored first, then turned counter-clockwise, then moved.
 fn as_it_lies(outline: &Outline, placement: &Placement) -> Vec<Point> {
     let round = matches!(outline, Outline::Circle(_));
+    // Within its own width, so that corners are rounded alike on either face.
+    let right = outline.corners().iter().map(|p| p.x.0).max().unwrap_or(0);
     let turn = |p: Point| {
-        let (x, y) = (if placement.mirrored { -p.x.0 } else { p.x.0 }, p.y.0);
+        let (x, y) = (if placement.mirrored { right - p.x.0 } else { p.x.0 }, p.y.0);
         // A circle is the same however it is turned.
         match if round { 0 } else { placement.turn.degrees() } {
             0 => (x, y),
             90 => (-y, x),
             180 => (-x, -y),
             270 => (y, -x),
+            // On the bias sine and cosine are 1/√2, of one sign or the other.
             degrees => {
-                let (sin, cos) = f64::from(degrees).to_radians().sin_cos();
-                let (x, y) = (x as f64, y as f64);
-                ((x * cos - y * sin).round() as i64, (x * sin + y * cos).round() as i64)
+                let (sin, cos) =
+                    (if degrees < 180 { 1 } else { -1 }, if (90..=270).contains(&degrees) { -1 } else { 1 });
+                let share = |sum: i64| (sum as f64 * std::f64::consts::FRAC_1_SQRT_2).round() as i64;
+                (share(x * cos - y * sin), share(x * sin + y * cos))
             }
         }
     };

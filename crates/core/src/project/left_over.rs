@@ -89,10 +89,11 @@ pub struct CutOf {
 pub fn cut_of_each(left: &[LeftOver]) -> Vec<CutOf> {
     let mut found: Vec<CutOf> = vec![];
     let mut enter = |cloth: ProjectCloth, used: &[AtHand], kept: &[AtHand]| {
-        let at = found.iter().position(|e| e.cloth.id == cloth.id).unwrap_or_else(|| {
-            found.push(CutOf { cloth, used: vec![], kept: vec![] });
-            found.len() - 1
-        });
+        let at =
+            found.iter().position(|e| (&e.cloth.id, &e.cloth.name) == (&cloth.id, &cloth.name)).unwrap_or_else(|| {
+                found.push(CutOf { cloth, used: vec![], kept: vec![] });
+                found.len() - 1
+            });
         used.iter().for_each(|t| drop(put(&mut found[at].used, t.clone())));
         kept.iter().for_each(|t| drop(put(&mut found[at].kept, t.clone())));
     };

@@ -4,7 +4,7 @@
 use super::{Project, ProjectCloth, left_over};
 use crate::cloth::{AtHand, HandForm};
 use crate::cutting::left_whole;
-use crate::lay::{ClothLay, areas};
+use crate::lay::{ClothLay, area_on_table, areas};
 use crate::measure::{Area, System};
 
 /// Areas of cloth that was cut into, and what the rest weighs.
@@ -53,7 +53,7 @@ impl CutUp {
         }
     }
 
-    /// In a sentence: `Of 0.94 m² cut up, 0.61 became bag, 0.21 is kept, 0.12 is waste: 13 %, 29 g.`
+    /// In a sentence: `You cut up 0.94 m²: 0.61 is in the bag, 0.21 is kept and 0.12 is waste (13 %, 29 g).`
     pub fn tell(self, system: System) -> String {
         let (unit, sign) = match system {
             System::Inches => (36.0 * 36.0 * 25.4 * 25.4, "sq yd"),
@@ -96,7 +96,8 @@ pub fn cut_up(project: &Project) -> Option<CutUp> {
             // A length that was cut off whole was not cut into.
             let lengths = left_whole(&plan.job, on).into_iter().filter(|part| part.length);
             let off: i128 = lengths.map(|part| (part.width * part.height).0).sum();
-            areas(&plan.job, on).map(|(bag, cloth)| (bag.0, cloth.0 - off))
+            let (bag, _) = areas(&plan.job, on)?;
+            Some((bag.0, area_on_table(&plan.job, on)?.0 - off))
         });
         let (bag, cut) = areas.fold((0, 0), |(bag, cut), (b, c)| (bag + b, cut + c));
         let kept = left.iter().filter(|l| l.cut_from == cloth.name).flat_map(|l| &l.kept).map(area_cut_into);

@@ -45,9 +45,9 @@ pub fn ways_out(project: &Project, planned: &Planned, lay: &Lay) -> Vec<Way> {
             .iter()
             .filter(|c| c.material.suits(part) && !known.contains(&&c.id) && !project.dressing.forbids(part, &c.id))
         {
-            let seen = if part.shows() { ", which is seen" } else { "" };
+            let seen = if part.shows() { ", where it shows" } else { "" };
             ways.push(way(
-                format!("Cut {} from {} as well{seen}", part.name(), cloth.name),
+                format!("Cut the {} from {} as well{seen}", part.name().to_lowercase(), cloth.name),
                 Edit::AssignAlso { part: part.key().to_owned(), cloth: cloth.id.clone() },
             ));
         }

@@ -257,6 +257,8 @@ impl Outline {
     /// The corners as placed: mirrored (x → −x) if asked, then turned, then moved so that the lower left corner of
     /// the bounding box is the origin.
     pub fn placed(&self, turn: Turn, mirrored: bool) -> Vec<Point> {
+        // However it is turned a circle stays the same; its drawn corners, rounded on the bias, would not.
+        let turn = if matches!(self, Self::Circle(_)) { Turn::NONE } else { turn };
         let placing = self.placing(turn, mirrored);
         let mut corners: Vec<Point> = self.corners().into_iter().map(placing).collect();
         if mirrored {
@@ -272,8 +274,6 @@ impl Outline {
 
     /// Turned about the origin, then moved so that the lower left corner of its box lies there.
     fn placing(&self, turn: Turn, mirrored: bool) -> impl Fn(Point) -> Point {
-        // However it is turned a circle stays the same; its drawn corners, rounded on the bias, would not.
-        let turn = if matches!(self, Self::Circle(_)) { Turn::NONE } else { turn };
         let corners = self.corners();
         // Mirrored within its own width, so that a symmetric outline stays the same to the unit at any turn.
         let right = corners.iter().map(|p| p.x).max().unwrap_or_default();

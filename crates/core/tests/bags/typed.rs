@@ -201,9 +201,17 @@ fn a_round_bag_is_so_far_across() {
 /// What washing takes is told with both sizes, and by the table of docs/rules.md.
 #[rstest]
 // 44 in less 2 % are 43.12, a yard less 3 % 34.92.
-#[case(Material::Cotton, 44, "washed before cutting: 44 in wide becomes 43 in, 1 yd long becomes 34⅞ in")]
+#[case(
+    Material::Cotton,
+    44,
+    "washed before cutting: a width of 44 in comes out at 43 in, a length of 1 yd comes out at 34⅞ in"
+)]
 // 54 in less 3 % are 52.38, a yard less 5 % 34.2.
-#[case(Material::Canvas, 54, "washed before cutting: 54 in wide becomes 52⅜ in, 1 yd long becomes 34⅛ in")]
+#[case(
+    Material::Canvas,
+    54,
+    "washed before cutting: a width of 54 in comes out at 52⅜ in, a length of 1 yd comes out at 34⅛ in"
+)]
 fn washing_is_told_with_both_sizes(#[case] material: Material, #[case] width: i64, #[case] told: &str) {
     let mut cloth = with_canvas(System::Inches).cloths.remove(0);
     (cloth.material, cloth.width, cloth.wash_first) = (material, Length::INCH * width, true);

@@ -199,7 +199,7 @@ fn the_ways_out_are_tried_by_laying_them() {
     let ways = ways_out(&project, &planned, &lay);
     let whole: Vec<&str> =
         ways.iter().filter(|way| laid(&made(&project, &way.edits)).1.complete()).map(|way| way.name.as_str()).collect();
-    assert_eq!(whole, ["Buy the rest of Bean dot", "Lining from Pea stripe too"]);
+    assert_eq!(whole, ["Buy the rest of Bean dot", "Cut the lining from Pea stripe as well"]);
     // Where it shows, that is said; what does not show comes first.
     let outer = made(&project, &[of("pea-stripe", ClothField::AtHand, "4 in × 4 in")]);
     let names: Vec<String> = ways_out(&outer, &outer.plan().expect("drafts"), &laid(&outer).1)
@@ -207,7 +207,7 @@ fn the_ways_out_are_tried_by_laying_them() {
         .map(|way| way.name)
         .filter(|name| name.contains(" too"))
         .collect();
-    assert_eq!(names, ["Lining from Pea stripe too", "Outer from Bean dot too, which is seen"]);
+    assert_eq!(names, ["Cut the lining from Pea stripe as well", "Outer from Bean dot too, which is seen"]);
     assert_eq!(
         ways_out(&outer, &outer.plan().expect("drafts"), &laid(&outer).1)[2].name,
         "Buy the rest of Pea stripe and Bean dot"
@@ -250,7 +250,7 @@ fn a_tight_guess_is_to_be_measured() {
     };
     let tight = told("about 13 x 18");
     assert_eq!(tight.len(), 1);
-    assert!(tight[0].starts_with("Bean dot, 13 × 18 in is a guess, and only "), "{tight:?}");
+    assert!(tight[0].starts_with("Bean dot, 13 × 18 in is a guess, and the plan leaves only "), "{tight:?}");
     assert_eq!((told("13 x 18"), told("about 30 x 40")), (vec![], vec![]));
 }
 
@@ -348,11 +348,11 @@ fn areas_are_told_in_both_systems() {
     let became = CutUp { cut: yard * yard, bag: yard / 2 * (yard / 2), kept: yard * (yard / 2), ..CutUp::default() };
     assert_eq!(
         became.tell(System::Inches),
-        "Of 1.00 sq yd cut up, 0.25 became bag, 0.50 is kept, 0.25 is waste: 25 %."
+        "You cut up 1.00 sq yd: 0.25 is in the bag, 0.50 is kept and 0.25 is waste (25 %)."
     );
     assert_eq!(
         became.tell(System::Centimetres),
-        "Of 0.84 m² cut up, 0.21 became bag, 0.42 is kept, 0.21 is waste: 25 %."
+        "You cut up 0.84 m²: 0.21 is in the bag, 0.42 is kept and 0.21 is waste (25 %)."
     );
 }
 

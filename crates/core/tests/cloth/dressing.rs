@@ -116,11 +116,11 @@ fn never_is_no_way_out() {
         ways_out(project, &planned, &lay).into_iter().map(|w| w.name).filter(|n| n.contains("Rust")).collect()
     };
     let all = offered(&short);
-    assert!(all.iter().any(|n| n.starts_with("Outer from Rust")), "{all:?}");
+    assert!(all.iter().any(|n| n.starts_with("Cut the outer from Rust")), "{all:?}");
     let never = Edit::NeverFrom { part: "outer".into(), cloth: "rust".into(), never: true };
     let forbidden = made(&short, std::slice::from_ref(&never));
     let fewer = offered(&forbidden);
-    assert!(!fewer.iter().any(|n| n.starts_with("Outer from Rust")), "{fewer:?}");
+    assert!(!fewer.iter().any(|n| n.starts_with("Cut the outer from Rust")), "{fewer:?}");
     assert_eq!(fewer.len() + 1, all.len());
     let by_hand = made(&forbidden, &[Edit::AssignAlso { part: "outer".into(), cloth: "rust".into() }]);
     assert!(by_hand.dressing.is_empty());
@@ -260,7 +260,7 @@ fn a_join_where_it_is_not_seen_is_a_way_out() {
     let (_, lay) = laid(&short);
     assert!(!lay.complete());
     let ways = ways_out(&short, &planned, &lay);
-    let join = ways.iter().find(|w| w.name == "Lining panel from two halves, joined").expect("offered");
+    let join = ways.iter().find(|w| w.name == "Join Lining panel from two halves").expect("offered");
     let joined = made(&short, &join.edits);
     let (job, lay) = laid(&joined);
     assert!(lay.complete(), "{:?}", lay.unplaced);
@@ -290,7 +290,10 @@ fn what_is_taken_off_is_told_with_why() {
     let plain = &tote().cloths[0];
     assert_eq!(
         plain.taken_off(Ruler::Eighth),
-        ["The selvedges take ½ in at each side: 53 in can be used.", "Squaring takes ½ in at each end of a length."]
+        [
+            "You lose ½ in to the selvedge at each side. The usable width is 53 in.",
+            "You lose ½ in at each end when you square up a length."
+        ]
     );
     let edits = [
         (ClothField::WashFirst, "yes"),
@@ -302,9 +305,9 @@ fn what_is_taken_off_is_told_with_why() {
     assert_eq!(
         washed.cloths[0].taken_off(Ruler::Eighth),
         [
-            "Washing takes 3.8 % along and 2.5 % across: 54 in wide becomes 52⅝ in, a yard 34⅝ in.",
-            "The selvedges take ½ in at each side: 51⅝ in can be used.",
-            "Squaring takes ½ in at each end of a length.",
+            "Washing shrinks it by 3.8 % lengthwise and 2.5 % crosswise. A width of 54 in comes out at 52⅝ in, a yard at 34⅝ in.",
+            "You lose ½ in to the selvedge at each side. The usable width is 51⅝ in.",
+            "You lose ½ in at each end when you square up a length.",
             "Folded it lies 26¼ in wide, two layers.",
         ]
     );

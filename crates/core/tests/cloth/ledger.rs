@@ -57,9 +57,9 @@ fn an_account_of_a_cloth() {
             "1 yd put in",
             "fat quarter set aside for Bag 1",
             "fat quarter cut for Bag 1, 9 × 7 in left",
-            "counted again: 30 in in the place of 1 yd",
+            "counted: 30 in instead of 1 yd",
             "9 × 7 in thrown away",
-            "taken back: 9 × 7 in thrown away",
+            "undone: 9 × 7 in thrown away",
         ]
     );
     // The cut is taken back: the quarter lies with the bag as before, and goes back from there.
@@ -83,7 +83,7 @@ fn the_same_is_no_entry() {
     assert_eq!(none.message, "Nothing of Lawn is here.");
     // A guess that is measured is another thing.
     let measured = does(&lawn("about 1 yd"), 2, What::Correct, "1 yd");
-    assert_eq!(told(&measured)[1], "counted again: 1 yd in the place of about 1 yd");
+    assert_eq!(told(&measured)[1], "counted: 1 yd instead of about 1 yd");
 }
 
 /// A letter is given once: a scrap that comes later is never told as one that is gone, and one that comes back is itself.
@@ -137,7 +137,7 @@ fn what_was_taken_since_is_told() {
     cloth.enter_cut(&bag(2), &things("9 x 7"), &[], 3).expect("entered");
     let before = cloth.clone();
     let refused = cloth.take_cut_back("bag-1", 4).expect_err("the second has it").to_string();
-    assert_eq!(refused, "Bag 2 has 9 × 7 in, which Bag 1 left: take that back first.");
+    assert_eq!(refused, "Bag 2 has 9 × 7 in, which Bag 1 left. Undo that entry first.");
     assert!(cloth.enter_cut(&bag(1), &things("fat quarter"), &[], 4).is_err());
     assert_eq!(cloth, before);
     assert_eq!((cloth.take_cut_back("bag-2", 4), cloth.take_cut_back("bag-1", 5)), (Ok(true), Ok(true)));
@@ -146,7 +146,7 @@ fn what_was_taken_since_is_told() {
     cloth.enter_cut(&bag(1), &things("fat quarter"), &things("9 x 7"), 6).expect("entered");
     cloth = does(&cloth, 7, What::ThrowAway, "all");
     let refused = cloth.take_cut_back("bag-1", 8).expect_err("it is gone").to_string();
-    assert_eq!(refused, "It cannot be taken back: 9 × 7 in is not here any more.");
+    assert_eq!(refused, "This entry can’t be undone, because 9 × 7 in is gone.");
 }
 
 /// Kept again from a bag, a cloth is as the bag has it; what lies with that bag is not counted twice, and what it cut does
@@ -162,36 +162,36 @@ fn a_cloth_kept_from_a_bag_is_not_there_twice() {
         ("fat quarter", "Lawn, pressed", "hall")
     );
     assert_eq!(kept.ledger, cloth.ledger, "nothing came and nothing went");
-    // Of another bag it is all there, as that bag says.
-    let counted = cloth.kept_from(&of_bag, "bag-2", 4).expect("kept");
-    assert_eq!(told(&counted).last().map(String::as_str), Some("counted again: fat quarter more"));
+    // What is set aside for one bag is not there for another, whatever that one says it has.
+    let other = cloth.kept_from(&of_bag, "bag-2", 4).expect("kept");
+    assert_eq!((here(&other).as_str(), &other.ledger), ("fat quarter", &cloth.ledger));
     cloth.enter_cut(&bag(1), &things("fat quarter"), &things("9 x 7"), 5).expect("entered");
     let kept = cloth.kept_from(&of_bag, "bag-1", 6).expect("kept");
     assert_eq!((here(&kept).as_str(), kept.ledger.len()), ("fat quarter, 9 × 7 in", cloth.ledger.len()));
 }
 
 #[rstest]
-#[case(What::PutIn, "", "put_in", "Say what comes in")]
+#[case(What::PutIn, "", "put_in", "Type what you add")]
 #[case(What::PutIn, "300 squares of 5 in", "put_in", "at most")]
 #[case(What::PutIn, "scrap B", "put_in", "scrap")]
-#[case(What::ThrowAway, "", "throw_away", "Say what goes")]
-#[case(What::ThrowAway, "none", "throw_away", "Say what goes")]
+#[case(What::ThrowAway, "", "throw_away", "Type what to remove")]
+#[case(What::ThrowAway, "none", "throw_away", "Type what to remove")]
 #[case(
     What::ThrowAway,
     "1/2 yd",
     "throw_away",
-    "There is no ½ yd of Lawn by itself. Here: 2 fat quarters, 1 yd, scrap A."
+    "You have no ½ yd of Lawn in one piece. Here: 2 fat quarters, 1 yd, scrap A."
 )]
-#[case(What::ThrowAway, "3 fat quarters", "throw_away", "There is no fat quarter of Lawn by itself")]
+#[case(What::ThrowAway, "3 fat quarters", "throw_away", "You have no fat quarter of Lawn in one piece")]
 #[case(What::ThrowAway, "scrap C", "throw_away", "no scrap C")]
 #[case(What::ThrowAway, "a lot", "throw_away", "a lot")]
 #[case(What::Correct, "many", "at_hand", "many")]
-#[case(What::TakeBack, "0", "take_back", "no entry 0")]
-#[case(What::TakeBack, "7", "take_back", "no entry 7")]
-#[case(What::TakeBack, "-1", "take_back", "no entry 0")]
-#[case(What::TakeBack, "first", "take_back", "no entry 0")]
+#[case(What::TakeBack, "0", "take_back", "Entry 0 does not exist")]
+#[case(What::TakeBack, "7", "take_back", "Entry 7 does not exist")]
+#[case(What::TakeBack, "-1", "take_back", "Entry 0 does not exist")]
+#[case(What::TakeBack, "first", "take_back", "Entry 0 does not exist")]
 #[case(What::TakeBack, "1", "take_back", "Bag 1 has fat quarter")]
-#[case(What::Place, "a place that is told at a length no label on any crate has room for", "place", "60 letters")]
+#[case(What::Place, "a place that is told at a length no label on any crate has room for", "place", "60 characters")]
 fn what_cannot_be_says_why(#[case] what: What, #[case] value: &str, #[case] field: &str, #[case] says: &str) {
     let mut cloth = lawn("3 fat quarters, 1 yd, right triangle 12 x 9");
     cloth.lay_with(&bag(1), &things("fat quarter"), 2).expect("there");
@@ -329,7 +329,7 @@ fn whatever_was_kept_before_opens() {
         let cloth = read_cloth(&of_before(&there, &cut).to_string()).expect("read");
         assert_eq!(total(&cloth.at_hand), total(&there));
         assert_eq!(read_cloth(&write_cloth(&cloth).expect("it adds up")).as_ref(), Ok(&cloth));
-        counted += usize::from(told(&cloth).last().is_some_and(|t| t.starts_with("counted again")));
+        counted += usize::from(told(&cloth).last().is_some_and(|t| t.starts_with("counted: ")));
     }
     assert!(counted > 50, "{counted} did not add up before");
 }

@@ -33,7 +33,7 @@ fn what_lies_nowhere_is_named_with_what_more_would_hold_it() {
     assert_eq!(missing.pieces, [("Panel".to_owned(), 2)]);
     // 32 in are needed, so 12 more: three eighths of a yard, 13½ in, in the shop's steps.
     assert_eq!(missing.cloths[0].length, Some(Length::inches(27, 2)));
-    assert_eq!(missing.describe(System::Inches), ["Panel: ⅜ yd more of roll holds it."]);
+    assert_eq!(missing.describe(System::Inches), ["Panel: ⅜ yd more of roll makes room for it."]);
 }
 
 #[test]
@@ -45,7 +45,7 @@ fn a_cloth_that_is_too_narrow_says_so() {
     assert_eq!((missing.cloths[0].too_large.len(), missing.cloths[0].length), (1, None));
     let told = missing.describe(System::Inches);
     assert_eq!(told.len(), 1);
-    assert!(told[0].starts_with("Wide is 40 × 5 in: the way it must lie, it fits no cloth"), "{told:?}");
+    assert!(told[0].starts_with("Wide is 40 × 5 in and fits none of its cloths"), "{told:?}");
 }
 
 #[test]

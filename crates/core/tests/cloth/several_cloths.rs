@@ -79,7 +79,7 @@ fn a_roll_with_a_longest_cut_is_not_exceeded() {
     let found = lay(&job);
     assert_eq!(found.cloths[0].placements.len(), 3);
     assert_eq!((found.unplaced[0].count, found.complete(), found.proven), (2, false, false));
-    assert!(found.unplaced[0].why.contains("no room is left for 2"), "{}", found.unplaced[0].why);
+    assert!(found.unplaced[0].why.contains("there is no room for 2"), "{}", found.unplaced[0].why);
 }
 
 #[test]

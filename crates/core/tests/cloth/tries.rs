@@ -75,7 +75,7 @@ fn two_cloths_change_places_everywhere() {
 }
 
 #[rstest]
-#[case(keep("Second"), "is kept already")]
+#[case(keep("Second"), "are saved already")]
 #[case(take("Tenth"), "no try “Tenth” any more")]
 #[case(Edit::ForgetTry { name: "Tenth".into() }, "no try")]
 #[case(swap("moss", "silk"), "no cloth “silk”")]
@@ -91,7 +91,7 @@ fn names_are_unique_and_tries_not_too_many() {
     let first = made(&tote(), &[keep("First"), assign("outer", "rust")]);
     assert!(first.edited(&keep("First")).expect_err("the name is taken")[0].message.contains("another name"));
     let bare = Project::new("Bare", System::Inches);
-    assert!(bare.edited(&keep("")).expect_err("nothing is dressed")[0].message.contains("nothing to keep"));
+    assert!(bare.edited(&keep("")).expect_err("nothing is dressed")[0].message.contains("nothing to save"));
     let parts = ["outer", "lining", "pocket", "straps"];
     let mut project = tote();
     for n in 0..MOST_TRIES {
@@ -102,7 +102,7 @@ fn names_are_unique_and_tries_not_too_many() {
         project = made(&made(&project, &edits), &[keep("")]);
     }
     let full = made(&project, &[assign("outer", "rust"), assign("straps", "rust")]);
-    assert!(full.edited(&keep("")).expect_err("too many")[0].message.contains("forget one first"));
+    assert!(full.edited(&keep("")).expect_err("too many")[0].message.contains("Delete one first"));
 }
 
 /// Once cutting has begun tries may still be kept and forgotten: they change no plan.

@@ -93,7 +93,7 @@ fn a_flaw_is_kept_clear_of() {
     job.pieces[0].outline = Outline::Rect(inch(5), inch(10));
     let found = lay(&job, 50);
     assert_eq!(found.unplaced[0].count, 2);
-    assert!(found.unplaced[0].why.contains("no room is left for 2 of p"), "{}", found.unplaced[0].why);
+    assert!(found.unplaced[0].why.contains("there is no room for 2 of p"), "{}", found.unplaced[0].why);
 }
 
 #[test]

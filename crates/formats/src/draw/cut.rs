@@ -266,7 +266,19 @@ impl Scene<'_> {
     fn outline(&self, round: &OutlineCut) -> Option<Drawing> {
         let mut canvas = Canvas::default();
         let a = round.around;
-        let table = self.on_table(&mut canvas, (round.part, &round.pieces), &[])?;
+        let (over, up) = round.place();
+        // Its distances from the two edges of its part; names stand clear of them.
+        let (level, across) = (a.y + a.height / 2, a.x + a.width / 2);
+        let mut lines = vec![];
+        if round.marking != Marking::Cut && round.sights.is_empty() {
+            if over > Length::ZERO && !round.on_fold {
+                lines.push(((round.lies.around.x, level), (a.x, level)));
+            }
+            if up > Length::ZERO {
+                lines.push(((across, round.lies.around.y), (across, a.y)));
+            }
+        }
+        let table = self.on_table(&mut canvas, (round.part, &round.pieces), &lines)?;
         let first = round.pieces.first()?;
         let placed = self.lay.placements.iter().find(|p| p.piece == first.piece && p.copy == first.copy)?;
         let line = Style::line(ink::MADDER, 4.0);
@@ -281,19 +293,16 @@ impl Scene<'_> {
             }
             return Some(canvas.finish(self.size.0, self.size.1));
         }
-        // From the two edges of its part.
-        let (over, up) = round.place();
         let thin = Style::line(ink::MADDER, 1.3).dash("3 3");
         let ruler = self.project.ruler;
         let show = |l: Length| ruler.show(ruler.finest(l)).text;
+        let (level, across) = (table.y(level), table.x(across));
         if over > Length::ZERO && !round.on_fold {
-            let level = table.y(a.y + a.height / 2);
             canvas.line(table.x(round.lies.around.x), level, table.x(a.x), level, &thin);
             let middle = table.x(round.lies.around.x + over.0 / 2);
             let _ = canvas.label((middle, level), &show(over), "", 15.0, (160.0, 60.0));
         }
         if up > Length::ZERO {
-            let across = table.x(a.x + a.width / 2);
             canvas.line(across, table.y(round.lies.around.y), across, table.y(a.y), &thin);
             let middle = table.y(round.lies.around.y + up.0 / 2);
             let _ = canvas.label((across, middle), &show(up), "", 15.0, (160.0, 60.0));

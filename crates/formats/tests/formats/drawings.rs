@@ -337,10 +337,10 @@ fn washed_and_unwashed_sizes_are_told_apart() {
     let bought = lay.cloths.iter().find(|c| c.cloth == cloth.id).expect("laid").buy_length;
     let told = washed(&cloth.roll(), bought, project.ruler).expect("it shrinks");
     // 54 in less 3 % are 52.38, down to an eighth.
-    assert!(told.starts_with("washed before cutting: 54 in wide becomes 52⅜ in, "), "{told}");
+    assert!(told.starts_with("washed before cutting: a width of 54 in comes out 52⅜ in, "), "{told}");
     assert!(shopping_list(&project, &planned.draft, &job, &lay, None).contains(&told));
     let pages = sheet::cut_sheet_pages(&project, &planned, &job, &lay, &Stop::new());
-    assert!(pages[0].body.contains("washed before cutting: 54 in wide becomes"));
+    assert!(pages[0].body.contains("washed before cutting: a width of 54 in comes out"));
     let dry = ProjectCloth { wash_first: false, ..cloth.clone() };
     assert_eq!(washed(&dry.roll(), bought, project.ruler), None);
 }
@@ -556,7 +556,7 @@ fn what_is_there_by_the_piece_is_not_bought() {
     assert!(has("2 × Swivel hook") && !has("have 2 × Swivel hook"), "{list}");
     let pages = sheet::cut_sheet_pages(&project, &planned, &job, &lay, &Stop::default());
     let text: String = pages.iter().map(|p| p.body.clone()).collect();
-    assert!(text.contains("there already: 1, 1 to buy") && text.contains("there already: 1, nothing to buy"));
+    assert!(text.contains("you have 1, 1 to buy") && text.contains("you have 1, nothing to buy"));
 }
 
 /// The flat drawing of a tote is as wide at its mouth as it says: the polygon of its front, measured.

@@ -1,9 +1,11 @@
 //! The open formats: round trips, and bad files named by field.
 #![allow(missing_docs)]
 
+use bofta_core::bag::Row;
 use bofta_core::lay::{Budget, Silent, Stop, solve, verify};
 use bofta_core::measure::{Length, System};
 use bofta_core::project::{Edit, Project};
+use bofta_formats::cut_list::read_text;
 use bofta_formats::draw::NO_PICTURES;
 use bofta_formats::{csv, draw, read_job, read_lay, sheet, write_job, write_lay};
 use proptest::prelude::*;
@@ -106,6 +108,27 @@ fn the_cut_list_is_a_table() {
     assert_eq!(lines.next(), Some("piece,part,count,width,height,unit,note"));
     assert_eq!(lines.next(), Some("Outer panel,Outer,2,19,16,in,"));
     assert_eq!(text.lines().count(), 1 + planned.draft.pieces.len());
+}
+
+/// Whatever a spreadsheet splits the line at, no cell of it begins a formula (OWASP, "CSV injection"), and the names read
+/// back as they were.
+#[test]
+fn no_cell_begins_a_formula_under_any_separator() {
+    use bofta_core::piece::Part;
+    let names = ["=1+1", "a;=HYPERLINK(1)", "b|@c", "d, +3", "'=kept", "e;  -2", "plain; and more", "f;'=g"];
+    let row = |name: &&str| Row::new(*name, Part::Outer, 1, Length::INCH * 3, Length::INCH * 4);
+    let rows = Edit::Rows { rows: names.iter().map(row).collect(), bought: vec![] };
+    let project = Project::new("List", System::Inches).edited(&rows).expect("a list").0;
+    let planned = project.plan().expect("drafts");
+    let text = csv::cut_list(&planned.draft.pieces, project.ruler);
+    for separator in [',', ';', '|', '\t'] {
+        for cell in text.split(['\n', separator]) {
+            let begins = cell.trim_matches(['"', ' ', '\r']);
+            assert!(!begins.starts_with(['=', '+', '-', '@']), "{separator:?}: {cell:?}");
+        }
+    }
+    let read = read_text(&text, System::Inches);
+    assert_eq!(read.rows.iter().map(|r| r.name.as_str()).collect::<Vec<_>>(), names);
 }
 
 /// Pages are Letter (ANSI, 8½ × 11 in) for inches and A4 (ISO 216, 210 × 297 mm) for centimetres; the names of cloths

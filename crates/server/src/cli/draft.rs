@@ -41,7 +41,7 @@ pub fn draft(args: &DraftArgs) -> ExitCode {
     if let Some(percent) = args.scale {
         match read.bag.scaled(percent, read.ruler) {
             Ok((bag, rounded)) => {
-                rounded.iter().for_each(|line| println!("{line}"));
+                rounded.iter().for_each(|line| say!("{line}"));
                 read.bag = bag;
             }
             Err(problems) => return refuse(problems.iter().map(ToString::to_string).collect::<Vec<_>>().join("; ")),
@@ -89,9 +89,9 @@ fn reason(d: &Dimension, ruler: Ruler) -> String {
 fn print(read: &Specification, draft: &bofta_core::bag::Draft) -> ExitCode {
     let ruler = read.ruler;
     let show = |l: Length| ruler.show(l).text;
-    println!("{}", read.bag.headline(ruler));
+    say!("{}", read.bag.headline(ruler));
     for p in &draft.pieces {
-        println!(
+        say!(
             "{} × {} ({}): {} × {}",
             p.count,
             p.name,
@@ -99,35 +99,31 @@ fn print(read: &Specification, draft: &bofta_core::bag::Draft) -> ExitCode {
             show(p.width.size),
             show(p.height.size)
         );
-        println!("    wide {}", reason(&p.width, ruler));
-        println!("    tall {}", reason(&p.height, ruler));
+        say!("    wide {}", reason(&p.width, ruler));
+        say!("    tall {}", reason(&p.height, ruler));
         match &p.figure {
             Figure::Rectangle => {}
             Figure::CutOut { across, up } => {
-                println!("    corners out: {} across, {} up", reason(across, ruler), reason(up, ruler))
+                say!("    corners out: {} across, {} up", reason(across, ruler), reason(up, ruler))
             }
             Figure::CutAtFold { across, up } => {
-                println!(
-                    "    notches at the fold: {} across, {} up and down",
-                    reason(across, ruler),
-                    reason(up, ruler)
-                );
+                say!("    notches at the fold: {} across, {} up and down", reason(across, ruler), reason(up, ruler));
             }
-            Figure::Circle => println!("    a circle"),
-            Figure::HalfRound => println!("    half-round below"),
-            Figure::RoundedAbove(r) => println!("    upper corners rounded, radius {}", show(*r)),
-            Figure::Rounded(r) => println!("    lower corners rounded, radius {}", show(*r)),
+            Figure::Circle => say!("    a circle"),
+            Figure::HalfRound => say!("    half-round below"),
+            Figure::RoundedAbove(r) => say!("    upper corners rounded, radius {}", show(*r)),
+            Figure::Rounded(r) => say!("    lower corners rounded, radius {}", show(*r)),
             Figure::Tapered(by) => {
                 let end = if *by < Length::ZERO { "base" } else { "top" };
-                println!("    narrower at the {end} by {} each side", show(Length(by.0.abs())));
+                say!("    narrower at the {end} by {} each side", show(Length(by.0.abs())));
             }
-            Figure::Free(corners) => println!("    {} corners", corners.len()),
+            Figure::Free(corners) => say!("    {} corners", corners.len()),
         }
         for m in &p.marks {
-            println!("    mark {}", m.describe(ruler, p.size()));
+            say!("    mark {}", m.describe(ruler, p.size()));
         }
         if let Some(note) = &p.note {
-            println!("    {note}");
+            say!("    {note}");
         }
     }
     for seam in read.bag.seams(ruler) {
@@ -135,7 +131,7 @@ fn print(read: &Specification, draft: &bofta_core::bag::Draft) -> ExitCode {
         let named = |s: &bofta_core::bag::sewn::Stretch| {
             format!("{} {}", draft.piece(&s.piece).map_or(s.piece.as_ref(), |p| p.name.as_ref()), s.edge.name())
         };
-        println!(
+        say!(
             "sewn, {}: {} {} to {} {}",
             seam.name,
             named(&seam.sides[0]),
@@ -145,26 +141,20 @@ fn print(read: &Specification, draft: &bofta_core::bag::Draft) -> ExitCode {
         );
     }
     for g in &draft.goods {
-        println!("{} × {}, {}: {}", g.count, g.kind.name(), g.name, reason(&g.length, ruler));
+        say!("{} × {}, {}: {}", g.count, g.kind.name(), g.name, reason(&g.length, ruler));
     }
     for h in &draft.hardware {
-        println!(
-            "{} × {}{}: {}",
-            h.count,
-            h.name,
-            h.size.map(|s| format!(", {}", show(s))).unwrap_or_default(),
-            h.note
-        );
+        say!("{} × {}{}: {}", h.count, h.name, h.size.map(|s| format!(", {}", show(s))).unwrap_or_default(), h.note);
     }
     let seams = read.bag.seams(ruler);
     for (i, step) in draft.steps.iter().enumerate() {
-        println!("{}. {}", i + 1, step.text);
+        say!("{}. {}", i + 1, step.text);
         for seam in seams.iter().filter(|s| s.step == step.key && s.lengths(draft).is_some()) {
-            println!("    {}, {} from the edge", seam.name, show(seam.sides[0].seam));
+            say!("    {}, {} from the edge", seam.name, show(seam.sides[0].seam));
         }
     }
     for n in &draft.notices {
-        println!("{}{}", if n.severity == bofta_core::bag::Severity::Attention { "! " } else { "- " }, n.text);
+        say!("{}{}", if n.severity == bofta_core::bag::Severity::Attention { "! " } else { "- " }, n.text);
     }
     ExitCode::SUCCESS
 }
@@ -180,7 +170,7 @@ fn finished_from_cut(read: &Specification, draft: &bofta_core::bag::Draft) -> Ex
         let fine = off >= -ruler.step() * 2 && off <= most;
         right &= fine;
         let word = if off == Length::ZERO { "exactly".to_owned() } else { format!("off by {}", ruler.show(off).text) };
-        println!("{}: asked {}, the pieces give {}, {word}", f.name, ruler.show(f.asked).text, ruler.show(f.back).text);
+        say!("{}: asked {}, the pieces give {}, {word}", f.name, ruler.show(f.asked).text, ruler.show(f.back).text);
     }
     if right { ExitCode::SUCCESS } else { ExitCode::from(WRONG) }
 }

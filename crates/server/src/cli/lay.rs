@@ -129,7 +129,7 @@ pub fn lay(args: &LayArgs) -> ExitCode {
     let written = match &args.output {
         Some(path) => std::fs::write(path, text + "\n").map_err(|e| format!("{}: {e}", path.display())),
         None => {
-            println!("{text}");
+            say!("{text}");
             Ok(())
         }
     };
@@ -150,10 +150,10 @@ pub fn check(args: &CheckArgs) -> ExitCode {
     };
     let faults = verify(&job, &lay);
     for fault in &faults {
-        println!("{fault}");
+        say!("{fault}");
     }
     if faults.is_empty() {
-        println!("holds: {} pieces", lay.cloths.iter().map(|c| c.placements.len()).sum::<usize>());
+        say!("holds: {} pieces", lay.cloths.iter().map(|c| c.placements.len()).sum::<usize>());
         ExitCode::SUCCESS
     } else {
         ExitCode::from(FAULTY)

@@ -1,5 +1,7 @@
 //! The command line: `serve`, `demo`, `lay`, `check`, `draft`, `backup`, `restore`, `openapi`.
 
+#[macro_use]
+mod print;
 mod draft;
 mod lay;
 mod read_file;
@@ -95,7 +97,7 @@ pub fn run(cli: Cli) -> ExitCode {
         Command::Backup { to, data } => backup(data, &to),
         Command::Restore { from, data } => bring_back(data, &from),
         Command::Openapi => {
-            println!("{}", http::openapi_json());
+            say!("{}", http::openapi_json());
             Ok(())
         }
     };
@@ -125,7 +127,7 @@ fn backup(data: Option<PathBuf>, to: &Path) -> anyhow::Result<()> {
     let file = folder(data, "bofta")?.join(FILE);
     anyhow::ensure!(file.exists(), "there is no database at {}", file.display());
     Store::open(&file)?.backup(to)?;
-    println!("copied to {}", to.display());
+    say!("copied to {}", to.display());
     Ok(())
 }
 
@@ -133,9 +135,9 @@ fn bring_back(data: Option<PathBuf>, from: &Path) -> anyhow::Result<()> {
     let folder = folder(data, "bofta")?;
     let held = hold(&folder)?;
     let aside = backup::restore(&held, &folder, FILE, from).with_context(|| format!("{}", from.display()))?;
-    println!("{} is in place", from.display());
+    say!("{} is in place", from.display());
     if let Some(aside) = aside {
-        println!("what was there is set aside as {}", aside.display());
+        say!("what was there is set aside as {}", aside.display());
     }
     Ok(())
 }

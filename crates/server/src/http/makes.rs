@@ -246,22 +246,7 @@ fn shown(which: Which, made: &MadeOf, percent: u32, (job, lay): (&Job, &Lay), n:
         besides: if besides.is_empty() {
             String::new()
         } else {
-            format!("You also have to buy {}.", capital(&shown_names(&besides)))
+            format!("You also have to buy {}.", shown_names(&besides))
         },
     })
-}
-
-fn capital(text: &str) -> String {
-    let mut letters = text.chars();
-    letters.next().map_or_else(String::new, |first| first.to_uppercase().chain(letters).collect())
-}
-
-#[cfg(test)]
-mod tests {
-    use super::capital;
-
-    #[test]
-    fn a_sentence_begins_with_a_capital() {
-        assert_eq!((capital("fleece and interfacing"), capital("")), ("Fleece and interfacing".into(), String::new()));
-    }
 }

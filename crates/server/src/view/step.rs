@@ -118,7 +118,10 @@ fn complete(view: &mut StepView, project: &Project, pieces: &[Piece], job: &Job,
             view.title.clone_from(&job.cloth(&on.cloth)?.name);
             if cut.marking == Marking::Cut {
                 view.before.push("Every piece of this part is drawn.".into());
-            } else if !cut.sights.is_empty() {
+            } else {
+                view.before.push("Pressed flat, right side up. Use a sharp pencil or chalk.".into());
+            }
+            if cut.marking != Marking::Cut && !cut.sights.is_empty() {
                 view.before
                     .push("Measure from each lettered corner of the scrap to where the two distances meet.".into());
             }

@@ -17,7 +17,7 @@ fn every_plan_of_the_demo_can_be_cut_from_its_sheet() {
     let server = Server::start("demo", folder.path());
     let (_, shelf) = server.get("/api/projects");
     let mut cut = 0;
-    for card in shelf.as_array().expect("cards") {
+    for card in shelf["cards"].as_array().expect("cards") {
         let id = card["id"].as_str().expect("an id");
         let path = format!("/api/projects/{id}");
         let (_, _, job) = server.bytes(&format!("{path}/job.json"));

@@ -288,3 +288,11 @@ fn a_lay_of_another_job_is_rejected() {
     });
     assert_eq!(shorter.status.code(), Some(1), "{shorter:?}");
 }
+
+/// `bofta openapi | head`: when nobody reads on, the program ends without a word and without a fault.
+#[test]
+fn it_ends_quietly_when_its_reader_closes_the_pipe() {
+    let script = r#"("$0" openapi; echo "ended with $?" >&2) | head -c 10 > /dev/null"#;
+    let run = std::process::Command::new("sh").args(["-c", script, PROGRAM]).output().expect("a shell");
+    assert_eq!(String::from_utf8_lossy(&run.stderr), "ended with 0\n");
+}

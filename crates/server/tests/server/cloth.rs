@@ -89,7 +89,7 @@ fn what_two_bags_plan_with_is_told() {
     let (_, all) = server.get("/api/cupboard/claims");
     let of = all.as_array().expect("a list").iter().find(|c| c["cloth"] == id).expect("it is planned with");
     let told = of["planned"].to_string();
-    assert!(told.contains("Kneeler tote has it at hand and is not laid"), "{told}");
+    assert!(told.contains("Kneeler tote lists this cloth and has no layout yet"), "{told}");
     // A bag that is put away plans with nothing.
     assert!((200..300).contains(&server.delete("/api/projects/kneeler-tote")));
     assert!(over("/api/cupboard/claims", id).is_empty());
@@ -224,7 +224,7 @@ fn what_is_left_is_entered_once_and_taken_back() {
     // What became of the cloth is told for the bag, and beside it for all bags that are cut to the end: this one.
     let (_, left) = server.get(path);
     let became = left["became"].as_str().expect("all is cut");
-    assert!(became.contains("became bag") && became.contains("waste"), "{became}");
+    assert!(became.contains("is in the bag") && became.contains("waste"), "{became}");
     let (status, waste) = server.get("/api/waste");
     assert_eq!((status, waste["bags"].as_array().map(Vec::len)), (200, Some(1)), "{waste}");
     assert_eq!((&waste["bags"][0]["became"], &waste["together"]), (&left["became"], &left["became"]));
@@ -556,7 +556,7 @@ fn the_cupboard_is_filled_put_right_and_searched() {
     assert_eq!(change("take-back", "3").1["at_hand"], "3 of 40 × 60 cm, scrap A");
     assert_eq!(change("correct", "scrap A").1["at_hand"], "scrap A");
     let (_, ledger) = server.get("/api/cupboard/gooseberry-gauze/ledger");
-    assert_eq!(ledger[0]["text"], "counted again: 3 of 40 × 60 cm fewer");
+    assert_eq!(ledger[0]["text"], "counted: 3 of 40 × 60 cm fewer");
     let can: Vec<bool> = ledger.as_array().expect("entries").iter().map(|e| e["can_be_taken_back"] == true).collect();
     assert_eq!(can, [true, false, false, false, false]);
     assert!(ledger[4]["at"].as_i64().is_some_and(|at| at > 1_700_000_000_000), "{ledger}");
@@ -567,7 +567,7 @@ fn the_cupboard_is_filled_put_right_and_searched() {
     let keep = || server.post("/api/projects/swap-table-pouch/cloths/radish-dot/keep", &json!({}));
     assert_eq!(keep(), (200, json!({ "entered": [] })));
     assert_eq!(server.edit("swap-table-pouch", have("radish-dot", "3 fat quarters")).0, 200);
-    assert_eq!(keep(), (200, json!({ "entered": ["counted again: fat quarter more"] })));
+    assert_eq!(keep(), (200, json!({ "entered": ["counted: fat quarter more"] })));
     let kept = find("radish dot").1["cloths"][0]["place"].clone();
     assert_eq!(kept, "hall");
     for (what, value) in [("put-in", "a lot"), ("throw-away", "1 m"), ("correct", "a lot"), ("take-back", "99")] {

@@ -261,7 +261,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /** Throws a project in the drawer away for good. */
+        /** Deletes a project in the drawer for good. What is set aside for it goes back to the cupboard first. */
         delete: operations["throw_project_away"];
         options?: never;
         head?: never;
@@ -2480,6 +2480,11 @@ export interface components {
              * @description Milliseconds since 1970.
              */
             put_away_at: number;
+        };
+        /** @description What came back to the cupboard. */
+        PutBackView: {
+            /** @description Cloth and notions that were set aside for the project, a line each. */
+            put_back: string[];
         };
         /** @description A row as it will stand. */
         ReadRow: {
@@ -4801,12 +4806,14 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description No Content */
-            204: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["PutBackView"];
+                };
             };
             /** @description The path, the query or the body cannot be read. */
             400: {
@@ -4844,7 +4851,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description It stands against how things are now. */
+            /** @description Conflict */
             409: {
                 headers: {
                     [name: string]: unknown;
