@@ -35,7 +35,7 @@ await take('cut-list', '/projects/tool-roll-list/bag');
 await take('pieces', '/projects/seed-packet-pouch/pieces');
 await take('print', '/projects/flower-show-tote/pieces', 1280, 800, async (page) => {
   await page.getByRole('button', { name: /^Place Outer panel/ }).click();
-  await page.getByText(/Against lying anywhere/).waitFor();
+  await page.getByText(/Cost of this placement/).waitFor();
 });
 await take('cloth', '/projects/windfall-tote/cloth', 1280, 940, async (page) => {
   await page.getByRole('heading', { name: 'Ways out' }).waitFor();

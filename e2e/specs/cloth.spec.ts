@@ -269,7 +269,7 @@ test('a cloth is drawn by a picture of its print, and without it again', async (
 test('the cupboard is filled, put right and searched by what a thing holds', async ({ page, demo }) => {
   await page.goto(`${demo.address}/cupboard`);
   await expect(page.getByRole('region', { name: 'Scraps' }).getByRole('listitem').first()).toBeVisible();
-  await page.getByRole('button', { name: 'Put in', exact: true }).press('Enter');
+  await page.getByRole('button', { name: 'Add a cloth', exact: true }).press('Enter');
   const form = page.getByRole('dialog');
   await form.getByLabel('Name of the cloth').fill('Plum voile');
   await form.getByLabel('Cloth you have').fill('a quarter');

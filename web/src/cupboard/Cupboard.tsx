@@ -131,8 +131,7 @@ export function Cupboard() {
       )}
       {cupboard.hasMore && (
         <p className="mb-2 text-soft">
-          The shelves show the first {cupboard.entries.length} of {cupboard.found} cloths; the next come as
-          one scrolls down.
+          These are the first {cupboard.entries.length} of {cupboard.found} cloths. Scroll down for more.
         </p>
       )}
       <Shelves cloths={cupboard.entries} />

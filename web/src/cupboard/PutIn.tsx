@@ -48,7 +48,7 @@ export function PutIn() {
   return (
     <Popover.Root>
       <Popover.Trigger className="btn btn-act">
-        <Plus size={17} /> Put in
+        <Plus size={17} /> Add a cloth
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content

@@ -205,9 +205,9 @@ fn the_ways_out_are_tried_by_laying_them() {
     let names: Vec<String> = ways_out(&outer, &outer.plan().expect("drafts"), &laid(&outer).1)
         .into_iter()
         .map(|way| way.name)
-        .filter(|name| name.contains(" too"))
+        .filter(|name| name.contains(" as well"))
         .collect();
-    assert_eq!(names, ["Cut the lining from Pea stripe as well", "Outer from Bean dot too, which is seen"]);
+    assert_eq!(names, ["Cut the lining from Pea stripe as well", "Cut the outer from Bean dot as well, where it shows"]);
     assert_eq!(
         ways_out(&outer, &outer.plan().expect("drafts"), &laid(&outer).1)[2].name,
         "Buy the rest of Pea stripe and Bean dot"

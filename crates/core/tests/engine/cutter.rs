@@ -367,13 +367,37 @@ impl Cutter {
     /// A piece, or two where the cloth lies in two layers.
     fn obtain(&mut self, told: &str, cloth: MultiPolygon<f64>) {
         let at_fold = self.folded && self.edges(&oriented(&cloth), false).first().is_some_and(|e| e.0.abs() < CLOSE);
-        for label in told.split(" and ") {
-            self.obtained.push(Obtained { label: label.to_owned(), cloth: cloth.clone(), on_fold: at_fold });
+        for label in self.labels(told) {
+            self.obtained.push(Obtained { label, cloth: cloth.clone(), on_fold: at_fold });
         }
     }
 
+    /// The pieces that are named: “and” stands between two, and may stand in a name.
+    fn labels(&self, told: &str) -> Vec<String> {
+        let (mut found, mut label) = (vec![], String::new());
+        for word in told.split(" and ") {
+            label = if label.is_empty() { word.to_owned() } else { format!("{label} and {word}") };
+            if self.known(&label).is_some() {
+                found.push(std::mem::take(&mut label));
+            }
+        }
+        if !label.is_empty() {
+            found.push(label);
+        }
+        found
+    }
+
+    /// The outline of the piece a label names: `Flap`, `Flap 1 of 2`.
+    fn known(&self, label: &str) -> Option<&Polygon<f64>> {
+        let counted = |rest: &str| rest.starts_with(|c: char| c.is_ascii_digit()) && rest.contains(" of ");
+        let is_it = |name: &str| {
+            label.strip_prefix(name).is_some_and(|rest| rest.is_empty() || rest.strip_prefix(' ').is_some_and(counted))
+        };
+        self.templates.iter().find(|(name, _)| is_it(name)).map(|(_, outline)| outline)
+    }
+
     fn slit(&mut self, names: &str) -> Told {
-        for label in names.split(" and ") {
+        for label in self.labels(names) {
             let one = self.obtained.iter_mut().find(|o| o.label == label && o.on_fold);
             one.ok_or(format!("{label} does not lie at the fold"))?.on_fold = false;
         }
@@ -464,9 +488,8 @@ impl Cutter {
     }
 
     fn template(&self, label: &str) -> Result<Polygon<f64>, String> {
-        let name = label.split(" and ").next().unwrap_or(label);
-        let known = self.templates.iter().find(|(id, _)| name == *id || name.starts_with(&format!("{id} ")));
-        known.map(|(_, outline)| outline.clone()).ok_or(format!("no template for {label}"))
+        let first = self.labels(label).into_iter().next().unwrap_or_default();
+        self.known(&first).cloned().ok_or(format!("no template for {label}"))
     }
 
     fn placed(

@@ -241,7 +241,7 @@ fn what_is_left_is_entered_once_and_taken_back() {
     };
     let stand: Vec<Value> = ledger("radish-dot").into_iter().filter(|e| e["taken_back"] == false).collect();
     let cuts = stand.iter().filter(|e| e["text"].as_str().is_some_and(|t| t.contains(" cut for Swap-table pouch, ")));
-    assert_eq!(cuts.filter(|e| !e["text"].as_str().is_some_and(|t| t.starts_with("taken back"))).count(), 1);
+    assert_eq!(cuts.filter(|e| !e["text"].as_str().is_some_and(|t| t.starts_with("undone"))).count(), 1);
     // Taken into a project, the account stays in the cupboard.
     let (_, tote) = server.get("/api/projects/harvest-tote");
     let take = json!({ "based_on": tote["revision"], "cloth": before["id"] });
@@ -256,7 +256,7 @@ fn what_is_left_is_entered_once_and_taken_back() {
     assert_eq!((gone.0, &gone.1["owned"]), (200, &Value::Null), "{}", gone.1);
     let refused = server.post(path, &json!({}));
     assert_eq!((refused.0, server.delete(path)), (409, 409));
-    assert!(refused.1["message"].as_str().is_some_and(|m| m.contains("not here any more")), "{}", refused.1);
+    assert!(refused.1["message"].as_str().is_some_and(|m| m.contains("gone")), "{}", refused.1);
     let number = ledger("radish-dot")[0]["number"].to_string();
     let back = server.post("/api/cupboard/radish-dot", &json!({ "what": "take-back", "value": number }));
     assert_eq!(back.0, 200, "{}", back.1);
