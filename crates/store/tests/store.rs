@@ -502,7 +502,7 @@ fn ledgers_are_added_to() {
         store.record("d-ring", |ledger| ledger.with(taken)).expect("recorded").expect("it is there")
     };
     assert_eq!(take(2).expect("there are twelve").entries.there(), Amount::pieces(10));
-    assert!(take(11).expect_err("there are ten").message.contains("here: 10"));
+    assert!(take(11).expect_err("there are ten").message.contains(": 10."));
     let kept = store.ledger("d-ring").expect("read").expect("there");
     assert_eq!((kept.entries.len(), kept.entries.with_bag("bag")), (2, Amount::pieces(2)));
     assert_eq!(store.ledgers_of("bag").expect("read"), std::slice::from_ref(&kept));

@@ -6,7 +6,7 @@ use super::part::{EdgeStretch, PartName, PartShape};
 use super::sight::sights_of;
 use super::steps::{Cut, CutKind, Edge, Freed, Kept, Line, Marking, On, OutlineCut, Side, Step};
 use crate::cloth::{Cloth, Form};
-use crate::lay::{ClothLay, Inside, Job, JobPiece, Placement, Region, outline_on_cloth, rest_of_region};
+use crate::lay::{ClothLay, Inside, Job, JobPiece, Placement, Region, comes_apart, outline_on_cloth, rest_of_region};
 use crate::measure::{Length, Ruler};
 use crate::shape::{Outline, Point};
 
@@ -141,6 +141,7 @@ impl Table<'_> {
         let step = Ruler::default_for(self.job.units).step().0;
         let (x0, y0) = (whole.x + self.cloth.left_edge().0, whole.y + self.cloth.trim.0);
         let (right, top) = self.usable;
+        let exact = self.group_boxes.clone();
         for n in 0..self.groups.len() {
             if self.piece_of(n).is_some() {
                 continue;
@@ -155,6 +156,10 @@ impl Table<'_> {
             if on_cloth && (0..self.groups.len()).all(clear) {
                 self.group_boxes[n] = wider;
             }
+        }
+        // Rounding a box never costs a cut from edge to edge.
+        if comes_apart(whole, &exact) && !comes_apart(whole, &self.group_boxes) {
+            self.group_boxes = exact;
         }
     }
 

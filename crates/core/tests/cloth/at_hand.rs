@@ -207,7 +207,10 @@ fn the_ways_out_are_tried_by_laying_them() {
         .map(|way| way.name)
         .filter(|name| name.contains(" as well"))
         .collect();
-    assert_eq!(names, ["Cut the lining from Pea stripe as well", "Cut the outer from Bean dot as well, where it shows"]);
+    assert_eq!(
+        names,
+        ["Cut the lining from Pea stripe as well", "Cut the outer from Bean dot as well, where it shows"]
+    );
     assert_eq!(
         ways_out(&outer, &outer.plan().expect("drafts"), &laid(&outer).1)[2].name,
         "Buy the rest of Pea stripe and Bean dot"

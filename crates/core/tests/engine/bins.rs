@@ -240,7 +240,7 @@ fn a_piece_larger_than_every_scrap_is_named() {
     job.cloths = vec![scrap("odd", corners(&[(0, 0), (12, 0), (12, 9)]), vec![])];
     let found = lay(&job, 20);
     assert_eq!(on(&found, "odd"), 1);
-    assert!(found.unplaced[0].why.contains("fits no cloth it may come from"), "{}", found.unplaced[0].why);
+    assert!(found.unplaced[0].why.contains("fits none of its cloths"), "{}", found.unplaced[0].why);
 }
 
 #[rstest]

@@ -337,7 +337,7 @@ fn washed_and_unwashed_sizes_are_told_apart() {
     let bought = lay.cloths.iter().find(|c| c.cloth == cloth.id).expect("laid").buy_length;
     let told = washed(&cloth.roll(), bought, project.ruler).expect("it shrinks");
     // 54 in less 3 % are 52.38, down to an eighth.
-    assert!(told.starts_with("washed before cutting: a width of 54 in comes out 52⅜ in, "), "{told}");
+    assert!(told.starts_with("washed before cutting: a width of 54 in comes out at 52⅜ in, "), "{told}");
     assert!(shopping_list(&project, &planned.draft, &job, &lay, None).contains(&told));
     let pages = sheet::cut_sheet_pages(&project, &planned, &job, &lay, &Stop::new());
     assert!(pages[0].body.contains("washed before cutting: a width of 54 in comes out"));

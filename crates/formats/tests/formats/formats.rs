@@ -115,7 +115,7 @@ fn the_cut_list_is_a_table() {
 #[test]
 fn no_cell_begins_a_formula_under_any_separator() {
     use bofta_core::piece::Part;
-    let names = ["=1+1", "a;=HYPERLINK(1)", "b|@c", "d, +3", "'=kept", "e;  -2", "plain; and more", "f;'=g"];
+    let names = ["=1+1", "a;=HYPERLINK(1)", "b|@c", "d, +3", "'=kept", "e; -2", "plain; and more", "f;'=g"];
     let row = |name: &&str| Row::new(*name, Part::Outer, 1, Length::INCH * 3, Length::INCH * 4);
     let rows = Edit::Rows { rows: names.iter().map(row).collect(), bought: vec![] };
     let project = Project::new("List", System::Inches).edited(&rows).expect("a list").0;
