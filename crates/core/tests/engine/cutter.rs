@@ -130,6 +130,16 @@ impl Cutter {
 
     /// Carries out one step.
     pub fn step(&mut self, how: &str, then: &[String]) -> Told {
+        // Where a motif decides how much comes off, it is about as much as the plan keeps free.
+        if let Some((first, _)) = how.split_once(" so that the middle of a motif lies ") {
+            return match first.strip_prefix("Square up the end of ") {
+                Some(name) => self.edge_off(name, true, self.edges.1, then),
+                None => {
+                    let name = first.strip_prefix("Cut the selvedge off ").ok_or("off what?")?;
+                    self.edge_off(name, false, self.edges.0, then)
+                }
+            };
+        }
         if let Some(rest) = how.strip_prefix("Square up the end of ") {
             let (name, rest) = rest.split_once(": trim about ").ok_or("no part")?;
             let (off, rest) = self.length(rest)?;

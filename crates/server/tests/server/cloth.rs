@@ -267,7 +267,7 @@ fn what_is_left_is_entered_once_and_taken_back() {
     assert_eq!(none.0, 200, "{}", none.1);
     let (_, left) = server.post(path, &json!({}));
     let told = left["not_there"][0].as_str().expect("a sentence");
-    assert!(told.contains("Radish dot: ") && told.ends_with("was cut and was not in the cupboard."), "{told}");
+    assert!(told.contains("Radish dot: ") && told.ends_with("which the cupboard did not have."), "{told}");
 }
 
 /// A pre-cut of one's own is kept, read in bags and in the cupboard, said otherwise anew, and forgotten.
