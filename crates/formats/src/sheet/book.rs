@@ -10,6 +10,8 @@ pub(super) const LINE: f64 = 17.0;
 /// Cells at their distances from the margin; what does not fit before the next goes on below it.
 pub(super) struct Row {
     cells: Vec<(f64, String, Face)>,
+    /// Size of its letters, and from line to line.
+    letters: (f64, f64),
     /// With a box to tick.
     ticked: bool,
 }
@@ -17,7 +19,7 @@ pub(super) struct Row {
 impl Row {
     pub(super) fn of(cells: &[(f64, &str, Face)]) -> Self {
         let owned = |(x, text, face): &(f64, &str, Face)| (*x, (*text).to_owned(), *face);
-        Self { cells: cells.iter().map(owned).collect(), ticked: false }
+        Self { cells: cells.iter().map(owned).collect(), letters: (12.5, LINE), ticked: false }
     }
 
     /// Cells with a box to tick before them.
@@ -30,11 +32,12 @@ impl Row {
         let number = number.to_string();
         let cells = [
             (18.0, number.as_str(), Face::Text),
-            (40.0, reading, Face::Bold),
-            (104.0, how, Face::Text),
-            (336.0, off, Face::Text),
+            (38.0, reading, Face::Bold),
+            (92.0, how, Face::Text),
+            (330.0, off, Face::Text),
         ];
-        Self::step(&cells)
+        // A page holds more of them so, and they read at arm's length.
+        Self { letters: (11.0, 14.0), ..Self::step(&cells) }
     }
 }
 
@@ -153,12 +156,16 @@ impl Book {
     /// A row's cells, each broken into lines before the next cell begins.
     fn lines(&self, row: &Row) -> Vec<Vec<String>> {
         let end = |i: usize| row.cells.get(i + 1).map_or(self.size.0 - 2.0 * MARGIN, |next| next.0 - 6.0);
-        row.cells.iter().enumerate().map(|(i, (x, text, face))| wrapped(text, *face, 12.5, end(i) - x)).collect()
+        row.cells
+            .iter()
+            .enumerate()
+            .map(|(i, (x, text, face))| wrapped(text, *face, row.letters.0, end(i) - x))
+            .collect()
     }
 
     /// How high a row is.
     pub(super) fn height(&self, row: &Row) -> f64 {
-        LINE * self.lines(row).iter().map(Vec::len).max().unwrap_or(1) as f64
+        row.letters.1 * self.lines(row).iter().map(Vec::len).max().unwrap_or(1) as f64 + (LINE - row.letters.1)
     }
 
     fn put(&mut self, row: &Row) {
@@ -169,11 +176,11 @@ impl Book {
         let lines = self.lines(row);
         for ((x, _, face), lines) in row.cells.iter().zip(&lines) {
             for (n, line) in lines.iter().enumerate() {
-                let y = self.y + LINE * n as f64;
-                self.canvas.text(MARGIN + x, y, line, *face, 12.5, ink::INDIGO, "start");
+                let y = self.y + row.letters.1 * n as f64;
+                self.canvas.text(MARGIN + x, y, line, *face, row.letters.0, ink::INDIGO, "start");
             }
         }
-        self.y += LINE * lines.iter().map(Vec::len).max().unwrap_or(1) as f64;
+        self.y += self.height(row);
     }
 
     pub(super) fn drawing(&mut self, drawing: &Drawing) {
