@@ -374,7 +374,7 @@ impl Table<'_> {
         self.shape_worth_keeping(area(shape.around), || shape.corners())
     }
 
-    /// An outline that is no rectangle, if one worth keeping can be cut from it. Of folded cloth the two layers may hang
+    /// An outline other than a rectangle, if a rectangle worth keeping can be cut from it. On folded cloth the layers may hang
     /// together, so nothing is promised.
     fn shape_worth_keeping(&self, at_most: i128, corners: impl FnOnce() -> Vec<Point>) -> Option<Kept> {
         let keep = self.job.rules.keep;

@@ -52,7 +52,7 @@ pub(super) fn is_worth_keeping((width, height): (Length, Length), keep: (Length,
     is(keep.0, keep.1) || is(keep.1, keep.0)
 }
 
-/// What is left in one that is no rectangle: its outline where it lies, and the same as a scrap.
+/// A leftover in one piece of any other outline: where it lies, and the same as a scrap.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct LeftShape {
     /// Where it lies on the cloth.
@@ -88,7 +88,7 @@ pub fn left_whole(job: &Job, lay: &ClothLay) -> Vec<LeftPart> {
     found
 }
 
-/// What the cuts of `lay` leave that is no rectangle, where a rectangle worth keeping can be cut from it. Of folded cloth,
+/// Leftovers of `lay` of any other outline from which a rectangle worth keeping can be cut. For folded cloth,
 /// whose two layers may hang together anyhow, nothing is listed.
 pub fn left_shaped(job: &Job, lay: &ClothLay) -> Vec<LeftShape> {
     kept(job, lay).into_iter().filter_map(|k| if let Kept::Shape(shape) = k { Some(shape) } else { None }).collect()

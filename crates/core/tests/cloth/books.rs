@@ -1,4 +1,4 @@
-//! The books of the cupboard over histories with renames, bags begun anew from another cloth, things set aside, and cuts
+//! The books of the cupboard over histories with renames, bags begun again from another cloth, things set aside, and cuts
 //! entered, entered again and taken back: what there is comes to what a plain count of squares says.
 
 use bofta_core::cloth::{AtHand, HandForm};

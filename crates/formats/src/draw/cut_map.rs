@@ -231,9 +231,9 @@ fn letters(canvas: &mut Canvas, labels: &mut Labels, steps: &[Step], (x, y): Axe
         });
         let fits = |(px, py): &(f64, f64)| *px >= x(a.x) && *py + 13.0 <= low + 1.0;
         let at = spots.filter(fits).find(|(px, py)| labels.is_free([*px, *py, px + wide, py + 13.0]));
-        if let Some((px, py)) = at {
-            labels.take([px, py, px + wide, py + 13.0]);
-            canvas.text(px + wide / 2.0, py + 11.0, &text, Face::Heading, 12.0, ink::CHALK, "middle");
-        }
+        // Every part keeps its letter, even where nothing is free: the list speaks of it.
+        let (px, py) = at.unwrap_or((right - wide - 2.0, top + 2.0));
+        labels.take([px, py, px + wide, py + 13.0]);
+        canvas.text(px + wide / 2.0, py + 11.0, &text, Face::Heading, 12.0, ink::CHALK, "middle");
     }
 }
