@@ -272,6 +272,7 @@ test('the cupboard is filled, put right and searched by what a thing holds', asy
   await page.getByRole('button', { name: 'Add a cloth', exact: true }).press('Enter');
   const form = page.getByRole('dialog');
   await form.getByLabel('Name of the cloth').fill('Plum voile');
+  await form.getByLabel('Material').selectOption('cotton');
   await form.getByLabel('Cloth you have').fill('a quarter');
   await form.getByLabel('Place').fill('green tin');
   await form.getByRole('button', { name: 'Add to the cupboard' }).press('Enter');

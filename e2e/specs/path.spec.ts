@@ -38,6 +38,10 @@ for (const system of ['inches', 'centimetres'] as const) {
 
     // Cloth
     await page.getByLabel('Name of the new cloth').fill('Pea canvas');
+    // What it is made of is asked, not assumed.
+    await page.getByRole('button', { name: 'Add cloth' }).click();
+    await expect(page.getByText('Choose what the cloth is made of.')).toBeVisible();
+    await page.getByLabel('Material', { exact: true }).selectOption('canvas');
     await page.getByRole('button', { name: 'Add cloth' }).click();
     const cloth = page.getByRole('region', { name: 'Pea canvas' });
     await expect(cloth).toContainText('Outer, Lining, Pocket, Straps');

@@ -131,8 +131,10 @@ test('a project changes its system and nothing changes its size', async ({ page,
 test('a cloth is named, drawn, kept in the cupboard and taken from there', async ({ page, demo }) => {
   await page.goto(`${demo.address}/projects/bulb-sack/cloth`);
   await page.getByLabel('Name of the new cloth').fill('Rhubarb drill');
+  await page.getByLabel('Material', { exact: true }).selectOption('cotton');
   await page.getByRole('button', { name: 'Add cloth' }).click();
   const drill = page.getByRole('region', { name: 'Rhubarb drill' });
+  await drill.getByLabel('Material of Rhubarb drill').selectOption('canvas');
   await drill.getByText('Look, selvedge, washing, shop').click();
   await drill.getByLabel('Pattern', { exact: true }).selectOption({ label: 'watering cans' });
   await expect(drill.getByRole('radio', { name: 'one way up' })).toBeChecked();

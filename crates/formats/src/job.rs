@@ -42,6 +42,8 @@ struct PinFile {
     mirrored: bool,
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     on_fold: bool,
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    single: bool,
 }
 
 const fn first() -> u32 {
@@ -326,6 +328,7 @@ impl Units {
             turn,
             mirrored: file.mirrored,
             on_fold: file.on_fold,
+            single: file.single,
         };
         Ok(Pin { cloth: file.cloth, cloth_copy: file.cloth_copy, placement })
     }
@@ -554,6 +557,7 @@ pub fn write_job(job: &Job) -> String {
                 turn: p.turn.degrees(),
                 mirrored: p.mirrored,
                 on_fold: p.on_fold,
+                single: p.single,
             })
             .collect(),
     };

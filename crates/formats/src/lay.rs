@@ -61,6 +61,8 @@ struct PlacementFile {
     mirrored: bool,
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     on_fold: bool,
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    single: bool,
 }
 
 #[derive(Serialize, Deserialize)]
@@ -128,6 +130,7 @@ pub fn write_lay(job: &Job, lay: &Lay, seconds: f64) -> String {
                     turn: p.turn.degrees(),
                     mirrored: p.mirrored,
                     on_fold: p.on_fold,
+                    single: p.single,
                 })
                 .collect(),
             offcuts: c
@@ -276,6 +279,7 @@ fn cloth_lay(units: &Units, c: ClothFile) -> Result<ClothLay, FieldProblem> {
             turn,
             mirrored: p.mirrored,
             on_fold: p.on_fold,
+            single: p.single,
         });
     }
     let mut offcuts = Vec::with_capacity(c.offcuts.len());

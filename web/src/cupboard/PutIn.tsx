@@ -16,12 +16,16 @@ export function PutIn() {
   const queries = useQueryClient();
   const { materials, systems } = useChoices();
   const [typed, setTyped] = useState(EMPTY);
-  const [material, setMaterial] = useState('cotton');
+  const [material, setMaterial] = useState('');
   const [system, setSystem] = useState('in');
   const [problem, setProblem] = useState<{ field: string; message: string; answers: Answer[] } | null>(null);
   const [done, setDone] = useState<string | null>(null);
   const send = async (body: typeof EMPTY) => {
     setDone(null);
+    if (material === '') {
+      setProblem({ field: 'material', message: 'Choose what the cloth is made of.', answers: [] });
+      return;
+    }
     const outcome = await outcomeOf(() =>
       must(api.POST('/api/cupboard', { body: { ...body, material, system } })),
     );
@@ -66,7 +70,17 @@ export function PutIn() {
           >
             {field('name', 'Name of the cloth', 'Marrow check')}
             <div className="grid grid-cols-2 gap-2">
-              <SelectField label="Material" value={material} choices={materials} onChoose={setMaterial} />
+              <SelectField
+                label="Material"
+                value={material}
+                choices={materials}
+                ask="Choose a material"
+                problem={problem?.field === 'material' ? problem.message : null}
+                onChoose={(key) => {
+                  setMaterial(key);
+                  setProblem(null);
+                }}
+              />
               <SelectField
                 label="Sizes in"
                 value={system}
@@ -90,7 +104,7 @@ export function PutIn() {
             ))}
             {field('place', 'Place', 'blue crate')}
             <div aria-live="polite">
-              {problem && !(problem.field in EMPTY) && (
+              {problem && problem.field !== 'material' && !(problem.field in EMPTY) && (
                 <p className="font-bold text-madder">{problem.message}</p>
               )}
               {done && <p className="text-woad">{done}</p>}

@@ -556,6 +556,9 @@ fn is_folded(a: &Row, b: &Row) -> bool {
         && (half.height * 2 - whole.height).0.abs() <= room.0
 }
 
+/// A lining is cut smaller by up to so much, so that it lies smooth: common practice.
+const SNUG: Length = Length(Length::INCH.0 / 2);
+
 fn is_seen(row: &Row) -> bool {
     matches!(row.part, Part::Outer | Part::Lining | Part::Contrast)
 }
@@ -594,6 +597,14 @@ fn compare(cut: &[Row], stems: &[String], told: &mut Told) {
                         told.show(taller.height - shorter.height),
                         shorter.name,
                         told.show((taller.height - shorter.height) / 2)
+                    ));
+                } else if taller.height - shorter.height > SNUG {
+                    told.say(format!(
+                        "{} and {} are equally wide, but {} is {} taller. Check both heights, unless a facing, a band or a hem makes up for it.",
+                        a.name,
+                        b.name,
+                        taller.name,
+                        told.show(taller.height - shorter.height)
                     ));
                 }
             } else if meeting && a.width != b.width {

@@ -390,7 +390,7 @@ impl Bag {
                     _ => {}
                 }
             }
-            part.scaled();
+            part.scaled(ruler.system());
         }
         next.draft(ruler).map(|_| (next, rounded))
     }

@@ -35,6 +35,7 @@ impl Block {
                     turn: Turn::NONE,
                     mirrored: false,
                     on_fold: false,
+                    single: false,
                 });
             }
             y += row.size.1 * i64::from(row.rows);

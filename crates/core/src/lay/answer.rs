@@ -25,6 +25,9 @@ pub struct Placement {
     /// On folded cloth: its axis lies on the fold, only its right half on the cloth. `x` is then minus half its width.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub on_fold: bool,
+    /// On folded cloth: of the two copies that come off, only one is wanted; the twin in the lower layer is spare.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub single: bool,
 }
 
 /// Cloth left over.

@@ -87,11 +87,12 @@ impl JobPiece {
     }
 
     /// How many copies `placement` of this piece yields on `cloth`, that one and the following: two on folded cloth,
-    /// unless it lies on the fold, or is the last copy, or its mirror image is of no use: its outline is another, or the
-    /// print stands on its head in the layer below.
+    /// unless it lies on the fold, or the placement says that its twin is spare, or it is the last copy, or its mirror
+    /// image is of no use: its outline is another, or the print stands on its head in the layer below.
     pub fn yielded_by(&self, placement: &Placement, cloth: &Cloth) -> u32 {
         let twice = cloth.layers == 2
             && !placement.on_fold
+            && !placement.single
             && placement.copy < self.count
             && (self.mirror != Mirror::No || self.outline.is_symmetric(Turn::NONE))
             && allowed_turns(self.grain, self.print, cloth).turns.contains(&placement.turn.opposite());
@@ -484,6 +485,20 @@ impl Job {
             free.retain(|n| !(pin.placement.copy..pin.placement.copy + yields).contains(n));
         }
         free
+    }
+
+    /// How many pairs the free copies of piece `index` make on folded cloth: a pair is two numbers that follow each other,
+    /// of a piece with mirrored copies an odd one and the next.
+    pub(super) fn free_pairs(&self, index: usize) -> u32 {
+        let odd_first = self.pieces[index].mirror == Mirror::Pairs;
+        let (mut pairs, mut before) = (0, None);
+        for n in self.free_copies(index) {
+            match before.take() {
+                Some(first) if n == first + 1 => pairs += 1,
+                _ => before = Some(n).filter(|n| !(odd_first && n.is_multiple_of(2))),
+            }
+        }
+        pairs
     }
 
     fn problem(&self, field: &str, size: Length, allowed: &str) -> FieldProblem {

@@ -130,6 +130,7 @@ fn pinned(job: &Job, nest: &Nest, layout: &Layout) -> Job {
                 turn: placed.way.turn,
                 mirrored: placed.way.mirrored,
                 on_fold: false,
+                single: false,
             };
             with.pinned.push(Pin { cloth: job.cloths[bin.cloth].id.clone(), cloth_copy: bin.copy, placement });
         }

@@ -31,8 +31,8 @@ struct Bare {
     mirrored: bool,
     on_fold: bool,
     yields: u32,
-    /// Over both layers for one copy alone: the last one, so that it is not taken for a pair.
-    last: bool,
+    /// Over both layers for one copy alone: its twin is spare.
+    single: bool,
 }
 
 /// Tells the plan. With `whole` what remains is told as polygons too.
@@ -179,7 +179,7 @@ fn bare_placements(job: &Job, planner: &Planner<'_>, search: &BinSearch<'_>) -> 
                     let kind = &strip.kinds[l.kind];
                     let (x, y) = place(l.x, l.y);
                     let turn = kind.choices[l.choice].turn;
-                    Bare { piece: kind.piece, x, y, turn, mirrored: false, on_fold: false, yields: 1, last: false }
+                    Bare { piece: kind.piece, x, y, turn, mirrored: false, on_fold: false, yields: 1, single: false }
                 })
                 .collect()
         }
@@ -201,7 +201,7 @@ fn bare_placements(job: &Job, planner: &Planner<'_>, search: &BinSearch<'_>) -> 
                     mirrored: way.mirrored,
                     on_fold: way.on_fold,
                     yields: kind.yields,
-                    last: bin.folded && !way.on_fold && kind.yields == 1,
+                    single: bin.folded && !way.on_fold && kind.yields == 1,
                 }
             })
             .collect(),
@@ -210,7 +210,7 @@ fn bare_placements(job: &Job, planner: &Planner<'_>, search: &BinSearch<'_>) -> 
     all
 }
 
-/// Hands out copy numbers: even ones to flipped copies of pairs, the last ones to what yields but one on folded cloth.
+/// Hands out copy numbers: even ones to flipped copies of pairs, the last ones to placements whose twin is spare.
 struct Numbers {
     /// Free numbers of each piece, the lowest last.
     free: Vec<Vec<u32>>,
@@ -227,12 +227,13 @@ impl Numbers {
         let free = &mut self.free[bare.piece];
         let pairs = piece.mirror == Mirror::Pairs;
         let asymmetric = !piece.outline.is_symmetric(Turn::NONE);
+        let in_pair = |n: &u32| free.contains(&(n + 1)) && !(pairs && n.is_multiple_of(2));
         let wanted = |n: &u32| match (bare.yields, pairs && asymmetric) {
-            (2, _) => !pairs || !n.is_multiple_of(2),
+            (2, _) => in_pair(n),
             (_, true) => n.is_multiple_of(2) == bare.mirrored,
             (_, false) => true,
         };
-        let found = if bare.last { free.iter().position(wanted) } else { free.iter().rposition(wanted) };
+        let found = if bare.single { free.iter().position(wanted) } else { free.iter().rposition(wanted) };
         let at = found.unwrap_or(free.len().saturating_sub(1));
         let copy = if free.is_empty() { 1 } else { free.remove(at) };
         if bare.yields == 2 {
@@ -247,6 +248,7 @@ impl Numbers {
             turn: bare.turn,
             mirrored,
             on_fold: bare.on_fold,
+            single: bare.single,
         }
     }
 }

@@ -8,6 +8,7 @@ mod length;
 mod parse;
 mod ruler;
 mod shop;
+mod unit;
 mod words;
 
 pub(crate) use length::default_length;
@@ -15,3 +16,4 @@ pub use length::{Area, Length, System};
 pub use parse::{LONGEST, LONGEST_REEL, ParseLengthError, parse_length, parse_reel, split_lengths};
 pub use ruler::{Ruler, Shown};
 pub use shop::{ShopStep, show_bought, show_size};
+pub use unit::{Unit, number_word};

@@ -1,6 +1,6 @@
 //! Reading a length as people type it: `18 1/2`, `18½`, `18.5 in`, `4 7/8"`, `47cm`, `1 1/2 yd`, `1 yd 9`.
 
-use super::{Length, System};
+use super::{Length, System, Unit, number_word};
 use thiserror::Error;
 
 /// The longest length taken as meant: 20 m. Beyond it is a slip of the finger, not a bag.
@@ -21,6 +21,20 @@ pub enum ParseLengthError {
         /// What was typed.
         text: String,
     },
+    /// A size that is only nearly so.
+    #[error("“{text}” leaves the size open. Type the size itself, without “{word}”")]
+    Inexact {
+        /// What was typed.
+        text: String,
+        /// The word that leaves it open.
+        word: String,
+    },
+    /// A comma or a full stop that may part thousands or decimals.
+    #[error("“{text}” can be read in two ways. Write the thousands without a sign, as in 1200 mm, or fewer decimals, as in 1.2 m")]
+    Thousands {
+        /// What was typed.
+        text: String,
+    },
     /// A minus sign.
     #[error("“{text}” is less than nothing: a size is never negative")]
     Negative {
@@ -37,7 +51,11 @@ pub enum ParseLengthError {
     },
 }
 
-/// Reads `text`; a number without a unit is in `default`'s unit. Terms with units add up (`1 yd 9 in`).
+/// Words that leave a size open.
+const INEXACT: [&str; 9] = ["about", "around", "approximately", "approx", "roughly", "nearly", "almost", "ca", "circa"];
+
+/// Reads `text`; a number without a unit is in `default`'s unit. Terms from a larger unit to a smaller one add up: `1 yd 9
+/// in`; without a unit the last one is in inches after yards and feet, in centimetres after metres.
 ///
 /// # Errors
 /// [`ParseLengthError`] when nothing, something else, a negative or an absurd size was typed.
@@ -62,9 +80,15 @@ fn parse_up_to(most: Length, text: &str, default: System) -> Result<Length, Pars
     if shown.starts_with(['-', '−', '–']) {
         return Err(ParseLengthError::Negative { text: shown.to_owned() });
     }
+    let first = shown.split([' ', '.']).next().unwrap_or_default().to_lowercase();
+    if INEXACT.contains(&first.as_str()) || shown.starts_with('~') {
+        let word = if shown.starts_with('~') { "~".to_owned() } else { first };
+        return Err(ParseLengthError::Inexact { text: shown.to_owned(), word });
+    }
     let figures = in_figures(shown);
-    let mut rest = Scanner { chars: plain_figures(figures.as_deref().unwrap_or(shown)), at: 0 };
+    let mut rest = Scanner { chars: plain_figures(figures.as_deref().unwrap_or(shown)), at: 0, was_bare: false };
     let mut total: i128 = 0;
+    let mut before: Option<Unit> = None;
     loop {
         rest.skip_space();
         if rest.done() {
@@ -72,7 +96,20 @@ fn parse_up_to(most: Length, text: &str, default: System) -> Result<Length, Pars
         }
         let number = rest.number().ok_or_else(unreadable)?;
         rest.skip_space();
-        let unit = rest.unit(default).ok_or_else(unreadable)?;
+        let unit = match (rest.unit().ok_or_else(unreadable)?, before) {
+            (Some(unit), None) => unit,
+            (Some(unit), Some(larger)) if follows(unit, larger) => unit,
+            (None, None) => default_unit(default),
+            (None, Some(Unit::Yard | Unit::Foot)) => Unit::Inch,
+            (None, Some(Unit::Metre)) => Unit::Centimetre,
+            _ => return Err(unreadable()),
+        };
+        if number.is_in_thousands(unit) {
+            return Err(ParseLengthError::Thousands { text: shown.to_owned() });
+        }
+        // A bare number ends what adds up: nothing smaller follows it.
+        before = Some(if total == 0 && rest.was_bare { Unit::Millimetre } else { unit });
+        let unit = unit.length();
         // Twice the value plus the denominator, over twice the denominator: nearest unit, halves up.
         let scaled = number.over.checked_mul(i128::from(unit.0)).ok_or_else(unreadable)?;
         total += (2 * scaled + number.under).div_euclid(2 * number.under);
@@ -81,6 +118,24 @@ fn parse_up_to(most: Length, text: &str, default: System) -> Result<Length, Pars
         }
     }
     Ok(Length(total as i64))
+}
+
+const fn default_unit(system: System) -> Unit {
+    match system {
+        System::Inches => Unit::Inch,
+        System::Centimetres => Unit::Centimetre,
+    }
+}
+
+/// Whether a term in `unit` may follow one in `larger`: 2 ft 3 in, 1 m 20 cm.
+fn follows(unit: Unit, larger: Unit) -> bool {
+    match larger {
+        Unit::Yard => matches!(unit, Unit::Foot | Unit::Inch),
+        Unit::Foot => unit == Unit::Inch,
+        Unit::Metre => matches!(unit, Unit::Centimetre | Unit::Millimetre),
+        Unit::Centimetre => unit == Unit::Millimetre,
+        Unit::Inch | Unit::Millimetre => false,
+    }
 }
 
 /// Several lengths typed one after the other: `;`, a new line, `and`, or a comma that is no decimal comma parts them.
@@ -106,34 +161,30 @@ pub fn split_lengths(text: &str) -> Vec<&str> {
 /// A length said in words, in figures: `half a yard`, `three quarters of a metre`, `one and a half yards`, `a yard and a
 /// half`. Nothing when a word is none of these.
 fn in_figures(text: &str) -> Option<String> {
-    const UNITS: [&str; 14] =
-        ["in", "inch", "inches", "yd", "yard", "yards", "ft", "foot", "feet", "cm", "m", "metre", "metres", "meter"];
     let text = text.to_lowercase();
-    let words: Vec<&str> = text.split([' ', '-']).filter(|w| !w.is_empty()).collect();
+    let spoken = text.split(' ').flat_map(|w| if number_word(w).is_some() { vec![w] } else { w.split('-').collect() });
+    let words: Vec<&str> = spoken.filter(|w| !w.is_empty()).collect();
+    if let [only] = words[..]
+        && let Some(n) = number_word(only)
+    {
+        return Some(n.to_string());
+    }
     if !words
         .iter()
-        .any(|w| matches!(*w, "half" | "quarter" | "quarters" | "third" | "thirds" | "eighth" | "eighths" | "a" | "an"))
+        .any(|w| part_under(w).is_some() || matches!(*w, "a" | "an") || number_word(w).is_some())
     {
         return None;
     }
     let whole = |word: &str| -> Option<i64> {
-        let said = ["one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten"];
         match word {
             "a" | "an" => Some(1),
-            _ => said.iter().position(|w| *w == word).map(|n| n as i64 + 1).or_else(|| word.parse().ok()),
+            _ => number_word(word).map(i64::from).or_else(|| word.parse().ok()),
         }
-    };
-    let part = |word: &str| match word {
-        "half" => Some(2),
-        "third" | "thirds" => Some(3),
-        "quarter" | "quarters" => Some(4),
-        "eighth" | "eighths" => Some(8),
-        _ => None,
     };
     let (mut wholes, mut fraction, mut unit) = (0, None, None);
     let mut said: Option<i64> = None;
     for word in words {
-        if let Some(under) = part(word) {
+        if let Some(under) = part_under(word) {
             if fraction.is_some() {
                 return None;
             }
@@ -145,7 +196,7 @@ fn in_figures(text: &str) -> Option<String> {
                 return None;
             }
             said = (!article).then_some(n);
-        } else if UNITS.contains(&word) {
+        } else if Unit::named(word).is_some() {
             if unit.is_some() {
                 return None;
             }
@@ -165,6 +216,18 @@ fn in_figures(text: &str) -> Option<String> {
     let fraction = fraction.map(|(over, under)| format!("{over}/{under}")).unwrap_or_default();
     let wholes = if wholes > 0 { wholes.to_string() } else { String::new() };
     Some(format!("{wholes} {fraction} {}", unit).trim().to_owned())
+}
+
+/// What a part named by `word` is one over.
+fn part_under(word: &str) -> Option<i64> {
+    Some(match word {
+        "half" => 2,
+        "third" | "thirds" => 3,
+        "quarter" | "quarters" => 4,
+        "eighth" | "eighths" => 8,
+        "sixteenth" | "sixteenths" => 16,
+        _ => return None,
+    })
 }
 
 /// Raised and lowered figures, as this program itself sets 2³⁄₁₆, brought back to the line.
@@ -192,11 +255,31 @@ fn plain_figures(text: &str) -> Vec<char> {
 struct Ratio {
     over: i128,
     under: i128,
+    /// The sign before three decimals, with more than nought before it: in millimetres, and after a comma, it may part
+    /// thousands.
+    sign: Option<char>,
+}
+
+impl Ratio {
+    const fn new(over: i128, under: i128) -> Self {
+        Self { over, under, sign: None }
+    }
+
+    /// A thousand inches and more are no size of a bag, so that 9,125 in is 9⅛ in, and 1,000 in is nothing anybody means.
+    fn is_in_thousands(&self, unit: Unit) -> bool {
+        match (self.sign, unit) {
+            (None, _) | (_, Unit::Metre) => false,
+            (Some(','), Unit::Millimetre | Unit::Centimetre) | (Some('.'), Unit::Millimetre) => true,
+            (Some(sign), _) => sign == ',' && self.over % self.under == 0,
+        }
+    }
 }
 
 struct Scanner {
     chars: Vec<char>,
     at: usize,
+    /// Whether the last number had no unit.
+    was_bare: bool,
 }
 
 impl Scanner {
@@ -237,7 +320,7 @@ impl Scanner {
             _ => return None,
         };
         self.at += 1;
-        Some(Ratio { over, under })
+        Some(Ratio::new(over, under))
     }
 
     /// `a/b` at this place, or nothing and the place unchanged.
@@ -255,7 +338,7 @@ impl Scanner {
             self.at += 1;
             self.skip_space();
             let under: i128 = self.digits()?.parse().ok()?;
-            (under > 0).then_some(Ratio { over: over.parse().ok()?, under })
+            (under > 0).then_some(Ratio::new(over.parse().ok()?, under))
         })();
         if read.is_none() {
             self.at = start;
@@ -268,15 +351,16 @@ impl Scanner {
             return Some(fraction);
         }
         let mut value = if self.peek() == Some('.') {
-            Ratio { over: 0, under: 1 }
+            Ratio::new(0, 1)
         } else {
-            Ratio { over: self.digits()?.parse().ok()?, under: 1 }
+            Ratio::new(self.digits()?.parse().ok()?, 1)
         };
-        if matches!(self.peek(), Some('.' | ',')) {
+        if let Some(sign @ ('.' | ',')) = self.peek() {
             self.at += 1;
             let decimals = self.digits()?;
             let under = 10_i128.pow(decimals.len() as u32);
-            value = Ratio { over: value.over * under + decimals.parse::<i128>().ok()?, under };
+            let sign = Some(sign).filter(|_| decimals.len() == 3 && value.over > 0);
+            value = Ratio { over: value.over * under + decimals.parse::<i128>().ok()?, under, sign };
             return Some(value);
         }
         // A whole number may be followed by a fraction: `18 1/2`, `18-1/2`, `18½`.
@@ -286,7 +370,7 @@ impl Scanner {
             self.at += 1;
         }
         match self.fraction() {
-            Some(fraction) => Some(Ratio { over: value.over * fraction.under + fraction.over, under: fraction.under }),
+            Some(fraction) => Some(Ratio::new(value.over * fraction.under + fraction.over, fraction.under)),
             None => {
                 self.at = before;
                 Some(value)
@@ -294,24 +378,19 @@ impl Scanner {
         }
     }
 
-    fn unit(&mut self, default: System) -> Option<Length> {
+    /// The unit at this place, or none where the number stands alone; nothing where something else stands there.
+    fn unit(&mut self) -> Option<Option<Unit>> {
         let start = self.at;
-        while self.peek().is_some_and(|c| c.is_alphabetic() || matches!(c, '"' | '″' | '”' | '\'')) {
+        let is_sign = |c: char| matches!(c, '"' | '″' | '”' | '“' | '\'' | '’' | '′');
+        let signs = self.peek().is_some_and(is_sign);
+        while self.peek().is_some_and(|c| if signs { is_sign(c) } else { c.is_alphabetic() }) {
             self.at += 1;
         }
-        let word: String = self.chars[start..self.at].iter().collect::<String>().to_lowercase();
+        let word: String = self.chars[start..self.at].iter().collect();
+        self.was_bare = word.is_empty();
         if self.peek() == Some('.') {
             self.at += 1; // `18 in.`
         }
-        match word.as_str() {
-            "" if self.at == start => Some(default.unit()),
-            "in" | "inch" | "inches" | "ins" | "\"" | "″" | "”" | "''" => Some(Length::INCH),
-            "yd" | "yds" | "yard" | "yards" => Some(Length::YARD),
-            "ft" | "foot" | "feet" => Some(Length::INCH * 12),
-            "mm" | "mms" | "millimetre" | "millimetres" | "millimeter" | "millimeters" => Some(Length::MILLIMETRE),
-            "cm" | "cms" | "centimetre" | "centimetres" | "centimeter" | "centimeters" => Some(Length::CENTIMETRE),
-            "m" | "metre" | "metres" | "meter" | "meters" => Some(Length::METRE),
-            _ => None,
-        }
+        if word.is_empty() { Some(None) } else { Unit::named(&word).map(Some) }
     }
 }

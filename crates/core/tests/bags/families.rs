@@ -567,6 +567,12 @@ fn a_list_is_audited() {
     let mut counts = fine.clone();
     counts.rows[1].count = 1;
     assert!(said(counts)[0].contains("counts differ"));
+    // Equally wide is not alike: both sizes count. Up to ½ in smaller is a lining that lies smooth.
+    let mut shorter = fine.clone();
+    shorter.rows[1].height = inch(31, 2);
+    assert_eq!(said(shorter.clone()), Vec::<String>::new());
+    shorter.rows[1].height = inch(14, 1);
+    assert!(said(shorter)[0].contains("Outer panel is 2 in taller"));
     let mut swapped = fine.clone();
     (swapped.rows[1].width, swapped.rows[1].height) = (Some(inch(16, 1)), inch(15, 1));
     assert!(said(swapped)[0].contains("swapped"));

@@ -319,6 +319,9 @@ fn parts_are_copied_taken_off_and_scaled() {
     assert_eq!(both.bag.parts[1].sides(), both.bag.parts[0].sides().iter().map(|s| s.opposite()).collect::<Vec<_>>());
     let one = edited(&both, Edit::TakePartOff { id: 1 });
     assert_eq!(one.bag.parts.iter().map(|p| p.id).collect::<Vec<_>>(), [2]);
+    let tight = edited(&across, Edit::Bag { field: "width".into(), value: "6".into() });
+    let draft = drafted(&tight);
+    assert!(draft.notices.iter().any(|n| n.text.contains("spread in proportion")), "{:?}", draft.notices);
     let half = edited(&made, Edit::Scale { percent: 50 });
     assert_eq!(size(&drafted(&half), "part-1-pocket", IN).0, 3.0 + 0.75);
     assert!(made.edited(&Edit::TakePartOff { id: 9 }).is_err());
@@ -426,7 +429,14 @@ fn width_and_divisions_go_together() {
     let edit = Edit::Part { id: 1, field: "divisions".into(), value: "4, 3".into() };
     let other = edited(&put_on(&tote, "pocket", &[("width", "8"), ("divisions", "3, 5")]), edit.clone());
     assert!((size(&drafted(&other), "part-1-pocket", IN).0 - 7.75).abs() < 0.01);
-    assert!(refused(&made, 1, "width", "2").contains("divisions"));
+    // Where nothing is left for the last, all are spread in proportion, and none is refused.
+    let edit = Edit::Part { id: 1, field: "width".into(), value: "2".into() };
+    let told = edited(&made, edit.clone()).came_along(&made, &[edit]);
+    assert!(told.iter().any(|t| t.contains("3/4 in, 1 1/4 in") || t.contains("¾ in, 1¼ in")), "{told:?}");
+    // One division more is cut as wide as it sits.
+    let edit = Edit::Part { id: 1, field: "divisions".into(), value: "3, 5, 2".into() };
+    let told = edited(&made, edit.clone()).came_along(&made, &[edit]);
+    assert!(told.iter().any(|t| t.contains("4 in, 6 in, 2 in")), "{told:?}");
     // 18 from side seam to side seam: 6, 6 and what is left.
     let across = put_on(&tote, "pocket", &[("place", "full-width"), ("divisions", "6, 6, 6")]);
     let narrower = edited(&across, Edit::Bag { field: "width".into(), value: "13".into() });
@@ -436,6 +446,9 @@ fn width_and_divisions_go_together() {
         "{:?}",
         draft.notices
     );
+    let tight = edited(&across, Edit::Bag { field: "width".into(), value: "6".into() });
+    let draft = drafted(&tight);
+    assert!(draft.notices.iter().any(|n| n.text.contains("spread in proportion")), "{:?}", draft.notices);
     let half = edited(&made, Edit::Scale { percent: 75 });
     assert!(drafted(&half).pieces.iter().any(|p| p.id == "part-1-pocket"));
 }

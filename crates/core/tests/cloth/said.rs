@@ -71,6 +71,28 @@ proptest! {
 
 /// The phrase, and what it comes to: said back, or after `?` every answer there is, or `!` where it is not understood.
 const INCHES: &str = "
+2 yd and 5 in | ? 77 in ; 2 yd, 5 in
+2 yd and 5 in, 18 x 22 | ? 77 in, 18 × 22 in ; 2 yd, 5 in, 18 × 22 in
+half a metre plus 2 fat eighths | 50 cm, 2 fat eighths
+9x14 x3 | 3 of 9 × 14 in
+9 in x14 | 9 × 14 in
+30 swap squares 6\" | 30 of 6 in × 6 in
+30 half squares 6\" | !
+A3 | 42 × 29.7 cm
+2 A4 sheets | 2 of 29.7 × 21 cm
+two F8 | 2 fat eighths
+half a centimetre | 0.5 cm
+1/2 yd x 2 | ? 2 lengths of ½ yd ; 18 × 72 in
+FQ x3 | 3 fat quarters
+1,000 mm | !
+5'6\" x 44\" | 66 × 44 in
+thirty squares 5 in | 30 of 5 in × 5 in
+two remnants | !
+two remnants, 14 x 20 and 9 x 12 | !
+2 each of 18 x 22 and 9 x 11 | ? 2 of 18 × 22 in, 2 of 9 × 11 in ; 2 of 18 × 22 in, 9 × 11 in
+2 yd x 45 in wide | 72 × 45 in
+45 in wide x 2 yd long | 72 × 45 in
+45 in long x 2 yd long | !
 2 fat quarters | 2 fat quarters
 two fat quarters | 2 fat quarters
 3 FQ | 3 fat quarters
@@ -206,7 +228,7 @@ FQ x 3 | 3 fat quarters
 a fat quarter & a yard | fat quarter, 1 yd
 approx. 1 yd | about 1 yd
 a pair of 15 x 20 | 2 of 15 × 20 in
-15x20 x2 | ? 15 of 20 × 2 in ; 2 of 15 × 20 in
+15x20 x2 | 2 of 15 × 20 in
 3 half yards of pea stripe, 9 x 9 | ? 3 lengths of ½ yd, 9 × 9 in ; 1½ yd, 9 × 9 in
 18 x 22 twice | !
 18-22 | !
@@ -273,6 +295,13 @@ a quarter, 24 in | ? ¼ yd, 24 in ; fat quarter, 24 in
 ";
 
 const CENTIMETRES: &str = "
+2 fat quarters and half a metre plus 2 fat eighths | 2 fat quarters, 50 cm, 2 fat eighths
+60 cm x 2 | ? 2 lengths of 60 cm ; 60 × 2 cm
+60 x 80 x2 | 2 of 60 × 80 cm
+1 m and 20 cm | ? 1.2 m ; 1 m, 20 cm
+1 m 20 cm and 60 cm | 1.2 m, 60 cm
+A3 | 42 × 29.7 cm
+1.000 mm | !
 2 fat quarters | 2 fat quarters
 fat quarter | fat quarter
 50 x 55 | fat quarter

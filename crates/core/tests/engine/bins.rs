@@ -172,6 +172,7 @@ fn a_pin_stays_and_the_rest_goes_round_it() {
         turn: Turn::NONE,
         mirrored: false,
         on_fold: false,
+        single: false,
     };
     job.pinned = vec![Pin { cloth: "roll".into(), cloth_copy: 1, placement: pinned.clone() }];
     let found = lay(&job, 100);
@@ -220,6 +221,7 @@ fn what_cannot_stand_names_its_field(#[case] spoil: impl Fn(&mut Job), #[case] f
         turn: Turn::NONE,
         mirrored: false,
         on_fold: false,
+        single: false,
     };
     job.pinned = vec![Pin { cloth: "roll".into(), cloth_copy: 1, placement }];
     assert!(solve(&job, Budget::iterations(5), &mut Silent).is_ok());

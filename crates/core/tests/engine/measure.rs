@@ -43,6 +43,15 @@ fn both_systems_are_exact() {
 #[case("a yard and a half", System::Inches, Length::INCH * 54)]
 #[case("2 and three-eighths inches", System::Inches, Length::inches(19, 8))]
 #[case("1,5 m", System::Inches, Length::CENTIMETRE * 150)]
+#[case("1 m 20", System::Inches, Length::CENTIMETRE * 120)]
+#[case("1 yd 9", System::Centimetres, Length::INCH * 45)]
+#[case("4'", System::Inches, Length::INCH * 48)]
+#[case("5’ 6”", System::Centimetres, Length::INCH * 66)]
+#[case("half a centimetre", System::Inches, Length::MILLIMETRE * 5)]
+#[case("twenty-five", System::Centimetres, Length::CENTIMETRE * 25)]
+#[case("twelve inches", System::Centimetres, Length::INCH * 12)]
+#[case("9.125", System::Inches, Length::inches(73, 8))]
+#[case("9,125", System::Inches, Length::inches(73, 8))]
 fn what_people_type_is_read(#[case] text: &str, #[case] system: System, #[case] length: Length) {
     assert_eq!(parse_length(text, system), Ok(length));
 }
@@ -76,6 +85,10 @@ fn nothing_typed_is_said(#[case] text: &str) {
 #[case("a")]
 #[case("half a half yard")]
 #[case("a bit of a yard")]
+#[case("18 12")]
+#[case("1 in 2 yd")]
+#[case("3 cm 4 in")]
+#[case("1 yd 9 3")]
 fn what_is_not_a_size_is_refused(#[case] text: &str) {
     assert!(matches!(parse_length(text, System::Inches), Err(ParseLengthError::Unreadable { .. })), "{text}");
 }
@@ -84,6 +97,12 @@ fn what_is_not_a_size_is_refused(#[case] text: &str) {
 fn negative_and_absurd_sizes_have_their_own_sentence() {
     assert!(matches!(parse_length("-3", System::Inches), Err(ParseLengthError::Negative { .. })));
     assert!(matches!(parse_length("−3", System::Inches), Err(ParseLengthError::Negative { .. })));
+    for typed in ["about 18", "ca. 18", "~18", "Nearly 18"] {
+        assert!(matches!(parse_length(typed, System::Inches), Err(ParseLengthError::Inexact { .. })), "{typed}");
+    }
+    for typed in ["1,000 mm", "1.000 mm", "1,250 cm", "1,000"] {
+        assert!(matches!(parse_length(typed, System::Inches), Err(ParseLengthError::Thousands { .. })), "{typed}");
+    }
     assert!(matches!(parse_length("2001", System::Centimetres), Err(ParseLengthError::TooLong { .. })));
     assert!(parse_length("2000", System::Centimetres).is_ok());
     assert!(matches!(parse_length("999999999999 yd", System::Inches), Err(ParseLengthError::TooLong { .. })));

@@ -3,6 +3,8 @@
 //!
 //! `tokens` is the grammar of a line, `line` makes rows of it, `table` reads cells, `words` knows the words of the trade.
 
+mod beside;
+mod doubt;
 mod line;
 mod table;
 mod tokens;
@@ -13,7 +15,7 @@ use bofta_core::bag::{Bought, Row};
 use bofta_core::measure::{Length, System};
 use bofta_core::piece::Part;
 use serde::{Deserialize, Serialize};
-use table::{Columns, joined, separator, split};
+use table::{Columns, joined, records, separator, split};
 use words::part_of;
 
 /// A line that was not read.
@@ -82,7 +84,9 @@ pub fn read_text(text: &str, system: System) -> Found {
     let mut table: Option<Columns> = None;
     let mut labelled = Vec::new();
     let mut spoken: Vec<String> = Vec::new();
-    for (i, raw) in text.lines().enumerate() {
+    let numbered = is_numbered(text);
+    for (i, raw) in records(text) {
+        let raw = raw.as_ref();
         if raw.chars().count() > LONGEST_LINE {
             let why = format!(
                 "it has more than {LONGEST_LINE} letters, of which the first are shown: no piece takes so many"
@@ -143,11 +147,12 @@ pub fn read_text(text: &str, system: System) -> Found {
             }
         }
         let speaks_of_the_bag = ["finished", "measures", "finishes"].iter().any(|w| lower.contains(w));
-        if speaks_of_the_bag && let Some(stated) = line::stated(&line, system) {
+        if speaks_of_the_bag && !names_a_piece(&lower) && let Some(stated) = line::stated(&line, system) {
             found.stated = Some(stated);
             continue;
         }
-        let read = line::read(&line, heading, system);
+        let read = line::read(&line, heading, numbered, system);
+        found.notes.extend(read.notes.iter().map(|note| format!("Line {}: {note}", i + 1)));
         for row in read.rows {
             if let Some(text) = row.asks {
                 found.asks.push(Ask { row: found.rows.len(), text, others: row.others });
@@ -172,6 +177,21 @@ pub fn read_text(text: &str, system: System) -> Found {
         found.notes.push(format!("No rows, since they have no figures: {}{more}.", quoted.join(", ")));
     }
     found
+}
+
+/// Whether the lines are numbered one after the other, so that the numbers they begin with count nothing.
+fn is_numbered(text: &str) -> bool {
+    let numbers: Vec<u32> = text.lines().filter_map(line::item_number).map(|(n, _)| n).collect();
+    numbers.len() > 1 && numbers.windows(2).all(|two| two[1] == two[0] + 1)
+}
+
+/// Whether a line speaks of a piece, not of the whole bag.
+fn names_a_piece(line: &str) -> bool {
+    const PIECES: [&str; 20] = [
+        "panel", "panels", "piece", "pieces", "cut", "base", "bottom", "flap", "gusset", "side", "sides", "front", "back",
+        "body", "square", "circle", "strip", "facing", "wall", "yoke",
+    ];
+    part_of(line).is_some() || line.split(|c: char| !c.is_alphanumeric()).any(|word| PIECES.contains(&word))
 }
 
 /// So many lines that are no rows are quoted, each so long at most.

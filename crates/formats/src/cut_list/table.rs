@@ -5,6 +5,63 @@ use bofta_core::bag::Row;
 use bofta_core::measure::{Length, System, parse_length};
 use bofta_core::name;
 use bofta_core::piece::Part;
+use std::borrow::Cow;
+
+/// Most lines that one quoted cell is read over.
+const MOST_LINES_OF_A_CELL: usize = 8;
+
+/// The lines of `text` with the place of each, from 0; where a quoted cell of a table goes on over line breaks, they are one.
+pub(super) fn records(text: &str) -> Vec<(usize, Cow<'_, str>)> {
+    let lines: Vec<&str> = text.lines().collect();
+    let mut found = Vec::with_capacity(lines.len());
+    let mut at = 0;
+    while at < lines.len() {
+        let mut end = at + 1;
+        if ends(lines[at]) == Ends::InQuotes {
+            let most = lines.len().min(at + MOST_LINES_OF_A_CELL);
+            let closed = (at + 2..=most).find(|&end| ends(&lines[at..end].join(" ")) != Ends::InQuotes);
+            end = closed.filter(|&end| ends(&lines[at..end].join(" ")) == Ends::Whole).unwrap_or(end);
+        }
+        found.push((at, if end > at + 1 { lines[at..end].join(" ").into() } else { lines[at].into() }));
+        at = end;
+    }
+    found
+}
+
+/// How the cells of a line end.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+enum Ends {
+    /// All quotes are closed, and there are several cells.
+    Whole,
+    /// A quoted cell is still open.
+    InQuotes,
+    /// It is no row of a table: a sign of inches, or words in quotes.
+    NoTable,
+}
+
+fn ends(line: &str) -> Ends {
+    let is_end = |c: Option<&char>| c.is_none_or(|c| matches!(c, ',' | ';' | '\t'));
+    let mut signs = line.chars().peekable();
+    let (mut begins, mut cells) = (true, 1);
+    while let Some(c) = signs.next() {
+        if begins && c == '"' {
+            loop {
+                match (signs.next(), signs.peek()) {
+                    (None, _) => return Ends::InQuotes,
+                    (Some('"'), Some('"')) => drop(signs.next()),
+                    (Some('"'), next) if is_end(next) => break,
+                    (Some('"'), _) => return Ends::NoTable,
+                    _ => {}
+                }
+            }
+            begins = false;
+        } else {
+            begins = is_end(Some(&c));
+            cells += usize::from(begins);
+        }
+    }
+    if cells > 1 { Ends::Whole } else { Ends::NoTable }
+}
 
 /// What parts the cells of a line, if anything does.
 pub(super) fn separator(line: &str) -> Option<char> {

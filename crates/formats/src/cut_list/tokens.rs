@@ -65,8 +65,13 @@ fn digits<'a>(input: &mut Input<'a>) -> Read<&'a str> {
 /// `3/4` or `½`, with what may stand before it: a space, a hyphen, `&`, `and`.
 fn fraction(input: &mut Input<'_>) -> Read<String> {
     let signed = one_of(|c: char| FRACTIONS.contains(c)).map(String::from);
-    let written =
-        (digits, (spaces, one_of(['/', '⁄']), spaces), digits).map(|(over, _, under)| format!("{over}/{under}"));
+    // `2/2` and `11/12` are no parts of an inch.
+    let written = (digits, (spaces, one_of(['/', '⁄']), spaces), digits)
+        .verify(|(over, _, under): &(&str, _, &str)| {
+            let parts = |n: &str| n.parse::<u32>().ok();
+            matches!(parts(under), Some(2..=5 | 8 | 10 | 16 | 32 | 64)) && parts(over) < parts(under)
+        })
+        .map(|(over, _, under)| format!("{over}/{under}"));
     alt((signed, written)).parse_next(input)
 }
 
@@ -78,7 +83,8 @@ fn joined_fraction(input: &mut Input<'_>) -> Read<String> {
 
 /// `14`, `14½`, `14-1/2`, `14 and 1/2`, `14.5`, `14,5`, `.5`, `3/4`, `½`.
 fn figures(input: &mut Input<'_>) -> Read<String> {
-    let decimal = (digits, one_of(['.', ',']), digits).map(|(whole, _, part)| format!("{whole}.{part}"));
+    // The sign stays: `1,000` may be a thousand.
+    let decimal = (digits, one_of(['.', ',']), digits).map(|(whole, sign, part)| format!("{whole}{sign}{part}"));
     let below_one = (one_of(['.', ',']), digits).map(|(_, part)| format!("0.{part}"));
     let mixed = (digits, joined_fraction).map(|(whole, part)| format!("{whole} {part}"));
     alt((fraction, mixed, decimal, digits.map(str::to_owned), below_one)).parse_next(input)
@@ -89,9 +95,16 @@ fn figures(input: &mut Input<'_>) -> Read<String> {
 /// `after_times`: the number is the other side of a size, so that `in` is its unit whatever follows.
 fn unit(input: &mut Input<'_>, after_times: bool) -> Read<&'static str> {
     let before = *input;
-    let sign = opt((spaces, alt(("\"", "″", "”", "“", "''", "’’")))).parse_next(input)?;
+    let sign = opt((spaces, alt(("\"", "″", "”", "“", "''", "’’", "′′")))).parse_next(input)?;
     if sign.is_some() {
         return Ok("in");
+    }
+    let foot = |input: &mut Input<'_>| -> Read<()> {
+        let letter = winnow::combinator::not(one_of(|c: char| c.is_alphabetic()));
+        (spaces, one_of(['\'', '’', '′']), letter).void().parse_next(input)
+    };
+    if opt(foot).parse_next(input)?.is_some() {
+        return Ok("ft");
     }
     let (_, _, letters) = (spaces, opt("-"), take_while(1.., |c: char| c.is_alphabetic())).parse_next(input)?;
     let mut known = unit_named(letters);
@@ -155,7 +168,7 @@ fn number(input: &mut Input<'_>, after_times: bool) -> Read<Kind> {
 
 fn word(input: &mut Input<'_>) -> Read<Kind> {
     let letters = || take_while(1.., |c: char| c.is_alphabetic());
-    let more = repeat(0.., (one_of(['-', '\'', '’', '/']), letters())).map(|_: Vec<_>| ());
+    let more = repeat(0.., (one_of(['-', '\'', '’']), letters())).map(|_: Vec<_>| ());
     (letters(), more).take().map(|w: &str| Kind::Word(w.to_lowercase().replace('’', "'"))).parse_next(input)
 }
 
@@ -176,7 +189,8 @@ fn sign(input: &mut Input<'_>) -> Read<Kind> {
 fn times(input: &mut Input<'_>) -> Read<()> {
     let letter = (one_of(['x', 'X']), winnow::combinator::not(one_of(|c: char| c.is_alphabetic()))).void();
     let word = (alt(("by", "By", "BY")), winnow::combinator::not(one_of(|c: char| c.is_alphabetic()))).void();
-    alt((one_of(['×', '*', '✕', '✖']).void(), letter, word)).parse_next(input)
+    // The Cyrillic letter looks the same and comes with copied text.
+    alt((one_of(['×', '*', '✕', '✖', 'х', 'Х']).void(), letter, word)).parse_next(input)
 }
 
 /// The signs of `line`.
@@ -197,8 +211,24 @@ pub(super) fn tokens(line: &str) -> Vec<Token> {
             Ok(kind) => kind,
             Err(_) => return found,
         };
-        found.push(Token { kind, from, to: input.current_token_start() });
+        let token = Token { kind, from, to: input.current_token_start() };
+        match found.last().and_then(|before| compound(before, &token)) {
+            Some(whole) => drop(found.pop().map(|_| found.push(whole))),
+            None => found.push(token),
+        }
     }
+}
+
+/// `4' 6"`, `1 yd 9 in`: two numbers that make one length.
+fn compound(before: &Token, after: &Token) -> Option<Token> {
+    let (Kind::Number { figures: more, unit: Some(larger) }, Kind::Number { figures, unit: Some(unit) }) =
+        (&before.kind, &after.kind)
+    else {
+        return None;
+    };
+    let adds_up = matches!((*larger, *unit), ("ft", "in") | ("yd", "ft" | "in") | ("m", "cm" | "mm"));
+    let figures = format!("{more} {larger} {figures}");
+    adds_up.then_some(Token { kind: Kind::Number { figures, unit: Some(unit) }, from: before.from, to: after.to })
 }
 
 #[cfg(test)]
@@ -214,7 +244,10 @@ mod tests {
     #[case("14½\"", "14 ½", Some("in"))]
     #[case("14-1/2 in", "14 1/2", Some("in"))]
     #[case("14 and 1/2", "14 1/2", None)]
-    #[case("16,5cm", "16.5", Some("cm"))]
+    #[case("16,5cm", "16,5", Some("cm"))]
+    #[case("4'", "4", Some("ft"))]
+    #[case("4’ 6”", "4 ft 6", Some("in"))]
+    #[case("1 yd 9 in", "1 yd 9", Some("in"))]
     #[case(".75", "0.75", None)]
     #[case("3/4”", "3/4", Some("in"))]
     #[case("20 millimetres", "20", Some("mm"))]

@@ -1,27 +1,17 @@
 //! The words of cut lists: parts, shapes, counts, and what is bought and never cut from cloth.
 
 use bofta_core::bag::GoodKind;
+use bofta_core::measure::{Unit, number_word};
 use bofta_core::piece::Part;
 
 /// A number as a word, or in figures.
 pub(super) fn count(word: &str) -> Option<u32> {
-    const WORDS: [&str; 13] =
-        ["zero", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"];
-    let spelled = || WORDS.iter().position(|w| *w == word).map(|n| n as u32);
-    word.parse().ok().or_else(spelled).filter(|n| *n > 0)
+    word.parse().ok().or_else(|| number_word(word)).filter(|n| *n > 0)
 }
 
 /// The unit a word names, as [`parse_length`](bofta_core::measure::parse_length) takes it.
 pub(super) fn unit_named(word: &str) -> Option<&'static str> {
-    Some(match word.to_lowercase().as_str() {
-        "in" | "ins" | "inch" | "inches" => "in",
-        "cm" | "cms" | "centimetre" | "centimetres" | "centimeter" | "centimeters" => "cm",
-        "mm" | "mms" | "millimetre" | "millimetres" | "millimeter" | "millimeters" => "mm",
-        "m" | "metre" | "metres" | "meter" | "meters" => "m",
-        "yd" | "yds" | "yard" | "yards" => "yd",
-        "ft" | "foot" | "feet" => "ft",
-        _ => return None,
-    })
+    Unit::named(word).map(Unit::symbol)
 }
 
 /// The part a line speaks of, by the words makers use.
@@ -161,7 +151,28 @@ pub(super) fn shape(words: &[&str]) -> Option<(Shape, Vec<usize>)> {
 
 /// Words that only join others, and are no part of a name.
 pub(super) fn is_idle(word: &str) -> bool {
-    const IDLE: [&str; 36] = [
+    const IDLE: [&str; 57] = [
+        "the",
+        "an",
+        "need",
+        "dia",
+        "ø",
+        "⌀",
+        "is",
+        "are",
+        "rectangle",
+        "rectangles",
+        "diameter",
+        "about",
+        "around",
+        "approx",
+        "approximately",
+        "roughly",
+        "finished",
+        "includes",
+        "included",
+        "either",
+        "or",
         "cut",
         "piece",
         "pieces",

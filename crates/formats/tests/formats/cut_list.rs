@@ -77,6 +77,66 @@ fn lines_that_were_misread(#[case] line: &str, #[case] expected: &[(u32, i64, i6
     assert_eq!((got, found.unread.len(), found.asks.len()), (expected, 0, 0), "{line}: {found:?}");
 }
 
+/// A row of a line: how many, its part, width and height in inches.
+type Cut = (u32, Part, i64, i64);
+
+/// Lines that name several pieces of a size, say what a piece becomes, or number themselves.
+#[rstest]
+#[case("Left and right: 9 x 11", &[(2, Part::Outer, 9, 11)])]
+#[case("Front/back 9 x 11", &[(2, Part::Outer, 9, 11)])]
+#[case("left/right 20 x 30, 1 each", &[(2, Part::Outer, 20, 30)])]
+#[case("Body / Contrast: 9 x 10, 2 each", &[(2, Part::Outer, 9, 10), (2, Part::Contrast, 9, 10)])]
+#[case("9x10 – two main, two lining", &[(2, Part::Outer, 9, 10), (2, Part::Lining, 9, 10)])]
+#[case("9 x 11: one denim, one lining", &[(1, Part::Outer, 9, 11), (1, Part::Lining, 9, 11)])]
+#[case("outer x2 lining x2 9 x 11", &[(2, Part::Outer, 9, 11), (2, Part::Lining, 9, 11)])]
+#[case("9 x 11 outer 2 lining 2", &[(2, Part::Outer, 9, 11), (2, Part::Lining, 9, 11)])]
+#[case("cut 4 (2 outer, 2 lining) 9 x 11", &[(2, Part::Outer, 9, 11), (2, Part::Lining, 9, 11)])]
+#[case("Outer, lining & fleece: 9 x 11, cut 2 of each",
+    &[(2, Part::Outer, 9, 11), (2, Part::Lining, 9, 11), (2, Part::Backing, 9, 11)])]
+#[case("Zip panel 2 x 14, 2 outer and 2 lining", &[(2, Part::Outer, 2, 14), (2, Part::Lining, 2, 14)])]
+#[case("pocket (lining and outer) 6 x 8", &[(1, Part::Pocket, 6, 8), (1, Part::Pocket, 6, 8)])]
+#[case("9x11 x2 (outer) 9x12 x2 (lining)", &[(2, Part::Outer, 9, 11), (2, Part::Lining, 9, 12)])]
+#[case("9 x 11 outer / 9 x 10 lining", &[(1, Part::Outer, 9, 11), (1, Part::Lining, 9, 10)])]
+#[case("Circle, diameter 8, outer and lining", &[(1, Part::Outer, 8, 8), (1, Part::Lining, 8, 8)])]
+#[case("flap 6 x 20 (folded to 6 x 10)", &[(1, Part::Outer, 6, 20)])]
+#[case("finished 6 x 8, cut 7 x 9 pocket", &[(1, Part::Pocket, 7, 9)])]
+#[case("9 x 11 (229 x 279 mm) outer", &[(1, Part::Outer, 9, 11)])]
+#[case("9\" (23 cm) x 11\" (28 cm) outer", &[(1, Part::Outer, 9, 11)])]
+#[case("strap 3\" x 4'", &[(1, Part::Straps, 3, 48)])]
+#[case("strap 4 x 5'6\"", &[(1, Part::Straps, 4, 66)])]
+#[case("9 х 11 outer", &[(1, Part::Outer, 9, 11)])]
+#[case("circle radius 4 in, cut 2", &[(2, Part::Outer, 8, 8)])]
+#[case("W9 x H11 outer", &[(1, Part::Outer, 9, 11)])]
+#[case("height 11, width 9 pocket", &[(1, Part::Pocket, 9, 11)])]
+#[case("piece 3: lining 9 x 11", &[(1, Part::Lining, 9, 11)])]
+#[case("12 oz canvas 9 x 11", &[(1, Part::Outer, 9, 11)])]
+#[case("100% cotton lining 9 x 11", &[(1, Part::Lining, 9, 11)])]
+#[case("half a dozen squares 5 in", &[(6, Part::Outer, 5, 5)])]
+#[case("two dozen 3 x 3 tabs", &[(24, Part::Straps, 3, 3)])]
+#[case("twenty-five 5 x 6 patches", &[(25, Part::Contrast, 5, 6)])]
+#[case("cut 1 and 1 reversed 8 x 9 side", &[(2, Part::Outer, 8, 9)])]
+#[case("1. Outer 9 x 11\n2. Lining 9 x 12\n3) Pocket 5 x 6",
+    &[(1, Part::Outer, 9, 11), (1, Part::Lining, 9, 12), (1, Part::Pocket, 5, 6)])]
+#[case("Piece,Count,Width,Height\n\"Main\npanel\",2,9,11\nLining,2,9,11", &[(2, Part::Outer, 9, 11), (2, Part::Lining, 9, 11)])]
+fn several_pieces_of_a_size_are_read(#[case] line: &str, #[case] expected: &[Cut]) {
+    let found = read_text(line, System::Inches);
+    let whole = |l: Length| l.0 / Length::INCH.0;
+    let got: Vec<Cut> =
+        found.rows.iter().map(|r| (r.count, r.part, r.width.map_or(0, whole), whole(r.height))).collect();
+    assert_eq!((&got[..], found.unread.len(), found.asks.len()), (expected, 0, 0), "{line}: {found:?}");
+}
+
+/// A corner that is cut out belongs to the piece, and so does a seam allowance that is still to be added.
+#[test]
+fn what_belongs_to_a_piece_is_no_other_piece() {
+    let notched = only("lining 9 x 11 with 2 x 2 1/2 corners cut out");
+    assert_eq!(notched.shape, RowShape::Notched { across: inch(2, 1), up: inch(5, 2) });
+    assert_eq!(only("9 x 11 plus 1/2 in seam allowance lining").seam, inch(1, 2));
+    assert_eq!(only("lining 9 x 11 (includes 1/2\" seam allowance)").seam, Length::ZERO);
+    let found = read_text("No 5 zip, 14 in", System::Inches);
+    assert_eq!((found.bought[0].bought.count, found.bought[0].bought.size), (1, Some(inch(14, 1))));
+}
+
 /// What can be meant in two ways is asked, the other readings at hand: (line, a word of the question).
 #[rstest]
 #[case("outer 15 x 16 x 2", "Three numbers")]
@@ -87,6 +147,27 @@ fn lines_that_were_misread(#[case] line: &str, #[case] expected: &[(u32, i64, i6
 #[case("flap, half round, 9 in", "half-round")]
 #[case("500 patches 4 x 4", "really 500")]
 #[case("square 12 x 4", "as wide as it is tall")]
+#[case("3) lining 10 x 12", "number of the line")]
+#[case("Pocket 2: 6 x 8", "part of the name")]
+#[case("Side and base strip 4 x 30", "2 of them, or 1")]
+#[case("Interfacing for outer and lining 9 x 10", "2 of them, or 1")]
+#[case("Main panel, lining: 9 x 10", "two cloths")]
+#[case("4 outer 9 x 11 (2 with pocket)", "2 with pocket")]
+#[case("about 9 x 11 lining", "leaves the size open")]
+#[case("9 x 11 or 10 x 12 outer", "Which of the two")]
+#[case("oval base 6 x 9", "Is a rectangle right")]
+#[case("9 x 11 plus seam allowance", "seam allowance")]
+#[case("Pocket finished 6 x 8", "size to cut")]
+#[case("6-8 x 10", "is a range")]
+#[case("230 x 280 lining", "in millimetres")]
+#[case("Handles 2 x 4'", "in ft")]
+#[case("Lining fabric 1/2 yd x 44 in", "cloth to buy")]
+#[case("2 flaps 9 x 11 cut on the bias", "on the bias")]
+#[case("Outer: 9 x 11, same for lining", "same")]
+#[case("9 x 11 minus 1/2", "minus")]
+#[case("lining 2/2 9 x 10", "“2”")]
+#[case("229 x 292 mm (10 x 11 1/2 in)", "Which is right")]
+#[case("9 x 11 x", "stands alone")]
 #[case("straps 2 x 4 x 26", "Three numbers")]
 fn lines_that_are_asked_about(#[case] line: &str, #[case] about: &str) {
     let found = read_text(line, System::Inches);

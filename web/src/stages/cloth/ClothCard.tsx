@@ -16,7 +16,7 @@ import { PrintEditor } from './picture/PrintEditor';
 export function ClothCard({ cloth }: { cloth: ClothView }) {
   const { view, edit, notify } = useProject();
   const queries = useQueryClient();
-  const { patterns, prints, print_up } = useChoices();
+  const { materials, patterns, prints, print_up } = useChoices();
   const [kept, setKept] = useState(false);
   const [pictured, setPictured] = useState(false);
   const set = (field: ClothField) => (value: string) =>
@@ -62,9 +62,21 @@ export function ClothCard({ cloth }: { cloth: ClothView }) {
             onCommit={set('name')}
             inputClassName="border-transparent px-1 font-heading text-lg hover:border-ruled"
           />
-          <p className="px-1 text-soft">
-            {cloth.material_name} · {cloth.usable.text} {unit} usable
-          </p>
+          <div className="flex flex-wrap items-center gap-x-2 px-1 text-soft">
+            <PlanFields>
+              <SelectField
+                label={`Material of ${cloth.name}`}
+                hideLabel
+                value={cloth.material}
+                choices={materials}
+                onChoose={set('material')}
+                className="border-transparent py-0 pl-0 text-soft hover:border-ruled"
+              />
+            </PlanFields>
+            <span>
+              {cloth.usable.text} {unit} usable
+            </span>
+          </div>
           <p className="px-1">
             {names.length === 0 ? <span className="text-soft">not used</span> : names.join(', ')}
           </p>

@@ -62,13 +62,18 @@ function AddCloth({ first }: { first: boolean }) {
   const { materials } = useChoices();
   const wanted = view.parts.find((p) => !p.cloth && WANTS[p.key]);
   const [chosen, setMaterial] = useState<string | null>(null);
-  const material = chosen ?? (wanted ? WANTS[wanted.key] : null) ?? 'canvas';
+  const material = chosen ?? (wanted ? WANTS[wanted.key] : null) ?? '';
   const [problem, setProblem] = useState<string | null>(null);
+  const [unchosen, setUnchosen] = useState(false);
   return (
     <form
       className="flex h-full flex-col gap-3 rounded border-2 border-dashed border-[#b3a68d] p-4"
       onSubmit={async (e) => {
         e.preventDefault();
+        if (material === '') {
+          setUnchosen(true);
+          return;
+        }
         const outcome = await edit({ edit: 'add-cloth', name, material });
         setProblem(whyNot(outcome)[0] ?? null);
         if (outcome.is === 'ok') {
@@ -109,7 +114,17 @@ function AddCloth({ first }: { first: boolean }) {
             {problem}
           </p>
         </div>
-        <SelectField label="Material" value={material} choices={materials} onChoose={setMaterial} />
+        <SelectField
+          label="Material"
+          value={material}
+          choices={materials}
+          ask="Choose a material"
+          problem={unchosen ? 'Choose what the cloth is made of.' : null}
+          onChoose={(key) => {
+            setMaterial(key);
+            setUnchosen(false);
+          }}
+        />
       </div>
       <button type="submit" className="btn btn-act mt-auto self-start">
         <Plus size={17} /> Add cloth

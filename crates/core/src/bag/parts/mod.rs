@@ -68,7 +68,7 @@ pub(super) trait PartOn {
     }
 
     /// After all its sizes were scaled, each brought to a line of the ruler.
-    fn scaled(&mut self) {}
+    fn scaled(&mut self, _: System) {}
 
     /// Brings a new part to what the bag has.
     fn suit(&mut self, _walls: &[Wall]) {}
@@ -286,8 +286,8 @@ impl Added {
     }
 
     /// After all its sizes were scaled: what must add up does.
-    pub(super) fn scaled(&mut self) {
-        self.kind.part_mut().scaled();
+    pub(super) fn scaled(&mut self, system: System) {
+        self.kind.part_mut().scaled(system);
     }
 
     /// Brings it to what the bag has: a wall that is there, ends that something can catch.

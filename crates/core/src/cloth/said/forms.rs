@@ -1,7 +1,7 @@
 //! Things with a name of their own: pre-cuts, squares, strips, lengths of another width.
 
 use super::size::{sides, size};
-use super::words::{count_of, counted, counted_lengths, sentence};
+use super::words::{count_of, counted, counted_lengths, is_said_of_cloth, sentence, without_nouns};
 use super::{Read, thing};
 use crate::cloth::at_hand::{AtHand, HandForm, PreCut};
 use crate::measure::{Length, System, parse_length};
@@ -45,7 +45,7 @@ pub(super) fn tubes(said: &str, system: System) -> Option<Read> {
 
 /// Fat quarters and their kin.
 pub(super) fn pre_cut(said: &str, system: System) -> Option<Read> {
-    const NAMES: [(&str, Option<PreCut>); 12] = [
+    const NAMES: [(&str, Option<PreCut>); 13] = [
         ("fat quarters", Some(PreCut::FatQuarter)),
         ("fat quarter", Some(PreCut::FatQuarter)),
         ("fat qtrs", Some(PreCut::FatQuarter)),
@@ -56,6 +56,7 @@ pub(super) fn pre_cut(said: &str, system: System) -> Option<Read> {
         ("fq's", Some(PreCut::FatQuarter)),
         ("fq", Some(PreCut::FatQuarter)),
         ("f8s", Some(PreCut::FatEighth)),
+        ("f8", Some(PreCut::FatEighth)),
         ("long quarters", None),
         ("long quarter", None),
     ];
@@ -105,6 +106,24 @@ pub(super) fn pre_cut(said: &str, system: System) -> Option<Read> {
     Some(thing(count, HandForm::Sheet { length, width }))
 }
 
+/// `A3`, `2 A4 sheets`: cloth for printing and felt are sold in the sizes of paper (ISO 216). The long side runs along the
+/// selvedge, as it is told.
+pub(super) fn paper_size(said: &str, _: System) -> Option<Read> {
+    const SIZES: [(&str, i64, i64); 6] = [
+        ("a0", 1189, 841),
+        ("a1", 841, 594),
+        ("a2", 594, 420),
+        ("a3", 420, 297),
+        ("a4", 297, 210),
+        ("a5", 210, 148),
+    ];
+    let (said, _) = without_nouns(said);
+    let (before, name) = said.rsplit_once(' ').unwrap_or(("", &said));
+    let (_, long, wide) = *SIZES.iter().find(|(size, ..)| *size == name || name.strip_suffix('s') == Some(size))?;
+    let count = if before.is_empty() { Some(1) } else { count_of(before) }?;
+    Some(thing(count, HandForm::Sheet { length: Length::MILLIMETRE * long, width: Length::MILLIMETRE * wide }))
+}
+
 /// `3 squares of 5 in`, `20 5 in squares`, `a dozen 2½ strips`.
 pub(super) fn squares_or_strips(said: &str, system: System) -> Option<Read> {
     let (word, strip) = [("squares", false), ("square", false), ("strips", true), ("strip", true)]
@@ -124,7 +143,7 @@ pub(super) fn squares_or_strips(said: &str, system: System) -> Option<Read> {
         }
     } else {
         let after = after.trim_start_matches("of ").trim_start_matches("@ ").trim_start_matches('@').trim();
-        (if before.is_empty() && one { Some(1) } else { count_of(before) }, after.to_owned())
+        (if before.is_empty() && one { Some(1) } else { count_of(without_adjective(before)) }, after.to_owned())
     };
     let Some(count) = count else {
         let named = if strip { "strips" } else { "squares" };
@@ -135,6 +154,18 @@ pub(super) fn squares_or_strips(said: &str, system: System) -> Option<Read> {
         Ok(length) => thing(count, HandForm::Sheet { length, width: length }),
         Err(e) => Read::Unread(sentence(&e)),
     })
+}
+
+/// `30 swap` without the word that names the squares, which says nothing of their size.
+fn without_adjective(before: &str) -> &str {
+    match before.rsplit_once(' ') {
+        Some((count, word))
+            if count_of(count).is_some() && word.chars().all(char::is_alphabetic) && !is_said_of_cloth(word) =>
+        {
+            count
+        }
+        _ => before,
+    }
 }
 
 fn starts_with_fraction(text: &str) -> bool {

@@ -1,9 +1,9 @@
 //! One size: a length off the roll, said in figures or in words.
 
-use super::words::{NOUNS, UNITS, count_word, counted_lengths, sentence, unit_of, without_nouns};
+use super::words::{NOUNS, count_of, counted_lengths, sentence, unit_of, without_nouns};
 use super::{Read, sheet, thing};
 use crate::cloth::at_hand::{AtHand, HandForm, PreCut};
-use crate::measure::{Length, System, parse_length, show_size};
+use crate::measure::{Length, System, Unit, number_word, parse_length, show_size};
 
 /// A yard or a metre: in words, for short; and an inch or a centimetre.
 const fn units(system: System) -> (&'static str, &'static str, &'static str) {
@@ -22,7 +22,13 @@ pub(super) fn length(said: &str, system: System) -> Read {
     if let (None, Some(read)) = (count, several_parts(&rest, system)) {
         return read;
     }
-    let (rest, tubed) = without_nouns(&rest);
+    let (plain, tubed) = without_nouns(&rest);
+    // `2 remnants`, `two`: how many, and not how large.
+    let bare_count = count_of(&plain).is_some() && (plain != rest || number_word(&plain).is_some());
+    if bare_count && !tubed {
+        return Read::Unread("say how large each is, such as 2 remnants of 14 x 20.".into());
+    }
+    let rest = plain;
     if tubed {
         return Read::Unread("say both its sizes, such as 14 x 32.".into());
     }
@@ -66,8 +72,8 @@ fn part_of_what(said: &str, system: System) -> Option<Read> {
 /// `two yards`, `yard and a quarter`, `a metre`, `1 m 20` as a length is read.
 fn in_figures(said: &str) -> String {
     match said.split_once(' ') {
-        Some((n, unit)) if count_word(n).is_some() && UNITS.contains(&unit) => {
-            return format!("{} {unit}", count_word(n).unwrap_or(1));
+        Some((n, unit)) if number_word(n).is_some() && Unit::named(unit).is_some() => {
+            return format!("{} {unit}", number_word(n).unwrap_or(1));
         }
         _ => {}
     }
@@ -112,7 +118,7 @@ fn several_parts(said: &str, system: System) -> Option<Read> {
         return Some(Read::Unread("say how many and how long each is, such as 2 lengths of ¼ yd.".into()));
     }
     let [n, part @ ("half" | "quarter" | "third" | "eighth"), unit] = words.as_slice() else { return None };
-    let n = n.parse().ok().or_else(|| count_word(n)).filter(|n: &u32| *n > 1)?;
+    let n = n.parse().ok().or_else(|| number_word(n)).filter(|n: &u32| *n > 1)?;
     let each = parse_length(&format!("a {part} {unit}"), system).ok()?;
     let several = AtHand { count: n, ..AtHand::one(HandForm::length(each)) }.say(system);
     let one = AtHand::one(HandForm::length(each * i64::from(n))).say(system);

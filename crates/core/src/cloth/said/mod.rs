@@ -12,16 +12,15 @@ mod size;
 mod words;
 
 use super::at_hand::{AtHand, HandForm, put, scraps};
-use crate::measure::{Length, System};
+use crate::measure::{Length, System, Unit};
 use crate::problem::Answer;
-use forms::{full_width, of_width, pre_cut, squares_or_strips, tubes};
+use forms::{full_width, of_width, paper_size, pre_cut, squares_or_strips, tubes};
 use length::length;
 use outline::{by_outline, drawn, less_a_corner};
 pub use own_cuts::{MOST_OWN_CUTS, OwnCut, in_sizes};
 use size::size;
 pub(crate) use size::{both_sides, sides};
 use thiserror::Error;
-use words::UNITS;
 pub(crate) use words::unit_of;
 
 /// A thing that can be meant in more than one way.
@@ -71,6 +70,9 @@ const MOST_ALIKE: u32 = 500;
 /// The first thing that is to be asked, or that is not understood.
 pub fn read_at_hand(text: &str, cloth: &str, there: &[AtHand], system: System) -> Result<Vec<AtHand>, NotRead> {
     let items = items(text);
+    if let Some(asked) = one_or_two(text, &items).or_else(|| of_each(&items)) {
+        return Err(asked);
+    }
     let nothing = |only: &String| matches!(only.to_lowercase().as_str(), "none" | "0" | "nothing");
     if items.len() == 1 && items.iter().all(nothing) {
         return Ok(vec![]);
@@ -193,7 +195,8 @@ fn nothing_called(item: &str, why: String) -> String {
     }
 }
 
-/// Parted at `;`, new lines, `+`, `&`, commas that are no decimal commas, and `and` where it does not go on with a fraction.
+/// Parted at `;`, new lines, `+`, `&`, `plus`, commas that are no decimal commas, and `and` where it does not go on with a
+/// fraction.
 fn items(text: &str) -> Vec<String> {
     let chars: Vec<char> = text.chars().collect();
     let figure = |at: Option<usize>| at.and_then(|at| chars.get(at)).is_some_and(char::is_ascii_digit);
@@ -208,7 +211,8 @@ fn items(text: &str) -> Vec<String> {
     }
     let mut found: Vec<String> = Vec::new();
     for part in parts {
-        for (k, half) in split_word(&part, "and").into_iter().enumerate() {
+        let halves = split_word(&part, "plus").into_iter().flat_map(|half| split_word(half, "and"));
+        for (k, half) in halves.enumerate() {
             let half = half.trim();
             match found.last_mut() {
                 // `a yard and a half`, `one and a half yards`.
@@ -235,6 +239,54 @@ fn items(text: &str) -> Vec<String> {
         }
     }
     found
+}
+
+/// `2 yd and 5 in` may be one length or two: the second is less than a unit of the first.
+fn one_or_two(text: &str, items: &[String]) -> Option<NotRead> {
+    let lower = text.to_lowercase();
+    let term = |item: &str| -> Option<(f64, Unit)> {
+        let at = item.find(|c: char| !c.is_ascii_digit() && c != '.')?;
+        Some((item[..at].parse().ok()?, Unit::named(item[at..].trim().trim_end_matches('.'))?))
+    };
+    items.windows(2).enumerate().find_map(|(n, two)| {
+        let ((whole, larger), (some, smaller)) = (term(&two[0].to_lowercase())?, term(&two[1].to_lowercase())?);
+        let less = some * smaller.length().0 as f64 <= larger.length().0 as f64 * 0.75;
+        let joined = lower.contains(&format!("{} and {}", two[0], two[1]).to_lowercase());
+        let fits = matches!(
+            (larger, smaller),
+            (Unit::Yard, Unit::Foot | Unit::Inch) | (Unit::Foot, Unit::Inch) | (Unit::Metre, Unit::Centimetre)
+        );
+        (less && joined && fits && whole.fract() == 0.0).then(|| {
+            let whole = |said: String| {
+                let before = items[..n].iter().cloned();
+                before.chain([said]).chain(items[n + 2..].iter().cloned()).collect::<Vec<_>>().join(", ")
+            };
+            let (one, two) = (format!("{} {}", two[0], two[1]), format!("{}, {}", two[0], two[1]));
+            let said = one.clone();
+            NotRead::Asked(Question {
+                ask: format!("“{one}”: one length, or two?"),
+                said,
+                answers: vec![
+                    Answer { label: format!("one length, {one}"), text: whole(one) },
+                    Answer { label: format!("two lengths, {two}"), text: whole(two) },
+                ],
+            })
+        })
+    })
+}
+
+/// `2 each of 18 x 22 and 9 x 11`: two of both, or of the first alone?
+fn of_each(items: &[String]) -> Option<NotRead> {
+    let (n, (count, first)) =
+        items.iter().enumerate().find_map(|(n, item)| Some((n, item.split_once(" each of ")?)))?;
+    let after = items.get(n + 1..).filter(|rest| !rest.is_empty())?;
+    let whole = |said: Vec<String>| items[..n].iter().cloned().chain(said).collect::<Vec<_>>().join(", ");
+    let all = [first].into_iter().chain(after.iter().map(String::as_str));
+    let each = whole(all.map(|item| format!("{count} of {item}")).collect());
+    let one = whole([format!("{count} of {first}")].into_iter().chain(after.iter().cloned()).collect());
+    let answers = [each, one].map(|text| Answer { label: text.clone(), text });
+    let ask = format!("“{}”: {count} of which?", items[n]);
+    Some(NotRead::Asked(Question { said: items[n].clone(), ask, answers: answers.into() }))
 }
 
 fn is_wedge(said: &str) -> bool {
@@ -269,14 +321,14 @@ fn goes_on(before: &str, half: &str) -> bool {
         ["a" | "an" | "one" | "three", rest @ ..] | rest => rest.first().copied().unwrap_or_default(),
     };
     let fraction = matches!(first, "half" | "quarter" | "quarters" | "third" | "eighth");
-    let told = |text: &str| text.to_lowercase().split_whitespace().any(|w| UNITS.contains(&w));
+    let told = |text: &str| text.to_lowercase().split_whitespace().any(|w| Unit::named(w).is_some());
     let is_length =
         |text: &str| !["fat", "fq", "square", "strip", "x", "×"].iter().any(|w| text.to_lowercase().contains(w));
     fraction && told(before) != told(half) && is_length(before) && is_length(half)
 }
 
 fn read(item: &str, cloth: &str, system: System) -> Read {
-    let lower = item.to_lowercase().replace(['×', '*'], " x ").replace(" by ", " x ");
+    let lower = with_times(&item.to_lowercase()).replace(" by ", " x ");
     let lower = lower.split_whitespace().collect::<Vec<_>>().join(" ");
     let (about, said) = without_about(&lower);
     let said = without_cloth(&said, cloth);
@@ -287,6 +339,31 @@ fn read(item: &str, cloth: &str, system: System) -> Read {
         Read::Thing(thing) => Read::Thing(AtHand { about: thing.about || about, ..thing }),
         other => other,
     }
+}
+
+/// With an x for every sign of multiplication: close to a number after it where it stands so, else between spaces.
+fn with_times(text: &str) -> String {
+    let mut plain = String::with_capacity(text.len());
+    let mut signs = text.chars().peekable();
+    while let Some(c) = signs.next() {
+        let tight = plain.ends_with(' ') && signs.peek().is_some_and(char::is_ascii_digit);
+        match (c, tight) {
+            ('×' | '*', true) => plain.push('x'),
+            ('×' | '*', false) => plain.push_str(" x "),
+            _ => plain.push(c),
+        }
+    }
+    plain
+}
+
+/// A count close to its sign at the end, `9x14 x3`, and what there are so many of.
+fn count_after(said: &str) -> Option<(&str, u32)> {
+    let (rest, count) = said.rsplit_once(" x")?;
+    let n = count.parse().ok().filter(|n| *n > 0)?;
+    // A length before it may be a side: `60 cm x3`.
+    let named = rest.ends_with(char::is_alphabetic) && unit_of(rest).is_none();
+    let whole = sides(rest).is_some() || named;
+    (whole && count.starts_with(|c: char| c.is_ascii_digit())).then_some((rest.trim(), n))
 }
 
 /// Without the words that make it a guess, and whether there were any.
@@ -315,7 +392,14 @@ fn without_cloth(said: &str, cloth: &str) -> String {
 }
 
 fn read_one(said: &str, system: System) -> Read {
-    let by_name = [drawn, less_a_corner, by_outline, tubes, full_width, of_width, pre_cut, squares_or_strips];
+    if let Some((rest, n)) = count_after(said) {
+        return match read_one(rest, system) {
+            Read::Thing(thing) if thing.count == 1 => Read::Thing(AtHand { count: n, ..thing }),
+            Read::Thing(_) | Read::Drawn(..) => Read::Unread("say how many there are once, such as 3 of 9 x 14.".into()),
+            other => other,
+        };
+    }
+    let by_name = [drawn, less_a_corner, by_outline, tubes, full_width, of_width, pre_cut, paper_size, squares_or_strips];
     let named = by_name.into_iter().find_map(|read| read(said, system));
     named.unwrap_or_else(|| match sides(said) {
         Some((left, right)) => size(&left, &right, system),

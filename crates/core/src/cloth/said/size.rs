@@ -1,9 +1,9 @@
 //! Two sizes: a remnant, a scrap, what was a trouser leg.
 
-use super::words::{UNITS, count_of, counted_size, sentence, unit_of, without_nouns};
+use super::words::{count_of, counted_size, sentence, unit_of, without_nouns};
 use super::{Read, sheet};
 use crate::cloth::at_hand::{AtHand, HandForm};
-use crate::measure::{Length, System, parse_length};
+use crate::measure::{Length, System, Unit, parse_length};
 
 /// The two sides of a size, if it is one: `18x22`, `18 in x 22`.
 pub(crate) fn sides(said: &str) -> Option<(String, String)> {
@@ -25,12 +25,31 @@ pub(crate) fn sides(said: &str) -> Option<(String, String)> {
 fn said_unit_before(chars: &[char], n: usize) -> bool {
     let word: String = chars[..n].iter().rev().take_while(|c| c.is_alphabetic()).collect();
     let word: String = word.chars().rev().collect();
-    UNITS.contains(&word.as_str())
+    Unit::named(&word).is_some()
 }
 
 pub(super) fn size(left: &str, right: &str, system: System) -> Read {
     if let Some((second, third)) = sides(right) {
         return three(left, &second, &third, system);
+    }
+    // `45 in wide x 2 yd long` says which is which.
+    let side = |side: &str| -> (String, Option<bool>) {
+        for (word, along) in [(" wide", false), (" across", false), (" long", true)] {
+            if let Some(bare) = side.strip_suffix(word) {
+                return (bare.trim().to_owned(), Some(along));
+            }
+        }
+        (side.to_owned(), None)
+    };
+    if let ((left, one), (right, other)) = (side(left), side(right))
+        && one.or(other).is_some()
+    {
+        let swapped = one == Some(false) || other == Some(true);
+        return match one == other {
+            true => Read::Unread("say which side is long and which is wide, such as 2 yd long x 45 in wide.".into()),
+            false if swapped => size(&right, &left, system),
+            false => size(&left, &right, system),
+        };
     }
     // `2 x half a yard`, `3 x fat quarter` end up here too where a count is meant.
     let (right, tube_right) = without_nouns(right);
@@ -65,6 +84,14 @@ pub(super) fn size(left: &str, right: &str, system: System) -> Read {
         return Read::Unread("both sizes are more than 0.".into());
     }
     let n = count.unwrap_or(1);
+    // `½ yd x 2`: two lengths, or one piece as narrow as that?
+    let copies = right.parse::<u32>().ok().filter(|n| left_unit.is_some() && right_unit.is_none() && (2..10).contains(n));
+    if let Some(copies) = copies.filter(|_| count.is_none() && !tube_left && !tube_right) {
+        let each = AtHand { count: copies, ..AtHand::one(HandForm::length(length)) }.say(system);
+        let one = sheet(1, length, width).say(system);
+        let answers = vec![(each.clone(), each), (format!("one piece, {one}"), one)];
+        return Read::Ask(format!("{left} × {right}: {copies} lengths, or one piece?"), answers);
+    }
     if tube_left || tube_right {
         if !is_open {
             return tube(n, length, width, system);

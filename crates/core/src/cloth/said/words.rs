@@ -1,30 +1,6 @@
 //! The words and counts of what is said.
 
-use crate::measure::{LONGEST, Length, ParseLengthError};
-
-pub(super) const UNITS: [&str; 21] = [
-    "in",
-    "inch",
-    "inches",
-    "yd",
-    "yds",
-    "yard",
-    "yards",
-    "ft",
-    "foot",
-    "feet",
-    "cm",
-    "mm",
-    "m",
-    "metre",
-    "metres",
-    "meter",
-    "meters",
-    "centimetre",
-    "centimetres",
-    "centimeter",
-    "centimeters",
-];
+use crate::measure::{LONGEST, Length, ParseLengthError, Unit, number_word};
 
 /// Whether `word` says how much, how large or of what form a piece of cloth is, by itself.
 pub(super) fn is_said_of_cloth(word: &str) -> bool {
@@ -34,7 +10,7 @@ pub(super) fn is_said_of_cloth(word: &str) -> bool {
     ];
     let word = word.to_lowercase();
     let is_in = |words: &[&str]| words.contains(&word.as_str());
-    is_in(&UNITS) || is_in(&NOUNS) || is_in(&TUBES) || is_in(&FORMS) || count_of(&word).is_some()
+    Unit::named(&word).is_some() || is_in(&NOUNS) || is_in(&TUBES) || is_in(&FORMS) || count_of(&word).is_some()
 }
 
 /// Words that name a piece of cloth and say nothing more of it.
@@ -81,11 +57,11 @@ pub(super) const TUBES: [&str; 12] = [
 
 /// The unit a side ends in, if it says one.
 pub(crate) fn unit_of(side: &str) -> Option<&str> {
-    if let Some(sign) = ["\"", "”", "″", "'"].into_iter().find(|sign| side.ends_with(sign)) {
+    if let Some(sign) = ["''", "\"", "”", "″", "’’", "'", "’", "′"].into_iter().find(|sign| side.ends_with(sign)) {
         return Some(sign);
     }
     let word = side.rsplit(|c: char| !c.is_alphabetic()).next().filter(|w| !w.is_empty())?;
-    UNITS.contains(&word).then_some(word)
+    Unit::named(word).map(|_| word)
 }
 
 /// Without words that only name a piece; and whether one of them may be a tube.
@@ -117,7 +93,7 @@ pub(super) fn counted_size(left: &str) -> (Option<u32>, String) {
     let words: Vec<&str> = left.split(' ').collect();
     // `two 14`: a count in words; `2 pieces 14`: a count before what it counts.
     match words.as_slice() {
-        [n, rest @ ..] if !rest.is_empty() && count_word(n).is_some() => (count_word(n), rest.join(" ")),
+        [n, rest @ ..] if !rest.is_empty() && number_word(n).is_some() => (number_word(n), rest.join(" ")),
         [n, noun, rest @ ..]
             if !rest.is_empty() && n.parse::<u32>().is_ok() && (NOUNS.contains(noun) || TUBES.contains(noun)) =>
         {
@@ -159,15 +135,8 @@ pub(super) fn count_of(said: &str) -> Option<u32> {
         "a" | "an" => Some(1),
         "a couple" | "a pair" | "couple" | "pair" => Some(2),
         "a dozen" => Some(12),
-        _ => count_word(said),
+        _ => number_word(said),
     })
-}
-
-pub(super) fn count_word(word: &str) -> Option<u32> {
-    const WORDS: [&str; 12] =
-        ["one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"];
-    let at = WORDS.iter().position(|w| *w == word);
-    at.map(|n| n as u32 + 1).or_else(|| (word == "dozen").then_some(12))
 }
 
 pub(super) fn sentence(error: &ParseLengthError) -> String {
@@ -178,6 +147,7 @@ pub(super) fn sentence(error: &ParseLengthError) -> String {
                 "“{text}” is not understood. Say a length (half a yard), a size (18 x 22) or pre-cuts (2 fat quarters)."
             )
         }
+        ParseLengthError::Inexact { .. } | ParseLengthError::Thousands { .. } => format!("{error}."),
         ParseLengthError::Negative { .. } => "a size is never negative.".into(),
         ParseLengthError::TooLong { .. } => {
             format!("that is over {} m: is the unit right?", LONGEST.0 / Length::METRE.0)

@@ -210,6 +210,8 @@ impl Nest {
             if folded && !first {
                 continue;
             }
+            // Pins can leave numbers free that do not follow each other: such copies are no pair.
+            let most_pairs = if folded { job.free_pairs(item.piece) } else { 0 };
             let copies = match (folded, item.flipped) {
                 (true, _) => (faces(false), faces(true)),
                 (false, false) => (item.copies, 0),
@@ -222,7 +224,7 @@ impl Nest {
                     let bin = &bins[g];
                     !ways(piece, &job.cloths[bin.cloth], bin, None, &[Lying::Twice], &mut shapes).is_empty()
                 });
-            for unit in units(piece, copies, folded, twins) {
+            for unit in units(piece, copies, folded, if twins { most_pairs } else { 0 }) {
                 let ways: Vec<Vec<Way>> = bins
                     .iter()
                     .enumerate()
@@ -387,8 +389,8 @@ struct Unit {
     lying: &'static [Lying],
 }
 
-/// The placements for so many (upright, flipped) copies; `twins` says whether the layer below yields a copy somewhere.
-fn units(piece: &JobPiece, copies: (u32, u32), folded: bool, twins: bool) -> Vec<Unit> {
+/// The placements for so many (upright, flipped) copies, at most `most_pairs` of which yield one from each layer.
+fn units(piece: &JobPiece, copies: (u32, u32), folded: bool, most_pairs: u32) -> Vec<Unit> {
     let symmetric = piece.outline.is_symmetric(Turn::NONE);
     let either = piece.mirror == Mirror::Free && !symmetric;
     let (upright, flipped) = copies;
@@ -398,25 +400,22 @@ fn units(piece: &JobPiece, copies: (u32, u32), folded: bool, twins: bool) -> Vec
         return vec![Unit { count: all, yields: 1, mirrored, lying: &[Lying::Once] }];
     }
     let pairs = match piece.mirror {
-        _ if !twins => 0,
         _ if symmetric => all / 2,
         Mirror::No => 0,
         Mirror::Pairs => upright.min(flipped),
         Mirror::Free => all / 2,
     };
+    let pairs = pairs.min(most_pairs);
     let face = |mirrored: bool| if either { None } else { Some(mirrored) };
-    // Laid over both layers for one copy alone it must be the last one: only that is told apart from a pair.
-    let last = all == piece.count;
-    // The odd one lies half on the fold if it can. Beside others, over both layers with its twin to spare, it may take
+    // The odd one lies half on the fold if it can. Beside others, over both layers with its twin spare, it may take
     // less length.
-    let odd: &[Lying] = match (symmetric, last || !twins) {
-        (true, true) => &[Lying::OnFold, Lying::Once],
-        (true, false) => &[Lying::OnFold],
-        (false, _) => &[Lying::Once],
-    };
+    let odd: &[Lying] = if symmetric { &[Lying::OnFold, Lying::Once] } else { &[Lying::Once] };
+    // Each half of a pair that is not laid as one lies on its own face.
+    let (up, down) = if flipped > 0 { (upright - pairs, flipped - pairs) } else { (upright - 2 * pairs, 0) };
     let units = [
         Unit { count: pairs, yields: 2, mirrored: face(false), lying: &[Lying::Twice] },
-        Unit { count: all - 2 * pairs, yields: 1, mirrored: face(flipped > upright), lying: odd },
+        Unit { count: up, yields: 1, mirrored: face(false), lying: odd },
+        Unit { count: down, yields: 1, mirrored: face(true), lying: odd },
     ];
     units.into_iter().filter(|u| u.count > 0).collect()
 }

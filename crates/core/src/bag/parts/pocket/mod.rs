@@ -113,6 +113,22 @@ pub struct AddedPocket {
     flap_depth: Length,
 }
 
+/// `divisions` brought to `width` together, each in its proportion, on lines of the ruler; the last takes the rest.
+fn spread(divisions: &[Length], width: Length, system: System) -> Vec<Length> {
+    let sum: i128 = divisions.iter().map(|d| i128::from(d.0)).sum();
+    if sum <= 0 {
+        return divisions.to_vec();
+    }
+    let step = Ruler::default_for(system).step();
+    let share = |d: &Length| Length((i128::from(d.0) * i128::from(width.0) / sum) as i64).round_to(step).max(step);
+    let mut spread: Vec<Length> = divisions.iter().map(share).collect();
+    let more = width - spread.iter().copied().sum::<Length>();
+    if let Some(last) = spread.last_mut() {
+        *last += more;
+    }
+    spread
+}
+
 impl AddedPocket {
     fn full_width(&self) -> bool {
         self.place == PocketPlace::FullWidth && self.make.may_reach()
@@ -137,14 +153,28 @@ impl AddedPocket {
         self.foot == PocketFoot::BaseSeam && self.make.may_reach()
     }
 
-    /// The last division takes what the pocket is wider or narrower than all of them, as long as anything is left of it.
-    fn settle_divisions(&mut self) {
-        let more = self.width - self.divisions.iter().copied().sum::<Length>();
-        if let Some(last) = self.divisions.last_mut().filter(|last| **last + more > Length::ZERO) {
+    /// The last division takes what the pocket is wider or narrower than all of them; where nothing would be left of it,
+    /// all of them are spread anew in their proportion. Each keeps what it is fuller.
+    fn settle_divisions(&mut self, system: System) {
+        let sum: Length = self.divisions.iter().copied().sum();
+        let more = self.width - sum;
+        let Some(last) = self.divisions.last().copied() else { return };
+        let before = self.divisions.clone();
+        if last + more <= Length::ZERO && sum > Length::ZERO && self.width > Length::ZERO {
+            self.divisions = spread(&before, self.width, system);
+        } else if let Some(last) = self.divisions.last_mut() {
             *last += more;
-            if let Some(fuller) = self.fuller.last_mut() {
-                *fuller += more;
-            }
+        }
+        for ((fuller, was), is) in self.fuller.iter_mut().zip(before).zip(&self.divisions) {
+            *fuller += *is - was;
+        }
+    }
+
+    /// What each division is cut wide: where there are more of them now, or one is wider, as wide as it sits.
+    fn settle_fullness(&mut self) {
+        if !self.fuller.is_empty() {
+            let cut = self.divisions.iter().enumerate();
+            self.fuller = cut.map(|(n, sits)| self.fuller.get(n).map_or(*sits, |cut| *cut.max(sits))).collect();
         }
     }
 
@@ -172,7 +202,8 @@ impl AddedPocket {
         (self.place == PocketPlace::FromLeft && self.make != PocketMake::Sleeve).then_some(self.from_left)
     }
 
-    /// Its divisions as they sit; right across, the last takes what is left of `sits`. A window and a sleeve have none.
+    /// Its divisions as they sit; right across, the last takes what is left of `sits`, and where nothing is left all are
+    /// spread in their proportion. A window and a sleeve have none.
     fn divided(&self, sits: Length) -> Vec<Length> {
         if !self.make.may_reach() {
             return vec![];
@@ -182,7 +213,14 @@ impl AddedPocket {
             && let Some(last) = all.pop()
         {
             let rest = sits - all.iter().copied().sum::<Length>();
-            all.push(if rest > Length::ZERO { rest } else { last });
+            all.push(last);
+            if rest > Length::ZERO {
+                all.pop();
+                all.push(rest);
+            } else {
+                let inches = all.iter().all(|d| d.0 % Length::inches(1, 16).0 == 0);
+                all = spread(&all, sits, if inches { System::Inches } else { System::Centimetres });
+            }
         }
         all
     }
@@ -371,9 +409,9 @@ impl PartOn for AddedPocket {
         )
     }
 
-    fn scaled(&mut self) {
+    fn scaled(&mut self, system: System) {
         if !self.spans() {
-            self.settle_divisions();
+            self.settle_divisions(system);
         }
     }
 
@@ -389,7 +427,7 @@ impl PartOn for AddedPocket {
     }
 
     /// A sleeve stands over a side seam, everything else on one panel.
-    fn update_dependents(&mut self, key: &str, _: System) {
+    fn update_dependents(&mut self, key: &str, system: System) {
         let at_a_side = matches!(self.wall, Side::Left | Side::Right);
         match key {
             // A window lies within its wall.
@@ -401,8 +439,13 @@ impl PartOn for AddedPocket {
             }
             "divisions" if self.divisions.is_empty() => self.fuller.clear(),
             // The pocket is as wide as its divisions, or the last of them takes what it is wider or narrower.
-            "divisions" if !self.spans() => self.width = self.divisions.iter().copied().sum(),
-            "width" => self.settle_divisions(),
+            "divisions" => {
+                self.settle_fullness();
+                if !self.spans() {
+                    self.width = self.divisions.iter().copied().sum();
+                }
+            }
+            "width" => self.settle_divisions(system),
             _ => {}
         }
     }
@@ -508,7 +551,14 @@ impl PartOn for AddedPocket {
         let divided = self.divided(self.sits(wall));
         if self.make.may_reach() && divided != self.divisions {
             let last = divided.last().copied().unwrap_or_default();
-            let text = format!("{}: the last division takes what is left, {}.", on.name, on.show(last));
+            let but_last = |all: &[Length]| all.iter().rev().skip(1).copied().collect::<Vec<_>>();
+            let text = if but_last(&divided) == but_last(&self.divisions) {
+                format!("{}: the last division takes what is left, {}.", on.name, on.show(last))
+            } else {
+                let widths: Vec<String> = divided.iter().map(|d| on.show(*d)).collect();
+                let all = widths.join(", ");
+                format!("{}: the divisions are too wide together and are spread in proportion: {all}.", on.name)
+            };
             draft.notices.push(on.note("divisions", text));
         }
         let phase = if self.make == PocketMake::Sleeve { Phase::Outer } else { Phase::Flat };
