@@ -89,7 +89,7 @@ test('short of cloth: the ways out have their price, and one is taken', async ({
   await expect(page.getByText('Larger, there is no place for Lining panel.')).toBeVisible();
   await short.getByRole('button', { name: /^Cut (the )?lining from Orchard canvas as well/i }).click();
   await expect(short).toHaveCount(0);
-  await expect(page.getByTestId('tally-cloth')).toHaveText('nothing to buy');
+  await expect(page.getByTestId('tally-cloth')).toHaveText('no cloth to buy');
   // The answer was for the cloth as it was.
   await expect(page.getByText(/% of its present size/)).toHaveCount(0);
   const lining = page.getByRole('listitem', { name: 'Orchard canvas on the table' });
@@ -403,7 +403,7 @@ test('what could be made of what is in the cupboard is drawn and begun', async (
   await expect(usual).toContainText('Pumpkin cotton');
   await usual.getByRole('button', { name: 'Begin it' }).click();
   await expect(page).toHaveURL(/\/projects\/zip-pouch-from-the-cupboard.*\/lay/);
-  await expect(page.getByText('nothing to buy').first()).toBeVisible();
+  await expect(page.getByText('no cloth to buy').first()).toBeVisible();
 });
 
 test('one piece lies apart, a part comes from any cloth or never from one, and what is there is put right', async ({

@@ -1,7 +1,6 @@
-//! The cut list as a table for a spreadsheet.
+//! The cut list as comma-separated values.
 
-use bofta_core::measure::Ruler;
-use bofta_core::piece::Piece;
+use crate::cut_table::{Cell, CutTable, TITLES};
 
 /// What a spreadsheet may split a line at, whatever the file was written with.
 const SEPARATORS: [char; 5] = [',', ';', '\t', '|', '\r'];
@@ -50,23 +49,16 @@ fn stretches(text: &str) -> impl Iterator<Item = (usize, &str)> {
     })
 }
 
-/// `piece,part,count,width,height,unit,note`, one row a piece, sizes as decimal numbers in the ruler's system.
-pub fn cut_list(pieces: &[Piece], ruler: Ruler) -> String {
+/// The table as CSV (RFC 4180), its first row the titles.
+pub fn cut_list(table: &CutTable) -> String {
     let mut writer = csv::Writer::from_writer(Vec::new());
-    let unit = ruler.system();
-    let rows = pieces.iter().map(|p| {
-        [
-            harmless(&p.name),
-            p.part.name().to_owned(),
-            p.count.to_string(),
-            p.width.size.in_units(unit).to_string(),
-            p.height.size.in_units(unit).to_string(),
-            unit.symbol().to_owned(),
-            harmless(&p.note.clone().unwrap_or_default()),
-        ]
+    let rows = table.rows.iter().map(|row| {
+        row.each_ref().map(|cell| match cell {
+            Cell::Text(text) => harmless(text),
+            Cell::Number(number) => number.to_string(),
+        })
     });
-    let header = ["piece", "part", "count", "width", "height", "unit", "note"].map(str::to_owned);
-    for row in std::iter::once(header).chain(rows) {
+    for row in std::iter::once(TITLES.map(str::to_owned)).chain(rows) {
         // Writing to memory cannot fail.
         let _ = writer.write_record(&row);
     }

@@ -1,9 +1,10 @@
-//! Bytes to core types and back: the open formats `bofta-job` and `bofta-lay`, the cut list as CSV, drawings as SVG
+//! Bytes to core types and back: the open formats `bofta-job` and `bofta-lay`, the cut list as CSV and XLSX, drawings as SVG
 //! and printed sheets as PDF. Pure functions; docs/formats.md describes the formats.
 
 mod bag;
 pub mod csv;
 pub mod cut_list;
+pub mod cut_table;
 pub mod draw;
 mod error;
 mod file_kind;

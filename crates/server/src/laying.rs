@@ -62,10 +62,16 @@ pub fn laid(work: &Work, id: &str, planned: &Planned, keep: Keep) -> Result<Layi
     }
     match work.store.lay(id, &key)? {
         Some(StoredLay::Lay(lay)) if verify(job, &lay).is_empty() => return Ok(done(*lay)),
-        Some(StoredLay::Failed(why)) => return Ok(Laying { laid: None, failed: Some(why) }),
+        // Earlier versions stored this, too, although it says nothing of the job.
+        Some(StoredLay::Failed(why)) if !why.starts_with("No lay was found in the time") => {
+            return Ok(Laying { laid: None, failed: Some(why) });
+        }
         _ => {}
     }
     let failed = |why: String| Laying { laid: None, failed: Some(why) };
+    if work.was_slow(&key) {
+        return Ok(failed(NotLaid::OutOfTime.to_string()));
+    }
     let turn = match work.turn() {
         Ok(turn) => turn,
         Err(refusal) => return Ok(failed(refusal.message().to_owned())),
@@ -80,23 +86,47 @@ pub fn laid(work: &Work, id: &str, planned: &Planned, keep: Keep) -> Result<Layi
             done(lay)
         }
         Err(why) => {
-            // Nobody waited for it: that says nothing of the job.
-            if keep == Keep::Yes && (work.timed_out() || !work.stop().asked()) {
-                work.store.keep_failure(id, &key, &why)?;
+            match &why {
+                NotLaid::OutOfTime if work.timed_out() => work.is_slow(&key),
+                // Nobody waited for it: that says nothing of the job.
+                NotLaid::OutOfTime => {}
+                NotLaid::Because(why) if keep == Keep::Yes => work.store.keep_failure(id, &key, why)?,
+                NotLaid::Because(_) => {}
             }
-            failed(why)
+            failed(why.to_string())
         }
     })
 }
 
+/// Why there is no layout; a sentence without its stop.
+#[derive(Debug, thiserror::Error)]
+pub enum NotLaid {
+    /// It takes longer than a look may.
+    #[error(
+        "Bofta found no layout in the time a look may take. There may be too many pieces, or their outlines are too fine. Try fewer pieces or plainer outlines, or press Look further on the Lay stage"
+    )]
+    OutOfTime,
+    /// Any other reason, the same at every try.
+    #[error("{0}")]
+    Because(String),
+}
+
 /// A lay after so many iterations, or why there is none.
-pub fn first_answer(job: &Job, iterations: u64, stop: &Stop) -> Result<Lay, String> {
+///
+/// # Errors
+/// [`NotLaid`].
+pub fn first_answer(job: &Job, iterations: u64, stop: &Stop) -> Result<Lay, NotLaid> {
     // A fault of the search is a sentence on its project too.
     let found = catch_unwind(AssertUnwindSafe(|| solve(job, Budget::iterations(iterations).until(stop), &mut Silent)));
-    let found = found.map_err(|_| "The search came to grief over this lay, which is a fault of Bofta: change a size a little, or lay it another way".to_owned())?;
+    let found = found.map_err(|_| {
+        NotLaid::Because(
+            "Something went wrong while Bofta worked out this layout. Change a size a little, or choose another layout"
+                .to_owned(),
+        )
+    })?;
     let lay = found.map_err(|e| match e {
-        NoLay::Field(problem) => problem.message,
-        NoLay::OutOfTime => "No lay was found in the time a look may take: there are too many pieces, or their outlines are too fine. Fewer pieces, plainer outlines, or Look further on the Lay stage may help".to_owned(),
+        NoLay::Field(problem) => NotLaid::Because(problem.message),
+        NoLay::OutOfTime => NotLaid::OutOfTime,
     })?;
     let faults = verify(job, &lay);
     for fault in &faults {
@@ -105,7 +135,8 @@ pub fn first_answer(job: &Job, iterations: u64, stop: &Stop) -> Result<Lay, Stri
     if faults.is_empty() {
         return Ok(lay);
     }
-    Err("The lay that was found does not hold when it is checked, which is a fault of Bofta: change a size a little, or lay it another way".to_owned())
+    let why = "Bofta’s own check found a mistake in this layout, so it isn’t shown. Change a size a little, or choose another layout";
+    Err(NotLaid::Because(why.to_owned()))
 }
 
 /// The project's plan and lay; nothing new is kept.

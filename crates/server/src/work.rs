@@ -5,6 +5,7 @@ use crate::http::problem::ApiError;
 use axum::http::StatusCode;
 use bofta_core::lay::Stop;
 use bofta_store::Store;
+use std::collections::HashMap;
 use std::sync::atomic::{AtomicBool, AtomicU64, AtomicUsize, Ordering};
 use std::sync::{Arc, Mutex, PoisonError, Weak};
 use std::time::{Duration, Instant};
@@ -19,6 +20,8 @@ pub const SEVERAL_LAYS: Duration = Duration::from_secs(8);
 pub const A_SHEET: Duration = Duration::from_secs(20);
 /// How long a request waits for its turn before it is told to come back.
 const PATIENCE: Duration = Duration::from_secs(15);
+/// How long a job that took too long is not tried again.
+const SLOW_FOR: Duration = Duration::from_secs(10);
 /// Searches that may be open at once, running or waiting for their turn.
 const MOST_SEARCHES: usize = 64;
 
@@ -33,6 +36,8 @@ pub struct Turns {
     /// The flags of all that runs, to be raised together when the program closes.
     running: Mutex<Vec<Weak<Flag>>>,
     closing: AtomicBool,
+    /// Jobs that no time was enough for just now, by key: they are not tried again at every look.
+    slow: Mutex<HashMap<String, Instant>>,
 }
 
 /// The stop flag of one request.
@@ -55,6 +60,7 @@ impl Turns {
             waiting_searches: AtomicUsize::new(0),
             running: Mutex::new(vec![]),
             closing: AtomicBool::new(false),
+            slow: Mutex::new(HashMap::new()),
         })
     }
 
@@ -126,6 +132,19 @@ impl Work {
         self.flag.until.store(until, Ordering::SeqCst);
     }
 
+    /// Whether the time of a look was not enough for this job a moment ago.
+    pub fn was_slow(&self, job: &str) -> bool {
+        let mut slow = self.turns.slow.lock().unwrap_or_else(PoisonError::into_inner);
+        slow.retain(|_, at| at.elapsed() < SLOW_FOR);
+        slow.contains_key(job)
+    }
+
+    /// The time of a look was not enough for this job. That is never stored: on a busy machine it says nothing of the job.
+    pub fn is_slow(&self, job: &str) {
+        let mut slow = self.turns.slow.lock().unwrap_or_else(PoisonError::into_inner);
+        slow.insert(job.to_owned(), Instant::now());
+    }
+
     /// Ends what is computed.
     pub fn stop(&self) -> &Stop {
         &self.flag.stop
@@ -136,10 +155,15 @@ impl Work {
         self.flag.timed_out.load(Ordering::SeqCst)
     }
 
-    /// Waits for a turn at computing.
+    /// Waits for a turn at computing; the clock of the request stands still meanwhile.
     pub fn turn(&self) -> Result<Turn, ApiError> {
+        let until = self.flag.until.load(Ordering::SeqCst);
+        let since = Instant::now();
+        self.may_run(PATIENCE * 2);
         let waited = async { tokio::time::timeout(PATIENCE, self.turns.glances.clone().acquire_owned()).await };
-        match self.runtime.block_on(waited) {
+        let permit = self.runtime.block_on(waited);
+        self.flag.until.store(until + since.elapsed().as_millis() as u64, Ordering::SeqCst);
+        match permit {
             Ok(Ok(permit)) => Ok(Turn(permit)),
             _ => Err(busy()),
         }
@@ -147,7 +171,7 @@ impl Work {
 }
 
 fn busy() -> ApiError {
-    ApiError::new(StatusCode::SERVICE_UNAVAILABLE, "Many lays are being made at once: try again in a moment.")
+    ApiError::new(StatusCode::SERVICE_UNAVAILABLE, "Bofta is working out many layouts at once. Try again in a moment.")
 }
 
 /// The turn of a search, handed round among all that are open.
@@ -166,7 +190,7 @@ impl SearchTurn {
     pub fn join(turns: &Arc<Turns>) -> Result<Self, ApiError> {
         if turns.open_searches.fetch_add(1, Ordering::SeqCst) >= MOST_SEARCHES {
             turns.open_searches.fetch_sub(1, Ordering::SeqCst);
-            let message = format!("{MOST_SEARCHES} searches are open already: close one, or try again later.");
+            let message = format!("{MOST_SEARCHES} searches are open already. Close one, or try again later.");
             return Err(ApiError::new(StatusCode::SERVICE_UNAVAILABLE, message));
         }
         Ok(Self { turns: turns.clone(), runtime: Handle::current(), permit: None, since: Instant::now() })
@@ -190,6 +214,11 @@ impl SearchTurn {
         self.since = Instant::now();
         self.permit = waited;
         self.permit.is_some()
+    }
+
+    /// Lets the next search run; this one does not go on.
+    pub fn give_up(&mut self) {
+        self.permit = None;
     }
 
     /// Lets another search run if one waits and this one has had its moment; false once `stop` is asked for.

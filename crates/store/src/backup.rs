@@ -19,6 +19,8 @@ const WEEK: i64 = 7 * DAY;
 const KEPT: [(i64, i64); 3] = [(HOUR, 24), (DAY, 14), (WEEK, 8)];
 /// The folder of copies, in the data folder.
 const FOLDER: &str = "backups";
+/// What the names of the database and of its copies begin with.
+pub(crate) const NAME: &str = "bofta";
 
 /// A copy that is kept.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -50,7 +52,9 @@ impl Store {
         let all = copies(folder)?;
         let wal = PathBuf::from(format!("{}-wal", self.path.display()));
         let changed = [self.path.as_path(), &wal].into_iter().filter_map(modified).max().unwrap_or(0);
-        if all.first().is_some_and(|newest| newest.made_at > crate::now() - HOUR || newest.made_at >= changed) {
+        // One dated in the future, by a clock that was wrong, says nothing of when it was made.
+        let newest = all.iter().find(|copy| copy.made_at <= crate::now());
+        if newest.is_some_and(|newest| newest.made_at > crate::now() - HOUR || newest.made_at >= changed) {
             return Ok(None);
         }
         // An empty shelf is not worth a copy, and would be offered as one.
@@ -59,7 +63,7 @@ impl Store {
         }
         let kept = folder.join(FOLDER);
         std::fs::create_dir_all(&kept).map_err(file(&kept))?;
-        let made = kept.join(format!("bofta-{}.db", stamp()?));
+        let made = kept.join(format!("{NAME}-{}.db", stamp()?));
         self.backup(&made)?;
         for old in too_many(&copies(folder)?, crate::now()) {
             std::fs::remove_file(&old.path).map_err(file(&old.path))?;
@@ -99,8 +103,26 @@ pub fn projects_in(copy: &Path) -> Option<i64> {
     Connection::open_with_flags(copy, flags).ok()?.query_row(count, [], |row| row.get(0)).ok()
 }
 
-/// Those of `copies` (the newest first) that are not the newest of an hour, day or week that is kept.
+/// Whether a file is named as this program names copies; others are the maker's own, and stay.
+fn is_stamped(path: &Path) -> bool {
+    let name = path.file_name().unwrap_or_default().to_string_lossy().into_owned();
+    let stamp =
+        name.strip_prefix(NAME).and_then(|rest| rest.strip_prefix('-')).and_then(|rest| rest.strip_suffix(".db"));
+    // As `stamp` writes it: every figure of this is one.
+    const LIKE: &str = "2000-00-00T00-00-00.000";
+    stamp.is_some_and(|stamp| {
+        stamp.len() == LIKE.len()
+            && stamp
+                .chars()
+                .zip(LIKE.chars())
+                .all(|(c, like)| if like.is_ascii_digit() { c.is_ascii_digit() } else { c == like })
+    })
+}
+
+/// Those of `copies` (the newest first) that are not the newest of an hour, day or week that is kept. The maker's own, and
+/// those dated in the future, are never among them.
 fn too_many(copies: &[Copied], now: i64) -> Vec<&Copied> {
+    let copies: Vec<&Copied> = copies.iter().filter(|c| is_stamped(&c.path) && c.made_at <= now).collect();
     let mut spared: Vec<i64> = copies.first().map(|c| c.made_at).into_iter().collect();
     for (length, how_many) in KEPT {
         // By the clock, not counted back from now: what is the newest of its day stays that.
@@ -109,7 +131,7 @@ fn too_many(copies: &[Copied], now: i64) -> Vec<&Copied> {
             spared.extend(copies.iter().map(|c| c.made_at).find(|at| at.div_euclid(length) == span));
         }
     }
-    copies.iter().filter(|c| !spared.contains(&c.made_at)).collect()
+    copies.into_iter().filter(|c| !spared.contains(&c.made_at)).collect()
 }
 
 /// Puts the copy `from` in the place of the database `name` of a data folder that is held. What was there is set aside
@@ -121,21 +143,54 @@ pub fn restore(_held: &Held, folder: &Path, name: &str, from: &Path) -> Result<O
     std::fs::metadata(from).map_err(file(from))?;
     examine_copy(from)?;
     let (present, arriving) = (folder.join(name), folder.join(format!("{name}.arriving")));
+    finish_restoring(&present)?;
     remove(&arriving)?;
     copy(from, &arriving)?;
     let aside = folder.join(format!("{name}.set-aside-{}", stamp()?));
     let was_there = present.exists();
-    // Its journal belongs to it: without it the last changes would be missing.
-    for ending in ["-wal", "-shm", ""] {
-        let of = |path: &Path| PathBuf::from(format!("{}{ending}", path.display()));
-        match std::fs::rename(of(&present), of(&aside)) {
-            Err(e) if e.kind() == std::io::ErrorKind::NotFound => {}
-            done => done.map_err(file(&of(&present)))?,
-        }
-    }
-    std::fs::rename(&arriving, &present).map_err(file(&present))?;
-    flush_folder(&present)?;
+    // From here on the copy is what counts, however this ends: opening the database goes on where it was broken off.
+    let note = restoring(&present);
+    let part = PathBuf::from(format!("{}.part", note.display()));
+    std::fs::write(&part, aside.to_string_lossy().as_bytes()).map_err(file(&part))?;
+    File::open(&part).and_then(|f| f.sync_all()).map_err(file(&part))?;
+    std::fs::rename(&part, &note).map_err(file(&note))?;
+    flush_folder(&note)?;
+    finish_restoring(&present)?;
     Ok(was_there.then_some(aside))
+}
+
+/// Where it is written that a copy is being put in the place of the database, and under which name that is set aside.
+fn restoring(present: &Path) -> PathBuf {
+    PathBuf::from(format!("{}.restoring", present.display()))
+}
+
+/// Goes on with a restore that was broken off, if there was one: moves what was there aside, and the copy into its place.
+/// Every step may have been done before.
+///
+/// # Errors
+/// A file that cannot be moved; it is tried again the next time.
+pub(crate) fn finish_restoring(present: &Path) -> Result<(), StoreError> {
+    let note = restoring(present);
+    let aside = match std::fs::read_to_string(&note) {
+        Ok(aside) => PathBuf::from(aside),
+        Err(e) if e.kind() == std::io::ErrorKind::NotFound => return Ok(()),
+        Err(why) => return Err(file(&note)(why)),
+    };
+    let arriving = PathBuf::from(format!("{}.arriving", present.display()));
+    if arriving.exists() {
+        // Its journal belongs to it: without it the last changes would be missing.
+        for ending in ["-wal", "-shm", ""] {
+            let of = |path: &Path| PathBuf::from(format!("{}{ending}", path.display()));
+            match std::fs::rename(of(present), of(&aside)) {
+                Err(e) if e.kind() == std::io::ErrorKind::NotFound => {}
+                done => done.map_err(file(&of(present)))?,
+            }
+        }
+        std::fs::rename(&arriving, present).map_err(file(present))?;
+        flush_folder(present)?;
+    }
+    remove(&note)?;
+    flush_folder(present)
 }
 
 /// Copies a database, in use or not, to `to`, which must not exist.
@@ -204,8 +259,18 @@ mod tests {
     use super::{Copied, DAY, HOUR, WEEK, too_many};
     use std::path::PathBuf;
 
+    /// As the program names copies; any figures do.
+    fn named(n: i64) -> PathBuf {
+        PathBuf::from(format!(
+            "backups/bofta-{:04}-{:02}-{:02}T00-00-00.000.db",
+            n / HOUR / 10_000,
+            n / HOUR / 100 % 100,
+            n / HOUR % 100
+        ))
+    }
+
     fn copies(ages: impl Iterator<Item = i64>) -> Vec<Copied> {
-        ages.map(|age| Copied { path: PathBuf::from(age.to_string()), made_at: 100 * WEEK - age, bytes: 1 }).collect()
+        ages.map(|age| Copied { path: named(age), made_at: 100 * WEEK - age, bytes: 1 }).collect()
     }
 
     /// Over half a year with a copy an hour, never more stay than hours, days and weeks are kept, and the youngest of
@@ -215,7 +280,7 @@ mod tests {
         let mut all: Vec<Copied> = vec![];
         for hour in 0..26 * 7 * 24 {
             let now = 100 * WEEK + hour * HOUR;
-            all.insert(0, Copied { path: PathBuf::from(hour.to_string()), made_at: now, bytes: 1 });
+            all.insert(0, Copied { path: named(hour * HOUR), made_at: now, bytes: 1 });
             let gone: Vec<i64> = too_many(&all, now).iter().map(|c| c.made_at).collect();
             all.retain(|c| !gone.contains(&c.made_at));
             assert!(all.len() <= 24 + 14 + 8 && all[0].made_at == now, "{} at hour {hour}", all.len());
@@ -226,6 +291,21 @@ mod tests {
         assert!(ages.iter().any(|a| *a > 12 * DAY && *a < 15 * DAY), "{ages:?}");
         assert!(ages.iter().any(|a| *a > 5 * WEEK), "{ages:?}");
         assert!(!ages.iter().any(|a| *a > 9 * WEEK), "{ages:?}");
+    }
+
+    /// What the maker named, and what is dated in the future, is never thinned out, and spares nothing in its place.
+    #[test]
+    fn only_its_own_copies_are_thinned_out() {
+        let of = |name: &str, age: i64| Copied { path: PathBuf::from(name), made_at: 100 * WEEK - age, bytes: 1 };
+        let all = [
+            of("bofta-2127-01-01T00-00-00.000.db", -WEEK),
+            of("before the move.db", 40 * WEEK),
+            of("bofta-old.db", 40 * WEEK),
+            of("bofta-2026-01-01T00-00-00.000.db", 50 * WEEK),
+            of("bofta-2025-01-01T00-00-00.000.db", 99 * WEEK),
+        ];
+        let gone = too_many(&all, 100 * WEEK);
+        assert_eq!(gone.iter().map(|c| &c.path).collect::<Vec<_>>(), [&all[4].path]);
     }
 
     #[test]

@@ -38,6 +38,11 @@ pub enum StoreError {
     /// Another program holds the database.
     #[error("another program holds the database: try again when it has finished")]
     Busy,
+    /// The file that was opened is no longer at its place.
+    #[error(
+        "{0} was moved, deleted or replaced while Bofta was running, so your change isn’t saved there. Put the folder back, or restart Bofta"
+    )]
+    Replaced(String),
     /// The file is broken.
     #[error("the database is damaged: {0}")]
     Damaged(String),

@@ -30,7 +30,8 @@ pub use projects::{Named, StoredProject};
 
 use diesel::SqliteConnection;
 use diesel::r2d2::{ConnectionManager, Pool, PooledConnection};
-use std::path::PathBuf;
+use std::os::unix::fs::MetadataExt;
+use std::path::{Path, PathBuf};
 use std::time::{SystemTime, UNIX_EPOCH};
 
 /// An open database.
@@ -38,6 +39,8 @@ use std::time::{SystemTime, UNIX_EPOCH};
 pub struct Store {
     pool: Pool<ConnectionManager<SqliteConnection>>,
     path: PathBuf,
+    /// The file that was opened, as the system knows it.
+    file: FileKey,
 }
 
 type Connected = PooledConnection<ConnectionManager<SqliteConnection>>;
@@ -48,7 +51,11 @@ impl Store {
     }
 
     /// Runs `work` alone among writers; nothing of it stays when it fails.
+    ///
+    /// Before it and after it, the file must still be the one that was opened: into a folder that was moved away or
+    /// replaced meanwhile, nothing is acknowledged.
     fn write<T>(&self, work: impl FnOnce(&mut SqliteConnection) -> Result<T, StoreError>) -> Result<T, StoreError> {
+        self.file.still_at(&self.path)?;
         // SQLite ends a transaction by itself when the disk is full, so that Diesel's own rollback fails too; what is told
         // is why the work failed.
         let mut failed = None;
@@ -58,7 +65,27 @@ impl Store {
                 diesel::result::Error::RollbackTransaction
             })
         });
-        done.map_err(|error| failed.unwrap_or_else(|| error.into()))
+        let done = done.map_err(|error| failed.unwrap_or_else(|| error.into()))?;
+        self.file.still_at(&self.path)?;
+        Ok(done)
+    }
+}
+
+/// Which file a path leads to: its device and its number there.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+struct FileKey(u64, u64);
+
+impl FileKey {
+    fn of(path: &Path) -> std::io::Result<Self> {
+        let about = std::fs::metadata(path)?;
+        Ok(Self(about.dev(), about.ino()))
+    }
+
+    fn still_at(self, path: &Path) -> Result<(), StoreError> {
+        match Self::of(path) {
+            Ok(now) if now == self => Ok(()),
+            _ => Err(StoreError::Replaced(path.display().to_string())),
+        }
     }
 }
 

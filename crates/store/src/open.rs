@@ -1,6 +1,6 @@
 //! Opening a database: who may, what is looked at first, and how it is then used.
 
-use crate::{Store, StoreError, backup};
+use crate::{FileKey, Store, StoreError, backup};
 use diesel::connection::SimpleConnection;
 use diesel::prelude::*;
 use diesel::r2d2::{ConnectionManager, CustomizeConnection, Pool};
@@ -76,11 +76,9 @@ impl Store {
     /// # Errors
     /// As [`Store::open`].
     pub fn open_within(path: &Path, pages: Option<u32>) -> Result<Self, StoreError> {
-        // An empty file reads as a new database; beside copies of what was in it, it is one that was lost.
-        let emptied = std::fs::metadata(path).is_ok_and(|file| file.len() == 0);
-        let copies = || path.parent().is_some_and(|folder| backup::copies(folder).is_ok_and(|all| !all.is_empty()));
-        if emptied && copies() {
-            return Err(StoreError::Damaged("the file is empty, and there are copies of what was in it".to_owned()));
+        backup::finish_restoring(path)?;
+        if let Some(lost) = lost(path) {
+            return Err(StoreError::Damaged(lost.to_owned()));
         }
         let mut first = SqliteConnection::establish(&path.to_string_lossy())?;
         first.batch_execute(&format!("PRAGMA busy_timeout = {};", PATIENCE.as_millis()))?;
@@ -95,9 +93,29 @@ impl Store {
             .connection_timeout(PATIENCE * 2)
             .connection_customizer(Box::new(Settings { pages }))
             .build(manager)?;
-        let store = Self { pool, path: path.to_owned() };
+        let key = FileKey::of(path).map_err(|why| StoreError::File { path: path.display().to_string(), why })?;
+        let store = Self { pool, path: path.to_owned(), file: key };
         store.connect()?.run_pending_migrations(MIGRATIONS).map_err(|e| StoreError::Database(e.to_string()))?;
         Ok(store)
+    }
+}
+
+/// No file, or an empty one, reads as a new database; beside a journal, or copies of what was in it, it is one that was
+/// lost. Copies belong to the database they are named after.
+fn lost(path: &Path) -> Option<&'static str> {
+    let length = std::fs::metadata(path).map(|file| file.len()).ok();
+    if length.is_some_and(|length| length > 0) {
+        return None;
+    }
+    let journal = std::fs::metadata(format!("{}-wal", path.display())).is_ok_and(|file| file.len() > 0);
+    let stem = path.file_stem().is_some_and(|stem| stem == backup::NAME);
+    let folder = path.parent().filter(|_| stem);
+    let copies = folder.is_some_and(|folder| backup::copies(folder).is_ok_and(|all| !all.is_empty()));
+    match length {
+        None if journal => Some("the file is missing, and its journal is there"),
+        None if copies => Some("the file is missing, and there are copies of what was in it"),
+        Some(_) if copies => Some("the file is empty, and there are copies of what was in it"),
+        _ => None,
     }
 }
 

@@ -486,6 +486,110 @@ fn a_database_that_was_emptied_is_not_begun_anew() {
     assert!(matches!(&told, Some(StoreError::Damaged(why)) if why.contains("copies")), "{told:?}");
 }
 
+/// A missing database beside its copies, or beside its journal, is damage too; one of another name has no copies there.
+#[test]
+fn a_database_that_is_gone_is_not_begun_anew() {
+    let (folder, store) = store();
+    store.create("tote", &Project::new("Tote", System::Inches)).expect("created");
+    assert!(store.back_up_when_due().expect("looked at").is_some(), "a copy is made");
+    drop(store);
+    let at = |name: &str| folder.path().join(name);
+    for ending in ["", "-wal", "-shm"] {
+        let _ = std::fs::remove_file(at(&format!("bofta.db{ending}")));
+    }
+    let told = Store::open(&at("bofta.db")).err();
+    assert!(matches!(&told, Some(StoreError::Damaged(why)) if why.contains("missing")), "{told:?}");
+    assert!(!at("bofta.db").exists(), "nothing was begun");
+    assert!(Store::open(&at("demo.db")).is_ok());
+    std::fs::remove_dir_all(at("backups")).expect("gone");
+    std::fs::write(at("bofta.db-wal"), b"what was changed last").expect("written");
+    let told = Store::open(&at("bofta.db")).err();
+    assert!(matches!(&told, Some(StoreError::Damaged(why)) if why.contains("journal")), "{told:?}");
+}
+
+/// Killed after any of its steps, a restore leaves the old database or the new one, whole: before the note is written the
+/// old, from then on the new.
+#[test]
+fn a_restore_that_was_broken_off_is_finished() {
+    let (folder, kept) = store();
+    let first = kept.create("tote", &Project::new("Tote", System::Inches)).expect("created");
+    let copy = folder.path().join("copy.db");
+    kept.backup(&copy).expect("copied");
+    let (p, label) = wider(&first.project, 15);
+    let second = kept.change("tote", first.revision, &label, &p).expect("changed");
+    // As a kill leaves it: with its journal.
+    let files = ["bofta.db", "bofta.db-wal", "bofta.db-shm"];
+    let there: Vec<(&str, Vec<u8>)> =
+        files.iter().map(|f| (*f, std::fs::read(folder.path().join(f)).expect("a file"))).collect();
+    let arriving = std::fs::read(&copy).expect("a copy");
+    for step in 0..=7 {
+        let other = tempfile::tempdir().expect("a folder");
+        let at = |name: &str| other.path().join(name);
+        there.iter().for_each(|(name, bytes)| std::fs::write(at(name), bytes).expect("written"));
+        let aside = at("bofta.db.set-aside-then");
+        let set_aside = |ending: &str| {
+            std::fs::rename(at(&format!("bofta.db{ending}")), format!("{}{ending}", aside.display())).expect("moved");
+        };
+        // Half the copy, all of it, half the note, the note, then one file after the other.
+        std::fs::write(at("bofta.db.arriving"), &arriving[..if step == 0 { 500 } else { arriving.len() }])
+            .expect("written");
+        if step == 2 {
+            std::fs::write(at("bofta.db.restoring.part"), b"/ha").expect("written");
+        }
+        if step >= 3 {
+            std::fs::write(at("bofta.db.restoring"), aside.to_string_lossy().as_bytes()).expect("written");
+        }
+        for (n, ending) in ["-wal", "-shm", ""].into_iter().enumerate() {
+            if step >= 4 + n {
+                set_aside(ending);
+            }
+        }
+        if step == 7 {
+            std::fs::rename(at("bofta.db.arriving"), at("bofta.db")).expect("moved");
+        }
+        let back = Store::open(&at("bofta.db")).unwrap_or_else(|e| panic!("step {step}: {e}"));
+        let wanted = if step < 3 { &second.project } else { &first.project };
+        assert_eq!(&back.project("tote").expect("there").project, wanted, "step {step}");
+        assert!(!at("bofta.db.restoring").exists(), "step {step}");
+        if step >= 3 {
+            let kept = Store::open(&aside).expect("set aside, whole").project("tote").expect("there").project;
+            assert_eq!(kept, second.project, "step {step}");
+        }
+    }
+}
+
+/// Nothing is acknowledged into a folder that was moved away, deleted or replaced while it was open.
+#[test]
+fn a_folder_that_was_replaced_is_noticed() {
+    let (folder, store) = store();
+    let first = store.create("tote", &Project::new("Tote", System::Inches)).expect("created");
+    let (p, label) = wider(&first.project, 15);
+    let path = folder.path().join("bofta.db");
+    let away = folder.path().join("away.db");
+    let replaced = |store: &Store| {
+        let told = store.change("tote", first.revision, &label, &p).err();
+        assert!(matches!(told, Some(StoreError::Replaced(_))), "{told:?}");
+    };
+    std::fs::rename(&path, &away).expect("moved away");
+    replaced(&store);
+    std::fs::copy(&away, &path).expect("another in its place");
+    replaced(&store);
+    std::fs::rename(&away, &path).expect("put back");
+    assert!(store.change("tote", first.revision, &label, &p).is_ok());
+}
+
+/// A copy dated in the future by a clock that was wrong keeps no other from being made.
+#[test]
+fn a_copy_of_the_future_hinders_none() {
+    let (folder, store) = store();
+    store.create("tote", &Project::new("Tote", System::Inches)).expect("created");
+    let made = store.back_up_when_due().expect("copied").expect("the first is due");
+    let later = std::time::SystemTime::now() + std::time::Duration::from_secs(90 * 86_400);
+    std::fs::File::options().write(true).open(&made).and_then(|f| f.set_modified(later)).expect("dated");
+    assert!(store.back_up_when_due().expect("looked").is_some());
+    assert_eq!(backup::copies(folder.path()).expect("listed").len(), 2);
+}
+
 /// A ledger is kept with its entries, changed under one lock, and forgotten; what a change refuses leaves it as it was.
 #[test]
 fn ledgers_are_added_to() {

@@ -1,7 +1,7 @@
 //! What a family gives back.
 
 use super::order::Step;
-use crate::measure::Length;
+use crate::measure::{Length, Ruler, System, in_system};
 use crate::piece::{Dimension, Part, Piece};
 use serde::{Deserialize, Serialize};
 use std::borrow::Cow;
@@ -182,6 +182,37 @@ impl Draft {
     /// The piece with `id`.
     pub fn piece(&self, id: &str) -> Option<&Piece> {
         self.pieces.iter().find(|p| p.id == id)
+    }
+
+    /// Brings the marks to lines of the ruler, so that they can be drawn: a share of a side is found by folding, and what
+    /// says where a corner is boxed follows from the cut sizes.
+    pub(crate) fn mark_on(&mut self, ruler: Ruler) {
+        for mark in self.pieces.iter_mut().flat_map(|p| &mut p.marks).filter(|mark| !mark.share && !mark.boxes) {
+            mark.distance = mark.distance.round_to(ruler.step());
+            if let Some((distance, _)) = &mut mark.and {
+                *distance = distance.round_to(ruler.step());
+            }
+        }
+    }
+
+    /// Brings what its sentences say of the trade's sizes to one system.
+    pub(crate) fn speak_in(&mut self, system: System) {
+        let say = |text: &mut Cow<'static, str>| {
+            if let Cow::Owned(said) = in_system(text, system) {
+                *text = said.into();
+            }
+        };
+        for notice in &mut self.notices {
+            notice.text = in_system(&notice.text, system).into_owned();
+        }
+        self.steps.iter_mut().for_each(|step| say(&mut step.text));
+        self.hardware.iter_mut().for_each(|part| say(&mut part.note));
+        for piece in &mut self.pieces {
+            piece.note.iter_mut().for_each(say);
+            piece.marks.iter_mut().for_each(|mark| say(&mut mark.name));
+            let sizes = [&mut piece.width, &mut piece.height];
+            sizes.into_iter().flat_map(|size| &mut size.terms).for_each(|term| say(&mut term.name));
+        }
     }
 }
 

@@ -4,6 +4,7 @@
 //! of their own are shorter than the panel by the side seams and a clearance; round bases take a wall π·d + 2s long.
 
 use super::backing::{Allowances, BackingChoice, BackingCloth, BackingSchool};
+use super::base::gap_in_side;
 use super::boxing::{self, Corner};
 use super::cord::{self, CordRoute};
 use super::draft::{Draft, Finished, Notice, millilitres};
@@ -160,19 +161,12 @@ impl Drawstring {
             vec![Term::once("top seam", self.seam_top, "seam_top")]
         };
         let name = if self.round() { "Lining wall" } else { "Lining" };
-        let gap = Mark {
-            boxes: false,
-            share: false,
-            name: if self.reverses() {
-                "turning gap, left open in one side seam, closed by hand".into()
-            } else {
-                "turning gap, left open in one side seam".into()
-            },
-            distance: (self.height / 4).min(Length::INCH * 2).floor_to(ruler.step()),
-            from: From::BaseEdge,
-            and: None,
-        };
-        let mut pieces = vec![self.body("lining-panel", name, Part::Lining, top, ruler).marked([gap])];
+        let left =
+            if self.reverses() { "left open in one side seam, closed by hand" } else { "left open in one side seam" };
+        let ends = (top.iter().map(Term::value).sum::<Length>().max(Length::ZERO), self.seam_base);
+        let panel = self.body("lining-panel", name, Part::Lining, top, ruler);
+        let gap = gap_in_side(&panel, ends, Length::INCH * 4, left, ruler);
+        let mut pieces = vec![panel.marked([gap])];
         if self.round() {
             pieces.push(self.circle("lining-base", "Lining base", Part::Lining, ruler));
         }

@@ -1,7 +1,7 @@
 //! Collecting what cannot stand, each once by its field, with what is allowed.
 
 use crate::FieldProblem;
-use crate::measure::{LONGEST, Length, Ruler};
+use crate::measure::{LONGEST, Length, Ruler, in_system};
 
 /// The least a seam or a turn can be: 1/8 in or 3 mm (common practice).
 const LEAST_SEAM: Length = Length(Length::MILLIMETRE.0 * 3);
@@ -63,7 +63,7 @@ impl Problems {
 
     /// Whatever else cannot stand.
     pub(super) fn refuse(&mut self, field: &str, value: Length, message: impl Into<String>) {
-        self.add(field, value, message.into());
+        self.add(field, value, in_system(&message.into(), self.ruler.system()).into_owned());
     }
 
     /// What a part found of itself.

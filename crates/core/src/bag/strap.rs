@@ -154,7 +154,7 @@ pub fn about_drop(drop: Length, show: &dyn Fn(Length) -> String, ruler: Ruler) -
     if drop < inch * 4 {
         (true, format!("A drop of {shown} is tight even for a hand: 5 to 6 in (13 to 15 cm) is usual."))
     } else if drop > inch * 7 && drop < inch * 17 / 2 {
-        let usual = "5 to 6 in, or 9 to 11 in (23 to 28 cm)";
+        let usual = "5 to 6 in (13 to 15 cm), or 9 to 11 in (23 to 28 cm)";
         (true, format!("A drop of {shown} is long for the hand and short for a shoulder: {usual}."))
     } else if drop < inch * 17 / 2 {
         (false, format!("A drop of {shown} is carried by hand, not over a shoulder."))

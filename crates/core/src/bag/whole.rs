@@ -204,6 +204,8 @@ impl Bag {
                 draft.notices.push(Notice::note(size.field.clone(), text));
             }
         }
+        draft.mark_on(ruler);
+        draft.speak_in(ruler.system());
         Ok(draft)
     }
 

@@ -165,6 +165,17 @@ impl Lay {
         self.unplaced.is_empty()
     }
 
+    /// Ids of the cloths that copies of `piece` lie on, each once.
+    pub fn cloths_of(&self, piece: &str) -> Vec<&str> {
+        let mut found: Vec<&str> = Vec::new();
+        for on in self.cloths.iter().filter(|c| c.placements.iter().any(|p| p.piece == piece)) {
+            if !found.contains(&on.cloth.as_str()) {
+                found.push(&on.cloth);
+            }
+        }
+        found
+    }
+
     /// Length taken of all cloths, what is owned too; what is bought of it is told by [`super::Job::bought`].
     pub fn bought(&self) -> Length {
         self.cloths.iter().map(|c| c.buy_length).sum()

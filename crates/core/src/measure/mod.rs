@@ -4,6 +4,7 @@
 //! whole numbers; rounding happens only in [`Ruler`] (what a ruler can show) and [`ShopStep`] (what a
 //! shop cuts), and both say what they did.
 
+mod in_system;
 mod length;
 mod parse;
 mod ruler;
@@ -11,6 +12,7 @@ mod shop;
 mod unit;
 mod words;
 
+pub use in_system::in_system;
 pub(crate) use length::default_length;
 pub use length::{Area, Length, System};
 pub use parse::{LONGEST, LONGEST_REEL, ParseLengthError, parse_length, parse_reel, split_lengths};

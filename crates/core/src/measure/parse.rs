@@ -30,7 +30,9 @@ pub enum ParseLengthError {
         word: String,
     },
     /// A comma or a full stop that may part thousands or decimals.
-    #[error("“{text}” can be read in two ways. Write the thousands without a sign, as in 1200 mm, or fewer decimals, as in 1.2 m")]
+    #[error(
+        "“{text}” can be read in two ways. Write the thousands without a sign, as in 1200 mm, or fewer decimals, as in 1.2 m"
+    )]
     Thousands {
         /// What was typed.
         text: String,
@@ -169,10 +171,7 @@ fn in_figures(text: &str) -> Option<String> {
     {
         return Some(n.to_string());
     }
-    if !words
-        .iter()
-        .any(|w| part_under(w).is_some() || matches!(*w, "a" | "an") || number_word(w).is_some())
-    {
+    if !words.iter().any(|w| part_under(w).is_some() || matches!(*w, "a" | "an") || number_word(w).is_some()) {
         return None;
     }
     let whole = |word: &str| -> Option<i64> {
@@ -350,11 +349,8 @@ impl Scanner {
         if let Some(fraction) = self.fraction() {
             return Some(fraction);
         }
-        let mut value = if self.peek() == Some('.') {
-            Ratio::new(0, 1)
-        } else {
-            Ratio::new(self.digits()?.parse().ok()?, 1)
-        };
+        let mut value =
+            if self.peek() == Some('.') { Ratio::new(0, 1) } else { Ratio::new(self.digits()?.parse().ok()?, 1) };
         if let Some(sign @ ('.' | ',')) = self.peek() {
             self.at += 1;
             let decimals = self.digits()?;

@@ -67,8 +67,25 @@ impl Unit {
 /// A whole number in words, from one to ninety-nine, or `hundred`; `dozen` is twelve.
 pub fn number_word(word: &str) -> Option<u32> {
     const ONES: [&str; 19] = [
-        "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve", "thirteen",
-        "fourteen", "fifteen", "sixteen", "seventeen", "eighteen", "nineteen",
+        "one",
+        "two",
+        "three",
+        "four",
+        "five",
+        "six",
+        "seven",
+        "eight",
+        "nine",
+        "ten",
+        "eleven",
+        "twelve",
+        "thirteen",
+        "fourteen",
+        "fifteen",
+        "sixteen",
+        "seventeen",
+        "eighteen",
+        "nineteen",
     ];
     const TENS: [&str; 8] = ["twenty", "thirty", "forty", "fifty", "sixty", "seventy", "eighty", "ninety"];
     let one = |word: &str| ONES.iter().position(|w| *w == word).map(|n| n as u32 + 1);

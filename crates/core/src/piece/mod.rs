@@ -4,6 +4,7 @@
 //! terms that add up to it.
 
 mod direction;
+mod figures;
 mod mark;
 mod piece_type;
 mod reason;

@@ -274,6 +274,7 @@ impl Project {
         for (id, made) in &self.made_up {
             made.apply(&mut draft, id, &walls, self.ruler).map_err(|p| vec![p])?;
         }
+        draft.speak_in(self.system);
         Ok((draft, finished))
     }
 

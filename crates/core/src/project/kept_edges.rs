@@ -130,7 +130,16 @@ fn on_side(
     let mirrored = piece.mirror == Mirror::Pairs && copy.is_multiple_of(2);
     for at in places {
         *left = left.checked_sub(1)?;
-        let placement = Placement { piece: piece.id.clone(), copy, x: at.x, y: at.y, turn, mirrored, on_fold: false, single: false };
+        let placement = Placement {
+            piece: piece.id.clone(),
+            copy,
+            x: at.x,
+            y: at.y,
+            turn,
+            mirrored,
+            on_fold: false,
+            single: false,
+        };
         let pin = Pin { cloth: cloth.id.clone(), cloth_copy: 1, placement };
         alone.pinned.push(pin.clone());
         if pin_faults(&alone).is_ok() {

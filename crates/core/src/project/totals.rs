@@ -9,11 +9,11 @@ pub fn bought(project: &Project, lay: &Lay) -> Length {
     lay.cloths.iter().filter(|c| !project.is_at_hand(&c.cloth)).map(|c| c.buy_length).sum()
 }
 
-/// The same as a shop says it; that nothing is bought is said only when every piece lies somewhere.
+/// The same as a shop says it; that no cloth is bought is said only when every piece lies somewhere; zips and webbing are no part of it.
 pub fn bought_text(project: &Project, lay: &Lay) -> String {
     let length = bought(project, lay);
     match (length == Length::ZERO, lay.complete()) {
-        (true, true) => "nothing to buy".into(),
+        (true, true) => "no cloth to buy".into(),
         (true, false) => "not enough cloth".into(),
         (false, true) => show_bought(length, project.system),
         (false, false) => format!("{} and more", show_bought(length, project.system)),

@@ -7,6 +7,7 @@ mod by_formula;
 mod families;
 mod making;
 mod making_up;
+mod marks;
 mod mouths;
 mod parts;
 mod patches;

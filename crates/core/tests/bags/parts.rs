@@ -319,9 +319,6 @@ fn parts_are_copied_taken_off_and_scaled() {
     assert_eq!(both.bag.parts[1].sides(), both.bag.parts[0].sides().iter().map(|s| s.opposite()).collect::<Vec<_>>());
     let one = edited(&both, Edit::TakePartOff { id: 1 });
     assert_eq!(one.bag.parts.iter().map(|p| p.id).collect::<Vec<_>>(), [2]);
-    let tight = edited(&across, Edit::Bag { field: "width".into(), value: "6".into() });
-    let draft = drafted(&tight);
-    assert!(draft.notices.iter().any(|n| n.text.contains("spread in proportion")), "{:?}", draft.notices);
     let half = edited(&made, Edit::Scale { percent: 50 });
     assert_eq!(size(&drafted(&half), "part-1-pocket", IN).0, 3.0 + 0.75);
     assert!(made.edited(&Edit::TakePartOff { id: 9 }).is_err());

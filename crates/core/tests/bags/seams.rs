@@ -69,7 +69,7 @@ fn with_parts(bag: Bag, system: System, random: &mut Random) -> Bag {
 }
 
 /// A bag with about half of its fields typed anew.
-fn any_bag(family: Family, system: System, random: &mut Random) -> Bag {
+pub fn any_bag(family: Family, system: System, random: &mut Random) -> Bag {
     let mut bag = family.default_for(system);
     for (key, kind) in kinds(&bag.clone().fields()) {
         if random.below(2) == 0 {

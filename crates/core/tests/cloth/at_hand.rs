@@ -48,7 +48,7 @@ fn a_pouch_from_two_fat_quarters() {
     assert!(matches!(job.cloths[0].form, Form::Sheet { width, height, count: 1 }
         if (width, height) == (Length::inches(21, 1), Length::inches(18, 1))));
     assert!(lay.complete());
-    assert_eq!((bought(&project, &lay), bought_text(&project, &lay)), (Length::ZERO, "nothing to buy".into()));
+    assert_eq!((bought(&project, &lay), bought_text(&project, &lay)), (Length::ZERO, "no cloth to buy".into()));
     // The same cloth, whichever of its pieces is meant.
     assert_eq!(project.cloth("pea-stripe#1.2").map(|c| c.name.as_str()), Some("Pea stripe"));
 }

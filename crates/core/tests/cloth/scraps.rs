@@ -102,7 +102,7 @@ fn distances_that_cannot_be_right_are_named() {
 #[case::too_far(draft(&[(0.0, 0.0), (9000.0, 0.0), (0.0, 9.0)], &[]), "corners", "further away")]
 #[case::no_such_corner(draft(&[(0.0, 0.0), (9.0, 0.0), (0.0, 9.0)], &[(0, 3, "9")]), "measured[0]", "not there")]
 #[case::to_itself(draft(&[(0.0, 0.0), (9.0, 0.0), (0.0, 9.0)], &[(1, 1, "9")]), "measured[0]", "not there")]
-#[case::no_length(draft(&[(0.0, 0.0), (9.0, 0.0), (0.0, 9.0)], &[(0, 1, "nine")]), "measured[0]", "A–B")]
+#[case::no_length(draft(&[(0.0, 0.0), (9.0, 0.0), (0.0, 9.0)], &[(0, 1, "wide")]), "measured[0]", "A–B")]
 #[case::nothing_long(draft(&[(0.0, 0.0), (9.0, 0.0), (0.0, 9.0)], &[(0, 1, "0")]), "measured[0]", "more than 0")]
 #[case::twice(draft(&[(0.0, 0.0), (9.0, 0.0), (0.0, 9.0)], &[(0, 1, "9"), (1, 0, "8")]), "measured[1]", "twice")]
 fn what_is_no_scrap_is_told(#[case] draft: ScrapDraft, #[case] field: &str, #[case] says: &str) {

@@ -291,3 +291,23 @@ proptest! {
         }
     }
 }
+
+/// What stands in both systems is said in one; anything else stays.
+#[rstest]
+#[case(
+    "A drop is tight: 5 to 6 in (13 to 15 cm) is usual.",
+    "A drop is tight: 5 to 6 in is usual.",
+    "A drop is tight: 13 to 15 cm is usual."
+)]
+#[case("sold 18 to 20 or 58 in (50 or 147 cm) wide", "sold 18 to 20 or 58 in wide", "sold 50 or 147 cm wide")]
+#[case("zip box, ⅜ in (1 cm) tall", "zip box, ⅜ in tall", "zip box, 1 cm tall")]
+#[case("3 in (7.5 cm) across, 9 in (23 cm) tall", "3 in across, 9 in tall", "7.5 cm across, 23 cm tall")]
+#[case(
+    "caught in (both) seams, 2 in (twice)",
+    "caught in (both) seams, 2 in (twice)",
+    "caught in (both) seams, 2 in (twice)"
+)]
+fn a_sentence_speaks_in_one_system(#[case] text: &str, #[case] inches: &str, #[case] centimetres: &str) {
+    assert_eq!(bofta_core::measure::in_system(text, System::Inches), inches);
+    assert_eq!(bofta_core::measure::in_system(text, System::Centimetres), centimetres);
+}

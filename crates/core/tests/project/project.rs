@@ -528,7 +528,7 @@ fn totals_say_when_they_are_not_all() {
     let enough = made(&tote, &[cloth(ClothField::AtHand, "3 yd")]);
     let job = enough.plan().expect("drafts").job.expect("a job");
     let lay = solve(&job, Budget::iterations(20), &mut Silent).expect("laid");
-    assert_eq!(bought_text(&enough, &lay), "nothing to buy");
+    assert_eq!(bought_text(&enough, &lay), "no cloth to buy");
 }
 
 /// What is typed into a cloth's fields is understood as elsewhere, or says what is wanted.

@@ -110,7 +110,9 @@ pub(super) fn several(
     if named.len() > 2 && under && (listed || named[2].joint == Joint::And) {
         let of_each = |c: &Clause| c.count.as_ref().map(|(n, _)| *n).or(common.filter(|_| each)).unwrap_or(1);
         let label = &named[0].words;
-        let rows = named[1..].iter().map(|c| Named { words: label.iter().chain(&c.words).copied().collect(), count: of_each(c) });
+        let rows = named[1..]
+            .iter()
+            .map(|c| Named { words: label.iter().chain(&c.words).copied().collect(), count: of_each(c) });
         let doubt = common.filter(|_| !each && !listed);
         return Some((Several::Rows { each: rows.collect(), doubt }, counts));
     }
@@ -127,7 +129,10 @@ pub(super) fn several(
     }
     // `interfacing for outer and lining`: what it is for is no piece.
     let serves = named[..named.len() - 1].iter().any(|c| {
-        text(c).iter().skip(1).any(|w| matches!(*w, "for" | "behind" | "under" | "inside" | "between" | "on" | "around"))
+        text(c)
+            .iter()
+            .skip(1)
+            .any(|w| matches!(*w, "for" | "behind" | "under" | "inside" | "between" | "on" | "around"))
     });
     let leading = own.first().copied().filter(|_| own.len() == 1);
     let common = common.or(leading);
@@ -143,7 +148,9 @@ pub(super) fn several(
     let read = match (opposite, apart, common, each) {
         (true, _, None, _) => Several::One { names: names(), count: n, other: None },
         (true, _, Some(all), false) if all == n => Several::One { names: names(), count: n, other: None },
-        (_, false, Some(all), true) | (true, _, Some(all), true) => Several::One { names: names(), count: all * n, other: None },
+        (_, false, Some(all), true) | (true, _, Some(all), true) => {
+            Several::One { names: names(), count: all * n, other: None }
+        }
         (_, true, Some(all), true) => Several::Rows { each: rows(&|_| all), doubt: None },
         (_, true, None, _) => Several::Rows { each: rows(&|_| 1), doubt: None },
         (false, true, Some(all), false) => Several::Rows { each: rows(&|_| all), doubt: Some(all) },

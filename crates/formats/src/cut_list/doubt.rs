@@ -20,9 +20,36 @@ pub(super) fn doubts(line: &Words<'_>, within: Range<usize>) -> Vec<String> {
         asks.push("the line says “or”. Which of the two do you want?".into());
     }
     const SHAPES: [&str; 30] = [
-        "oval", "ovals", "ellipse", "ellipses", "triangle", "triangles", "triangular", "hexagon", "hexagons", "octagon",
-        "octagons", "pentagon", "diamond", "diamonds", "heart", "hearts", "teardrop", "teardrops", "trapezoid",
-        "trapezium", "wedge", "wedges", "crescent", "tapered", "tapering", "curved", "rounded", "kite", "star", "rhombus",
+        "oval",
+        "ovals",
+        "ellipse",
+        "ellipses",
+        "triangle",
+        "triangles",
+        "triangular",
+        "hexagon",
+        "hexagons",
+        "octagon",
+        "octagons",
+        "pentagon",
+        "diamond",
+        "diamonds",
+        "heart",
+        "hearts",
+        "teardrop",
+        "teardrops",
+        "trapezoid",
+        "trapezium",
+        "wedge",
+        "wedges",
+        "crescent",
+        "tapered",
+        "tapering",
+        "curved",
+        "rounded",
+        "kite",
+        "star",
+        "rhombus",
     ];
     if let Some(shape) = has(&SHAPES) {
         asks.push(format!(
@@ -39,10 +66,9 @@ pub(super) fn doubts(line: &Words<'_>, within: Range<usize>) -> Vec<String> {
         asks.push("is that the size to cut? It is read so.".into());
     }
     const AMOUNTS: [&str; 33] = [
-        "thousand", "million",
-        "several", "some", "few", "many", "lots", "twice", "thrice", "double", "both", "half", "halves", "quarter",
-        "quarters", "third", "thirds", "same", "ditto", "again", "repeat", "more", "less", "minus", "smaller", "larger",
-        "bigger", "longer", "shorter", "wider", "narrower", "per", "between",
+        "thousand", "million", "several", "some", "few", "many", "lots", "twice", "thrice", "double", "both", "half",
+        "halves", "quarter", "quarters", "third", "thirds", "same", "ditto", "again", "repeat", "more", "less",
+        "minus", "smaller", "larger", "bigger", "longer", "shorter", "wider", "narrower", "per", "between",
     ];
     let shape = super::words::shape(&words).map_or(vec![], |(_, at)| at.iter().map(|&i| words[i]).collect::<Vec<_>>());
     if let Some(word) = has(&AMOUNTS).filter(|w| !shape.contains(w)) {

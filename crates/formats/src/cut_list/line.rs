@@ -184,7 +184,11 @@ impl Reader<'_> {
         {
             let mut other = two.row.clone();
             (other.name, other.part, other.count) = (one.row.name.clone(), one.row.part, one.row.count);
-            let ask = if or { "The line says “or”. Which of the two do you want?" } else { "The size in brackets is another one. Which is right?" };
+            let ask = if or {
+                "The line says “or”. Which of the two do you want?"
+            } else {
+                "The size in brackets is another one. Which is right?"
+            };
             one.asks = Some(ask.into());
             one.others = vec![other];
             line.rows.truncate(1);
@@ -196,8 +200,8 @@ impl Reader<'_> {
     /// pieces: what is left, and a sentence for each of them.
     fn without_remarks(&mut self, chains: Vec<Chain>) -> (Vec<Chain>, Vec<String>) {
         const BECOMES: [&str; 15] = [
-            "finished", "finishes", "finish", "folded", "folds", "fold", "trimmed", "trim", "trims", "becomes", "makes",
-            "sewn", "measures", "before", "after",
+            "finished", "finishes", "finish", "folded", "folds", "fold", "trimmed", "trim", "trims", "becomes",
+            "makes", "sewn", "measures", "before", "after",
         ];
         let mut kept: Vec<Chain> = Vec::new();
         let mut notes = Vec::new();
@@ -209,14 +213,18 @@ impl Reader<'_> {
         let corner = |range: Range<usize>| {
             range.into_iter().any(|i| {
                 self.tokens.get(i).and_then(Token::word).is_some_and(|w| {
-                    matches!(w, "corner" | "corners" | "notch" | "notches" | "notched" | "cutout" | "cutouts" | "cut-outs")
+                    matches!(
+                        w,
+                        "corner" | "corners" | "notch" | "notches" | "notched" | "cutout" | "cutouts" | "cut-outs"
+                    )
                 })
             })
         };
         let corners: Vec<bool> = (0..chains.len())
             .map(|n| {
                 let gap = n.checked_sub(1).map_or(0, |before| chains[before].to() + 1)..chains[n].from();
-                let after = chains[n].to() + 1..chains.get(n + 1).map_or(self.tokens.len(), Chain::from).min(chains[n].to() + 4);
+                let after = chains[n].to() + 1
+                    ..chains.get(n + 1).map_or(self.tokens.len(), Chain::from).min(chains[n].to() + 4);
                 corner(gap) || corner(after)
             })
             .collect();
@@ -232,7 +240,9 @@ impl Reader<'_> {
             if let Some(before) = kept.last_mut().filter(|_| corners[n] && chain.measures.len() == 2) {
                 let end = (chain.to() + 4).min(self.tokens.len());
                 let gap_words = gap.clone().filter(|&i| {
-                    self.tokens[i].word().is_some_and(|w| matches!(w, "cut" | "out" | "with" | "notch" | "notched" | "corner" | "corners"))
+                    self.tokens[i].word().is_some_and(|w| {
+                        matches!(w, "cut" | "out" | "with" | "notch" | "notched" | "corner" | "corners")
+                    })
                 });
                 let after = (chain.to() + 1..end).take_while(|&i| self.tokens[i].word().is_some());
                 let read: Vec<usize> = gap_words.chain(chain.from()..=chain.to()).chain(after).collect();
@@ -288,7 +298,8 @@ impl Reader<'_> {
             ),
         };
         let named = (0..self.tokens.len()).find(|&i| self.tokens[i].word() == Some(what)).unwrap_or(0);
-        let mut measures: Vec<Measure> = (0..self.tokens.len()).filter(|i| !self.used[*i]).filter_map(|i| self.measure_at(i)).collect();
+        let mut measures: Vec<Measure> =
+            (0..self.tokens.len()).filter(|i| !self.used[*i]).filter_map(|i| self.measure_at(i)).collect();
         if measures.iter().any(|m| m.whole) {
             return Err(unsure());
         }
@@ -566,7 +577,8 @@ impl Reader<'_> {
                 return Err("what is cut out of its corners leaves nothing of the piece".into());
             }
             row.shape = RowShape::Notched { across, up };
-            if (from..to).any(|i| self.tokens[i].word().is_some_and(|w| matches!(w, "all" | "four" | "top" | "upper"))) {
+            if (from..to).any(|i| self.tokens[i].word().is_some_and(|w| matches!(w, "all" | "four" | "top" | "upper")))
+            {
                 asks.push("only the lower corners are read as cut out. Is that right?".into());
             }
         }
@@ -602,7 +614,9 @@ impl Reader<'_> {
             Some((Several::Parts(parts), _)) => {
                 counts = self.counts(&chain, from, to);
                 row.count = chain.count.or_else(|| counts.first().copied()).unwrap_or(1);
-                asks.push("the line names two cloths. Which is this one from? Add a line if you need one from each.".into());
+                asks.push(
+                    "the line names two cloths. Which is this one from? Add a line if you need one from each.".into(),
+                );
                 maybe = parts;
             }
             None => counts = self.counts(&chain, from, to),
@@ -610,7 +624,9 @@ impl Reader<'_> {
         let mut counts_said = counts.clone();
         counts_said.dedup();
         // `cut 2 (1 reversed)` says the pair in two ways; `cut 1 and 1 reversed` is a pair.
-        let reversed = (from..to).any(|i| self.tokens[i].word().is_some_and(|w| matches!(w, "reversed" | "reverse" | "mirrored" | "flipped")));
+        let reversed = (from..to).any(|i| {
+            self.tokens[i].word().is_some_and(|w| matches!(w, "reversed" | "reverse" | "mirrored" | "flipped"))
+        });
         match (&counts[..], reversed) {
             ([all, half], true) if *half * 2 == *all => counts = vec![*all],
             ([one, other], true) if one == other => counts = vec![*one + *other],
@@ -703,8 +719,8 @@ impl Reader<'_> {
     /// `piece 3: …`, `step 2`, `no. 4`, `#4`: numbers that name something, and count nothing.
     fn label_numbers(&mut self, size: &Range<usize>, from: usize, to: usize) {
         const LABELS: [&str; 15] = [
-            "page", "step", "fig", "figure", "diagram", "template", "pattern", "piece", "part", "number", "nr", "no", "size",
-            "rounded", "radius",
+            "page", "step", "fig", "figure", "diagram", "template", "pattern", "piece", "part", "number", "nr", "no",
+            "size", "rounded", "radius",
         ];
         for at in from..to {
             if self.count_at(at).is_none() || self.number(at).is_none() || size.contains(&at) {
@@ -720,7 +736,8 @@ impl Reader<'_> {
             });
             // `12 oz canvas`, `100 % cotton`: what the cloth is.
             let weight = self.tokens.get(at + 1).is_some_and(|t| {
-                &self.text[t.from..t.to] == "%" || t.word().is_some_and(|w| matches!(w, "oz" | "ounce" | "gsm" | "g" | "percent"))
+                &self.text[t.from..t.to] == "%"
+                    || t.word().is_some_and(|w| matches!(w, "oz" | "ounce" | "gsm" | "g" | "percent"))
             });
             self.used[at] |= named || weight;
         }
@@ -758,15 +775,24 @@ impl Reader<'_> {
         }
         // Read with its words, so that nobody is asked about them.
         let read: Vec<usize> = (at.saturating_sub(2).max(from)..to)
-            .filter(|&i| i == at || is_seam(word(i)) || i < at && (plus || word(i) == "plus") || word(i).starts_with("incl"))
+            .filter(|&i| {
+                i == at || is_seam(word(i)) || i < at && (plus || word(i) == "plus") || word(i).starts_with("incl")
+            })
             .collect();
         read.into_iter().for_each(|i| self.used[i] = true);
         if adds { seam } else { Length::ZERO }
     }
 
     /// `2 x 4'`: whether the bare side is in feet as well is not said.
-    fn ask_long_units(&self, row: &Row, (across, up): (&Measure, &Measure), asks: &mut Vec<String>, others: &mut Vec<Row>) {
-        let (Some((wide, wide_unit)), Some((tall, tall_unit))) = (self.number(across.from), self.number(up.from)) else {
+    fn ask_long_units(
+        &self,
+        row: &Row,
+        (across, up): (&Measure, &Measure),
+        asks: &mut Vec<String>,
+        others: &mut Vec<Row>,
+    ) {
+        let (Some((wide, wide_unit)), Some((tall, tall_unit))) = (self.number(across.from), self.number(up.from))
+        else {
             return;
         };
         let lent = |figures: &str, unit: &str| parse_length(&format!("{figures} {unit}"), self.system).ok();
@@ -774,7 +800,9 @@ impl Reader<'_> {
             (None, Some(unit)) if is_long(unit) => {
                 (wide, unit, lent(wide, unit).map(|width| Row { width: Some(width), ..row.clone() }))
             }
-            (Some(unit), None) if is_long(unit) => (tall, unit, lent(tall, unit).map(|height| Row { height, ..row.clone() })),
+            (Some(unit), None) if is_long(unit) => {
+                (tall, unit, lent(tall, unit).map(|height| Row { height, ..row.clone() }))
+            }
             _ => return,
         };
         asks.push(format!("is “{bare}” in {} or in {unit}?", self.system.symbol()));

@@ -6,6 +6,7 @@
 mod beside;
 mod doubt;
 mod line;
+mod shape;
 mod table;
 mod tokens;
 mod words;
@@ -15,7 +16,7 @@ use bofta_core::bag::{Bought, Row};
 use bofta_core::measure::{Length, System};
 use bofta_core::piece::Part;
 use serde::{Deserialize, Serialize};
-use table::{Columns, joined, records, separator, split};
+use table::{Columns, TableRow, joined, records, separator, split};
 use words::part_of;
 
 /// A line that was not read.
@@ -116,8 +117,12 @@ pub fn read_text(text: &str, system: System) -> Found {
         }
         if let Some(columns) = table.as_ref().filter(|_| cells.len() > 2) {
             match columns.row(&cells, heading, system) {
-                Ok(row) => {
-                    found.rows.push(row);
+                Ok(TableRow::Aside(note)) => found.notes.push(format!("Line {}: {note}", i + 1)),
+                Ok(TableRow::Row(row, ask)) => {
+                    if let Some(text) = ask {
+                        found.asks.push(Ask { row: found.rows.len(), text, others: vec![] });
+                    }
+                    found.rows.push(*row);
                     found.lines.push(i + 1);
                     found.said.push(cells.join(" "));
                     labelled.push(true);
@@ -147,7 +152,10 @@ pub fn read_text(text: &str, system: System) -> Found {
             }
         }
         let speaks_of_the_bag = ["finished", "measures", "finishes"].iter().any(|w| lower.contains(w));
-        if speaks_of_the_bag && !names_a_piece(&lower) && let Some(stated) = line::stated(&line, system) {
+        if speaks_of_the_bag
+            && !names_a_piece(&lower)
+            && let Some(stated) = line::stated(&line, system)
+        {
             found.stated = Some(stated);
             continue;
         }
@@ -188,8 +196,8 @@ fn is_numbered(text: &str) -> bool {
 /// Whether a line speaks of a piece, not of the whole bag.
 fn names_a_piece(line: &str) -> bool {
     const PIECES: [&str; 20] = [
-        "panel", "panels", "piece", "pieces", "cut", "base", "bottom", "flap", "gusset", "side", "sides", "front", "back",
-        "body", "square", "circle", "strip", "facing", "wall", "yoke",
+        "panel", "panels", "piece", "pieces", "cut", "base", "bottom", "flap", "gusset", "side", "sides", "front",
+        "back", "body", "square", "circle", "strip", "facing", "wall", "yoke",
     ];
     part_of(line).is_some() || line.split(|c: char| !c.is_alphanumeric()).any(|word| PIECES.contains(&word))
 }

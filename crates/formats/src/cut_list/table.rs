@@ -1,6 +1,8 @@
 //! Rows of a table: cells parted by tabs, semicolons or commas, under a header or without one.
 
+use super::shape::shape_of;
 use super::words::{bought, count, part_of, unit_named};
+use crate::cut_table::{MADE_UP, RIGHT_ACROSS};
 use bofta_core::bag::Row;
 use bofta_core::measure::{Length, System, parse_length};
 use bofta_core::name;
@@ -111,6 +113,8 @@ pub(super) struct Columns {
     /// What the header says width and height are in.
     units: [Option<(System, &'static str)>; 2],
     unit: Option<usize>,
+    shape: Option<usize>,
+    when: Option<usize>,
     /// How many cells the header has.
     cells: usize,
     /// What parts them.
@@ -157,11 +161,14 @@ impl Columns {
             part: at(&["part", "cloth", "fabric", "material", "bundle"]),
             count: at(&["count", "qty", "quantity", "how many", "no", "number", "cut", "pcs"]),
             unit: at(&["unit", "units"]),
+            shape: at(&["shape"]),
+            when: at(&["when"]),
             cells: cells.len(),
             by: None,
             left_out: vec![],
         };
-        let read = [Some(width), Some(height), columns.name, columns.part, columns.count, columns.unit];
+        let known = [columns.name, columns.part, columns.count, columns.unit, columns.shape, columns.when];
+        let read: Vec<Option<usize>> = [Some(width), Some(height)].into_iter().chain(known).collect();
         columns.left_out = (0..cells.len())
             .filter(|i| !read.contains(&Some(*i)) && !cells[*i].is_empty())
             .map(|i| cells[i].clone())
@@ -176,7 +183,11 @@ impl Columns {
         (cells.len() == self.cells && self.row(&cells, heading, system).is_ok()).then_some(cells)
     }
 
-    pub(super) fn row(&self, cells: &[String], heading: Option<Part>, system: System) -> Result<Row, String> {
+    /// What the cells of a row say.
+    ///
+    /// # Errors
+    /// Why it is no row, and what would be read.
+    pub(super) fn row(&self, cells: &[String], heading: Option<Part>, system: System) -> Result<TableRow, String> {
         let cell = |at: Option<usize>| at.and_then(|i| cells.get(i)).map_or("", String::as_str);
         let own = match cell(self.unit).to_lowercase().as_str() {
             "" => None,
@@ -189,8 +200,7 @@ impl Columns {
             let typed = if bare { format!("{typed} {unit}") } else { typed.to_owned() };
             parse_length(&typed, system).map_err(|e| format!("{what}: {e}"))
         };
-        let whole =
-            matches!(cell(Some(self.width)).to_lowercase().as_str(), "wof" | "width of cloth" | "width of fabric");
+        let whole = matches!(cell(Some(self.width)).to_lowercase().as_str(), "wof" | RIGHT_ACROSS | "width of fabric");
         let width = if whole { None } else { Some(length(self.width, self.units[0], "the width")?) };
         let height = length(self.height, self.units[1], "the height")?;
         let count = match cell(self.count) {
@@ -199,6 +209,9 @@ impl Columns {
                 .ok_or_else(|| format!("“{text}” is not a number of pieces"))?,
         };
         let (name, part) = (cell(self.name), cell(self.part));
+        if let Some(made) = cell(self.when).strip_prefix(MADE_UP) {
+            return Ok(TableRow::Aside(format!("“{name}” is no piece to cut: {}.", made.trim())));
+        }
         let lower = name.to_lowercase();
         if let Some(what) = bought(&lower.split([' ', ',']).filter(|w| !w.is_empty()).collect::<Vec<_>>()) {
             return Err(format!(
@@ -214,6 +227,20 @@ impl Columns {
         };
         let mut row = Row::new(name, part, count, Length::ZERO, height);
         row.width = width;
-        Ok(row)
+        let (own, unit) = own.or(self.units[1]).unwrap_or((system, ""));
+        let figure = |typed: &str| parse_length(format!("{typed} {unit}").trim(), own).ok();
+        let shape = shape_of(cell(self.shape), (width.unwrap_or_default(), height), &figure);
+        let unread = || format!("Its shape, “{}”, is not read. Is a rectangle right?", cell(self.shape));
+        let ask = if shape.is_none() { Some(unread()) } else { None };
+        row.shape = shape.unwrap_or_default();
+        Ok(TableRow::Row(Box::new(row), ask))
     }
+}
+
+/// What a row of a table says.
+pub(super) enum TableRow {
+    /// A row, and what is asked about it.
+    Row(Box<Row>, Option<String>),
+    /// No piece to cut, as a sentence.
+    Aside(String),
 }

@@ -5,14 +5,19 @@ use super::pdf::{SheetError, to_pdf};
 use crate::draw::Pictures;
 use crate::draw::{Drawing, Face};
 use bofta_core::bag::Phase;
-use bofta_core::lay::Stop;
+use bofta_core::buying::headline;
+use bofta_core::lay::{Job, Lay, Stop};
 use bofta_core::project::{Planned, Project};
 
-/// The making sheet of a project as pages of SVG, in points.
-pub fn making_sheet_pages(project: &Project, planned: &Planned) -> Vec<Drawing> {
+/// The making sheet of a project as pages of SVG, in points; with its layout, it says what does not fit on the cloth.
+pub fn making_sheet_pages(project: &Project, planned: &Planned, laid: Option<(&Job, &Lay)>) -> Vec<Drawing> {
     let mut book = Book::open(project, "making sheet");
     book.text(0.0, &project.bag.headline(project.ruler), Face::Text, 13.0);
     book.space(10.0);
+    if let Some(short) = laid.and_then(|(job, lay)| headline(job, lay)) {
+        book.text(0.0, &format!("Not enough cloth: {short}. The cut sheet says which."), Face::Bold, 13.0);
+        book.space(6.0);
+    }
     let making = project.making(&planned.draft);
     if making.is_empty() {
         book.text(0.0, "A cut list of your own says what is cut, not how it is sewn.", Face::Text, 13.0);
@@ -61,16 +66,17 @@ pub fn making_sheet_pages(project: &Project, planned: &Planned) -> Vec<Drawing> 
 pub fn making_sheet(
     project: &Project,
     planned: &Planned,
+    laid: Option<(&Job, &Lay)>,
     (pictures, stop): (Pictures<'_>, &Stop),
 ) -> Result<Vec<u8>, SheetError> {
-    to_pdf(&making_sheet_pages(project, planned), pictures, stop)
+    to_pdf(&making_sheet_pages(project, planned, laid), pictures, stop)
 }
 
 fn lower(text: &str) -> String {
     first(text, |c| c.to_lowercase().collect())
 }
 
-fn upper(text: &str) -> String {
+pub(super) fn upper(text: &str) -> String {
     first(text, |c| c.to_uppercase().collect())
 }
 

@@ -17,6 +17,7 @@ use bofta_core::measure::{Length, Ruler, show_bought};
 use bofta_core::piece::Piece;
 use bofta_core::project::{Planned, Project, cost_text};
 use book::{Book, LINE, MARGIN, Row};
+use making::upper;
 use pdf::to_pdf;
 
 /// The cut sheet of a laid project as pages of SVG, in points.
@@ -30,7 +31,7 @@ pub fn cut_sheet_pages(project: &Project, planned: &Planned, job: &Job, lay: &La
     }
     shopping(&mut book, project, job, lay);
     by_the_piece(&mut book, project, &planned.draft);
-    pieces(&mut book, project, &planned.draft.pieces);
+    pieces(&mut book, project, &planned.draft.pieces, (job, lay));
     for cloth in &lay.cloths {
         if let Some(missing) = &missing {
             let text = format!("Not enough cloth: {}. The first page says which pieces.", missing.headline());
@@ -141,7 +142,7 @@ fn shopping(book: &mut Book, project: &Project, job: &Job, lay: &Lay) {
     book.space(10.0);
 }
 
-fn pieces(book: &mut Book, project: &Project, pieces: &[Piece]) {
+fn pieces(book: &mut Book, project: &Project, pieces: &[Piece], (job, lay): (&Job, &Lay)) {
     let unit = project.system.symbol();
     book.heading("To cut");
     book.row(&[
@@ -153,7 +154,11 @@ fn pieces(book: &mut Book, project: &Project, pieces: &[Piece]) {
     let groups = pieces.iter().map(|p| {
         // What is not cut from a cloth says what it is made from.
         let made = p.when.describe(project.ruler);
-        let cloth = project.cloth_for(p).map(|c| c.name.clone()).unwrap_or_default();
+        // Where it lies: a cloth that runs short is helped out by another.
+        let laid: Vec<&str> =
+            lay.cloths_of(&p.id).into_iter().filter_map(|id| Some(job.cloth(id)?.name.as_str())).collect();
+        let chosen = || project.cloth_for(p).map(|c| c.name.clone()).unwrap_or_default();
+        let cloth = if laid.is_empty() { chosen() } else { laid.join(", ") };
         let (from, later) = if p.when.is_laid() { (cloth, made) } else { (made.unwrap_or_default(), None) };
         let mut group = vec![Row::of(&[
             (0.0, &p.name, Face::Bold),
@@ -161,8 +166,9 @@ fn pieces(book: &mut Book, project: &Project, pieces: &[Piece]) {
             (190.0, &size_of(p, project.ruler), Face::Bold),
             (290.0, &from, Face::Text),
         ])];
+        let figures = p.figures(project.ruler).map(|figures| format!("{}.", upper(&figures)));
         let marks = p.marks.iter().map(|mark| mark.describe(project.ruler, p.size()));
-        let told = later.into_iter().chain(marks).chain(p.note.as_ref().map(ToString::to_string));
+        let told = figures.into_iter().chain(later).chain(marks).chain(p.note.as_ref().map(ToString::to_string));
         group.extend(told.map(|text| Row::of(&[(14.0, &text, Face::Text)])));
         group
     });

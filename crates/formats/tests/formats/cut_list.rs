@@ -7,6 +7,7 @@ use bofta_core::piece::Part;
 use bofta_core::project::{Edit, Project};
 use bofta_core::shape::{Outline, Point};
 use bofta_formats::cut_list::read_text;
+use bofta_formats::cut_table::CutTable;
 use bofta_formats::gate::FileKind;
 use bofta_formats::outlines::{DrawingError, read_dxf, read_svg, write_dxf, write_svg};
 use bofta_formats::{csv, read_bag, spreadsheet};
@@ -457,7 +458,7 @@ proptest! {
             .collect();
         let list = CutList { rows: rows.clone(), bought: vec![], width: Length::ZERO, height: Length::ZERO, depth: Length::ZERO, seam_side: inch(1, 4) };
         let draft = Bag::from(Body::CutList(list)).draft(Ruler::Eighth).expect("drafts");
-        let found = read_text(&csv::cut_list(&draft.pieces, Ruler::Eighth), System::Centimetres);
+        let found = read_text(&csv::cut_list(&CutTable::of_pieces(&draft.pieces, Ruler::Eighth)), System::Centimetres);
         prop_assert_eq!(found.unread.len(), 0);
         prop_assert_eq!(found.rows, rows);
     }

@@ -260,7 +260,7 @@ fn the_making_sheet_leaves_nothing_out() {
     let pocket = Edit::AddPart { part: "pocket".into(), wall: Some("front".into()) };
     let (project, planned, ..) =
         made(System::Inches, &[pocket, note, Edit::Made { step: "straps".into(), done: true }]);
-    let pages = sheet::making_sheet_pages(&project, &planned);
+    let pages = sheet::making_sheet_pages(&project, &planned, None);
     let all: String = pages.iter().map(|p| p.body.as_str()).collect();
     let making = project.making(&planned.draft);
     assert!(making.len() > 5);

@@ -6,6 +6,7 @@ use bofta_core::lay::{Budget, Silent, Stop, solve, verify};
 use bofta_core::measure::{Length, System};
 use bofta_core::project::{Edit, Project};
 use bofta_formats::cut_list::read_text;
+use bofta_formats::cut_table::CutTable;
 use bofta_formats::draw::NO_PICTURES;
 use bofta_formats::{csv, draw, read_job, read_lay, sheet, write_job, write_lay};
 use proptest::prelude::*;
@@ -103,10 +104,13 @@ fn a_lay_reads_back_and_still_verifies() {
 #[test]
 fn the_cut_list_is_a_table() {
     let (project, planned, ..) = laid();
-    let text = csv::cut_list(&planned.draft.pieces, project.ruler);
+    let text = csv::cut_list(&CutTable::of(&project, &planned, None));
     let mut lines = text.lines();
-    assert_eq!(lines.next(), Some("piece,part,count,width,height,unit,note"));
-    assert_eq!(lines.next(), Some("Outer panel,Outer,2,19,16,in,"));
+    assert_eq!(lines.next(), Some("piece,part,count,width,height,unit,shape,cloth,when,note"));
+    assert_eq!(
+        lines.next(),
+        Some("Outer panel,Outer,2,19,16,in,\"both lower corners cut out, 2 across × 2 up\",Moss & <canvas>,,")
+    );
     assert_eq!(text.lines().count(), 1 + planned.draft.pieces.len());
 }
 
@@ -120,7 +124,7 @@ fn no_cell_begins_a_formula_under_any_separator() {
     let rows = Edit::Rows { rows: names.iter().map(row).collect(), bought: vec![] };
     let project = Project::new("List", System::Inches).edited(&rows).expect("a list").0;
     let planned = project.plan().expect("drafts");
-    let text = csv::cut_list(&planned.draft.pieces, project.ruler);
+    let text = csv::cut_list(&CutTable::of(&project, &planned, None));
     for separator in [',', ';', '|', '\t'] {
         for cell in text.split(['\n', separator]) {
             let begins = cell.trim_matches(['"', ' ', '\r']);

@@ -8,6 +8,7 @@ use bofta_core::buying::{purchases, said_size};
 use bofta_core::cutting::{Step, cut_list};
 use bofta_core::lay::{Budget, Job, Lay, Random, Silent, Stop, solve, verify};
 use bofta_core::project::{Planned, Project};
+use bofta_formats::cut_table::CutTable;
 use bofta_formats::draw::{self, Drawing};
 use bofta_formats::outlines::{read_dxf, read_svg, write_dxf, write_svg};
 use bofta_formats::{csv, read_job, read_lay, sheet, shopping_list, write_job, write_lay};
@@ -126,7 +127,7 @@ fn paper(project: &Project, planned: &Planned, job: &Job, lay: &Lay) -> Result<(
         }
     }
     let mut sewn = String::new();
-    for (n, page) in sheet::making_sheet_pages(project, planned).iter().enumerate() {
+    for (n, page) in sheet::making_sheet_pages(project, planned, Some((job, lay))).iter().enumerate() {
         sewn.push_str(&said(page).map_err(|why| format!("making, page {}: {why}", n + 1))?);
         sewn.push(' ');
     }
@@ -161,7 +162,7 @@ fn files(project: &Project, planned: &Planned, job: &Job, lay: &Lay) -> Result<(
         return Err(format!("the lay that was read does not hold: {fault}"));
     }
     let pieces = &planned.draft.pieces;
-    let rows = csv::cut_list(pieces, project.ruler).lines().count();
+    let rows = csv::cut_list(&CutTable::of(project, planned, Some(lay))).lines().count();
     if rows < pieces.len() + 1 {
         return Err(format!("{rows} rows for {} pieces", pieces.len()));
     }

@@ -2,13 +2,14 @@
 
 use super::App;
 use super::problem::{ApiError, At};
-use super::projects::planned_and_laid;
+use super::projects::{planned_and_laid, planned_and_perhaps_laid};
 use crate::work::{A_REQUEST, A_SHEET, Work};
 use axum::Router;
 use axum::extract::State;
 use axum::http::{StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use axum::routing::get;
+use bofta_formats::cut_table::CutTable;
 use bofta_formats::sheet::{self, SheetError};
 use bofta_formats::{csv, draw, outlines, write_job, write_lay};
 
@@ -17,6 +18,7 @@ pub(super) fn routes() -> Router<App> {
         .route("/api/projects/{id}/cut-sheet.pdf", get(cut_sheet))
         .route("/api/projects/{id}/making-sheet.pdf", get(making_sheet))
         .route("/api/projects/{id}/cut-list.csv", get(cut_list))
+        .route("/api/projects/{id}/cut-list.xlsx", get(cut_list_xlsx))
         .route("/api/projects/{id}/outlines.dxf", get(outlines_dxf))
         .route("/api/projects/{id}/outlines.svg", get(outlines_svg))
         .route("/api/projects/{id}/document.json", get(document))
@@ -49,10 +51,11 @@ async fn cut_sheet(State(app): State<App>, At(id): At<String>) -> Result<Respons
 
 async fn making_sheet(State(app): State<App>, At(id): At<String>) -> Result<Response, ApiError> {
     app.blocking(A_SHEET, move |work| {
-        let kept = work.project(&id)?;
-        let planned = kept.project.plan().map_err(ApiError::fields)?;
+        let (kept, planned, laid) = planned_and_perhaps_laid(work, &id)?;
         let _turn = work.turn()?;
-        on_paper("making-sheet.pdf", sheet::making_sheet(&kept.project, &planned, (&pictures(work), work.stop())))
+        let laid = laid.as_ref().map(|l| (&l.job, &l.lay));
+        let pdf = sheet::making_sheet(&kept.project, &planned, laid, (&pictures(work), work.stop()));
+        on_paper("making-sheet.pdf", pdf)
     })
     .await
 }
@@ -73,11 +76,23 @@ fn on_paper(name: &str, pdf: Result<Vec<u8>, SheetError>) -> Result<Response, Ap
 
 async fn cut_list(State(app): State<App>, At(id): At<String>) -> Result<Response, ApiError> {
     app.blocking(A_REQUEST, move |work| {
-        let kept = work.project(&id)?;
-        let planned = kept.project.plan().map_err(ApiError::fields)?;
-        Ok(file("text/csv; charset=utf-8", "cut-list.csv", csv::cut_list(&planned.draft.pieces, kept.project.ruler)))
+        Ok(file("text/csv; charset=utf-8", "cut-list.csv", csv::cut_list(&cut_table(work, &id)?)))
     })
     .await
+}
+
+async fn cut_list_xlsx(State(app): State<App>, At(id): At<String>) -> Result<Response, ApiError> {
+    app.blocking(A_REQUEST, move |work| {
+        let book = cut_table(work, &id)?.to_xlsx().map_err(ApiError::internal)?;
+        Ok(file("application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", "cut-list.xlsx", book))
+    })
+    .await
+}
+
+/// The cut list as a table; where there is a layout, it says what does not fit.
+fn cut_table(work: &Work, id: &str) -> Result<CutTable, ApiError> {
+    let (kept, planned, laid) = planned_and_perhaps_laid(work, id)?;
+    Ok(CutTable::of(&kept.project, &planned, laid.as_ref().map(|l| &l.lay)))
 }
 
 async fn outlines_dxf(State(app): State<App>, At(id): At<String>) -> Result<Response, ApiError> {

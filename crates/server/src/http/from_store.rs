@@ -25,7 +25,7 @@ impl ApiError {
             }
             StoreError::Unreadable { .. } => told(StatusCode::UNPROCESSABLE_ENTITY, &error),
             StoreError::Full => told(StatusCode::INSUFFICIENT_STORAGE, &error),
-            StoreError::ReadOnly | StoreError::Busy | StoreError::Damaged(_) => {
+            StoreError::ReadOnly | StoreError::Busy | StoreError::Damaged(_) | StoreError::Replaced(_) => {
                 told(StatusCode::SERVICE_UNAVAILABLE, &error)
             }
             other => Self::internal(other),

@@ -34,16 +34,24 @@ use axum::Router;
 use axum::http::StatusCode;
 use bofta_store::Store;
 use guard::Names;
+use hyper::server::conn::http1::Builder;
+use hyper_util::rt::{TokioIo, TokioTimer};
+use hyper_util::server::graceful::GracefulShutdown;
+use hyper_util::service::TowerToHyperService;
 use std::sync::Arc;
 use std::time::Duration;
 use tokio::net::TcpListener;
 use tower_http::compression::CompressionLayer;
+use tower_http::timeout::RequestBodyTimeoutLayer;
 use tower_http::trace::TraceLayer;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 
 /// How long open answers may go on once the program is asked to end.
 const TO_FINISH: Duration = Duration::from_millis(1_500);
+
+/// How long the head of a request may take, and how long a body may stand still: what is sent by halves is ended.
+const HALF_SENT: Duration = Duration::from_secs(5);
 
 /// What every handler has.
 #[derive(Clone)]
@@ -158,13 +166,33 @@ pub async fn serve(store: Store, listener: TcpListener, names: Names) -> anyhow:
     until_asked(listener, router, move || turns.close()).await
 }
 
-/// Serves `router`; once the program is asked to end, calls `closing` and waits a moment for what is open.
+/// Serves `router` by HTTP/1.1; once the program is asked to end, calls `closing` and waits a moment for what is open.
 pub async fn until_asked(listener: TcpListener, router: Router, closing: impl FnOnce()) -> anyhow::Result<()> {
     let (asked, mut heard) = tokio::sync::watch::channel(false);
-    let graceful = async move {
-        let _ = heard.wait_for(|asked| *asked).await;
+    let serving = async {
+        let router = router.layer(RequestBodyTimeoutLayer::new(HALF_SENT));
+        let mut connections = Builder::new();
+        connections.timer(TokioTimer::new()).header_read_timeout(HALF_SENT);
+        let open = GracefulShutdown::new();
+        loop {
+            let accepted = tokio::select! {
+                accepted = listener.accept() => accepted,
+                _ = heard.wait_for(|asked| *asked) => break,
+            };
+            let Ok((stream, _)) = accepted else {
+                // Too many are open: those that end make room.
+                tokio::time::sleep(Duration::from_millis(50)).await;
+                continue;
+            };
+            let _ = stream.set_nodelay(true);
+            let service = TowerToHyperService::new(router.clone());
+            let connection = connections.serve_connection(TokioIo::new(stream), service);
+            let connection = open.watch(connection);
+            // A connection that breaks off concerns nobody else.
+            tokio::spawn(async move { drop(connection.await) });
+        }
+        open.shutdown().await;
     };
-    let serving = axum::serve(listener, router).with_graceful_shutdown(graceful);
     let ending = async {
         asked_to_end().await;
         tracing::info!("asked to end");
@@ -173,7 +201,7 @@ pub async fn until_asked(listener: TcpListener, router: Router, closing: impl Fn
         tokio::time::sleep(TO_FINISH).await;
     };
     tokio::select! {
-        served = serving => served?,
+        () = serving => {}
         () = ending => {}
     }
     Ok(())

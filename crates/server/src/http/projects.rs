@@ -265,9 +265,11 @@ fn ready_to_cut(work: &Work, id: &str, project: &Project) -> Result<Project, Api
 
 /// Something was measured while cutting goes on: what follows from it and is not begun is laid again.
 fn lay_the_rest(work: &Work, before: &Project, next: Project) -> Result<Project, ApiError> {
-    next.lay_the_rest(before, |job| first_answer(job, FIRST, work.stop())).map_err(|e| match e {
-        NotLaidAgain::Problems(problems) => ApiError::fields(problems),
-        NotLaidAgain::NoLay(why) => ApiError::conflict(format!("{why}.")),
+    next.lay_the_rest(before, |job| first_answer(job, FIRST, work.stop()).map_err(|why| why.to_string())).map_err(|e| {
+        match e {
+            NotLaidAgain::Problems(problems) => ApiError::fields(problems),
+            NotLaidAgain::NoLay(why) => ApiError::conflict(format!("{why}.")),
+        }
     })
 }
 
@@ -323,6 +325,17 @@ pub(super) fn planned_and_laid(work: &Work, id: &str) -> Result<(StoredProject, 
     let kept = work.project(id)?;
     let planned = kept.project.plan().map_err(ApiError::fields)?;
     let laid = must_be_laid(work.laid(id, &planned)?)?;
+    Ok((kept, planned, laid))
+}
+
+/// The same where nothing may be laid yet: there is no cloth, or no layout can be made.
+pub(super) fn planned_and_perhaps_laid(
+    work: &Work,
+    id: &str,
+) -> Result<(StoredProject, Planned, Option<Laid>), ApiError> {
+    let kept = work.project(id)?;
+    let planned = kept.project.plan().map_err(ApiError::fields)?;
+    let laid = work.laid(id, &planned)?.laid;
     Ok((kept, planned, laid))
 }
 
@@ -434,7 +447,7 @@ pub(super) fn at_a_glance(work: &Work, id: &str, job: Job, key: String) -> Resul
             let _turn = work.turn()?;
             match first_answer(&job, GLANCE, work.stop()) {
                 Ok(lay) => lay,
-                Err(why) => return Ok(Err(why)),
+                Err(why) => return Ok(Err(why.to_string())),
             }
         }
     };

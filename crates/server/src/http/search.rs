@@ -21,6 +21,8 @@ use std::ops::ControlFlow;
 use std::pin::Pin;
 use std::task::Poll;
 use std::time::{Duration, Instant};
+use tokio::runtime::Handle;
+use tokio::sync::mpsc::error::TrySendError;
 use tokio::sync::mpsc::{Sender, channel};
 use tokio_stream::Stream;
 use tokio_stream::StreamExt;
@@ -28,6 +30,9 @@ use tokio_stream::wrappers::ReceiverStream;
 
 /// The most planners of a search: each keeps no-fit tables of its own, of 96 MB at most.
 const MOST_SIDE_BY_SIDE: u32 = 4;
+
+/// How long a stream may go unread before its search ends.
+const UNREAD: Duration = Duration::from_secs(10);
 
 /// A lay or a progress line leaves at most this often.
 const EVERY: Duration = Duration::from_millis(100);
@@ -67,7 +72,7 @@ async fn search(
     let read = id.clone();
     let (kept, planned, job, laid) = app.blocking(A_REQUEST, move |work| laid_or_not(work, &read)).await?;
     if kept.project.steps_done > 0 {
-        return Err(ApiError::conflict("Cutting has begun: the lay stays as it is."));
+        return Err(ApiError::conflict("You have begun to cut, so the layout stays as it is."));
     }
     let turn = SearchTurn::join(&app.turns)?;
     let (sender, receiver) = channel(16);
@@ -75,6 +80,7 @@ async fn search(
     let (work, waiting) = Work::new(app.store.clone(), &app.turns, LONGEST);
     let stream = ReceiverStream::new(receiver).map(Ok);
     tracing::info!(id, seconds, "a search begins");
+    let runtime = Handle::current();
     tokio::task::spawn_blocking(move || {
         let mut run = Run {
             key: job_key(&job),
@@ -92,6 +98,8 @@ async fn search(
             told: None,
             unsent: false,
             gone: false,
+            read: Instant::now(),
+            runtime,
         };
         run.search();
     });
@@ -143,6 +151,9 @@ struct Run {
     told: Option<Instant>,
     unsent: bool,
     gone: bool,
+    /// When the stream last took an event.
+    read: Instant,
+    runtime: Handle,
 }
 
 impl Run {
@@ -163,12 +174,17 @@ impl Run {
         if let Ok(lay) = &found {
             self.take(lay);
         }
+        // What is left to send waits for its reader, and no other search waits for it.
+        self.turn.give_up();
         self.send_lay();
         let iterations = found.map_or(0, |l| l.iterations);
         let proven = self.best.as_ref().is_some_and(|lay| lay.proven);
         let seconds = begun.elapsed().as_secs_f64();
         tracing::info!(id = self.id, iterations, seconds, proven, "a search ends");
-        self.send("done", &DoneEvent { proven, iterations, seconds });
+        if let Ok(event) = Event::default().event("done").json_data(DoneEvent { proven, iterations, seconds }) {
+            let sent = tokio::time::timeout(UNREAD, self.sender.send(event));
+            let _ = self.runtime.block_on(sent);
+        }
     }
 
     /// Keeps `lay` if it is better than what is kept.
@@ -187,6 +203,10 @@ impl Run {
         if !self.unsent {
             return;
         }
+        // Nobody reads it at present: what is better then is sent later.
+        if self.sender.capacity() == 0 {
+            return;
+        }
         self.unsent = false;
         let Some(lay) = self.best.clone() else { return };
         let laid = Laid { job: self.job.clone(), key: self.key.clone(), lay };
@@ -197,8 +217,12 @@ impl Run {
     }
 
     fn send(&mut self, name: &str, body: &impl Serialize) {
-        if let Ok(event) = Event::default().event(name).json_data(body) {
-            self.gone |= self.sender.blocking_send(event).is_err();
+        let Ok(event) = Event::default().event(name).json_data(body) else { return };
+        match self.sender.try_send(event) {
+            Ok(()) => self.read = Instant::now(),
+            Err(TrySendError::Closed(_)) => self.gone = true,
+            // A stream that nobody reads gives its turn up.
+            Err(TrySendError::Full(_)) => self.gone |= self.read.elapsed() > UNREAD,
         }
     }
 }

@@ -8,6 +8,7 @@ use bofta_core::measure::System;
 use bofta_core::name;
 use bofta_formats::cut_list::Found;
 use bofta_formats::gate::{FileRead, READER_MEMORY, READER_SECONDS, Refused, too_large};
+use std::path::{Path, PathBuf};
 use std::process::Stdio;
 use std::time::Duration;
 use tokio::io::{AsyncReadExt as _, AsyncWriteExt as _};
@@ -59,7 +60,13 @@ impl<const MOST: usize, S: Send + Sync> FromRequest<S> for Upload<MOST> {
 
 fn broken(error: &axum::Error) -> ApiError {
     tracing::info!(%error, "an upload broke off");
-    ApiError::field("file", "", "The file did not arrive whole; send it again.").with_status(StatusCode::BAD_REQUEST)
+    ApiError::field("file", "", "The file didn’t arrive whole. Send it again.").with_status(StatusCode::BAD_REQUEST)
+}
+
+/// The file of the program that runs, also after another was put in its place: Linux keeps it open under this name.
+fn this_program() -> std::io::Result<PathBuf> {
+    let own = Path::new("/proc/self/exe");
+    if own.exists() || own.is_symlink() { Ok(own.to_owned()) } else { std::env::current_exe() }
 }
 
 /// Reads a file in a process of its own, with limits of memory and time: whatever a reader does, this program goes on.
@@ -67,7 +74,7 @@ pub async fn read_apart(bytes: Bytes, called: &str, system: System, unit: Option
     let called = &name::clean(called);
     let because = |why: String| ApiError::field("file", called, why);
     let _turn = READERS.acquire().await.map_err(ApiError::internal)?;
-    let mut command = Command::new(std::env::current_exe().map_err(ApiError::internal)?);
+    let mut command = Command::new(this_program().map_err(ApiError::internal)?);
     command.arg("read-file").arg(format!("--called={called}")).args(["--system", system.symbol()]);
     if let Some(unit) = unit {
         command.args(["--unit", unit]);
@@ -91,12 +98,12 @@ pub async fn read_apart(bytes: Bytes, called: &str, system: System, unit: Option
     let told = tokio::time::timeout(Duration::from_secs(READER_SECONDS), talk).await;
     match told {
         Err(_) => {
-            Err(because(format!("{called}: it takes longer than {READER_SECONDS} s to read: that is no cut list.")))
+            Err(because(format!("{called} takes longer than {READER_SECONDS} s to read, so it can’t be a cut list.")))
         }
         Ok(None) => {
-            tracing::info!(called, "a reader came to grief over a file");
+            tracing::info!(called, "a reader failed on a file");
             Err(because(format!(
-                "{called}: its reader came to grief over it. The file is damaged, or takes more than {} MB to read.",
+                "{called} can’t be read. The file is damaged, or takes more than {} MB to read.",
                 READER_MEMORY >> 20
             )))
         }

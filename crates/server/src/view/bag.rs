@@ -4,7 +4,7 @@ use super::part::{AddedView, FaceView, face_views, part_views};
 use super::{DimensionView, DrawingView, Measure};
 use bofta_core::bag::parts::ClothOf;
 use bofta_core::bag::{Body, Bought, Choice, CutList, Family, Field, GoodKind, Row, RowShape, Slot};
-use bofta_core::measure::{Length, Ruler, show_bought};
+use bofta_core::measure::{Length, Ruler, in_system, show_bought};
 use bofta_core::project::{Planned, Project};
 use bofta_formats::draw::{bag, family};
 use serde::Serialize;
@@ -214,8 +214,11 @@ pub(super) fn field_view(field: &Field<'_>, project: &Project) -> FieldView {
         value: String::new(),
         count: None,
     };
-    let answer =
-        |key: &str, name: &str, note: &str| AnswerView { key: key.into(), name: name.into(), note: note.into() };
+    let answer = |key: &str, name: &str, note: &str| AnswerView {
+        key: key.into(),
+        name: name.into(),
+        note: in_system(note, project.system).into_owned(),
+    };
     match &field.slot {
         Slot::Length(length) => FieldView { length: Some(Measure::new(**length, project.ruler)), ..bare },
         Slot::Choice(choice) => FieldView {

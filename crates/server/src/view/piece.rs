@@ -27,6 +27,8 @@ pub struct PieceView {
     pub when: Option<String>,
     /// Cut out of both lower corners.
     pub corner_across: Option<DimensionView>,
+    /// The figures it is cut to within its width and height, in words; nothing of a rectangle.
+    pub figures: Option<String>,
     pub corner_up: Option<DimensionView>,
     pub grain: String,
     /// It is cut from a cloth, and so may be turned by hand.
@@ -154,6 +156,7 @@ fn piece_view(project: &Project, p: &Piece, scale: f64) -> PieceView {
         height: DimensionView::new(&p.height, ruler),
         corner_across,
         corner_up,
+        figures: p.figures(ruler),
         grain: match p.grain {
             Grain::Length => "along the selvedge",
             Grain::Across => "across the width",

@@ -338,6 +338,111 @@ fn one_project_that_cannot_be_read_keeps_nothing_else_from_opening() {
     assert_eq!(server.delete(&format!("/api/projects/{bad}")), 204, "it can be put away");
 }
 
+/// `restore` is killed at forty moments: what opens then is the old database or the copy, whole.
+#[test]
+fn a_restore_that_is_killed_leaves_one_of_the_two() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let at = |name: &str| folder.path().join(name);
+    let server = Server::start("serve", folder.path());
+    begin(&server, "Old");
+    server.kill();
+    let run = |arguments: &[&str]| {
+        let mut command = Command::new(PROGRAM);
+        command.args(arguments).arg("--data").arg(folder.path()).stdout(Stdio::null()).stderr(Stdio::null());
+        command
+    };
+    let copy = at("copy.db").display().to_string();
+    assert!(run(&["backup", &copy]).status().expect("it runs").success());
+    let server = Server::start("serve", folder.path());
+    begin(&server, "New");
+    server.kill();
+    let names = |folder: &std::path::Path| -> usize {
+        let server = Server::start("serve", folder);
+        let found = server.get("/api/projects").1["total"].as_u64().unwrap_or(0) as usize;
+        server.kill();
+        found
+    };
+    let whole = std::fs::read(at("bofta.db")).expect("read");
+    let journal = std::fs::read(at("bofta.db-wal")).ok();
+    let (mut old, mut new) = (0, 0);
+    for kill in 0..40_u64 {
+        for file in std::fs::read_dir(folder.path()).expect("listed").flatten() {
+            let name = file.file_name().to_string_lossy().into_owned();
+            if name.starts_with("bofta.db") {
+                std::fs::remove_file(file.path()).expect("removed");
+            }
+        }
+        std::fs::write(at("bofta.db"), &whole).expect("written");
+        if let Some(journal) = &journal {
+            std::fs::write(at("bofta.db-wal"), journal).expect("written");
+        }
+        let mut child = run(&["restore", &copy]).spawn().expect("it starts");
+        std::thread::sleep(Duration::from_micros(500 + kill * 500));
+        child.kill().expect("it was started");
+        child.wait().expect("it ended");
+        match names(folder.path()) {
+            1 => new += 1,
+            2 => old += 1,
+            n => panic!("kill {kill}: {n} projects"),
+        }
+    }
+    assert_eq!(old + new, 40, "{old} old, {new} new");
+}
+
+/// Requests that are sent by halves are ended, the head as well as the body, and others are answered meanwhile.
+#[test]
+fn half_sent_requests_are_ended() {
+    let (_folder, server) = serve();
+    let host = server.base.trim_start_matches("http://").to_owned();
+    let head = format!("POST /api/projects HTTP/1.1\r\nHost: {host}\r\n");
+    let body = format!("{head}Content-Type: application/json\r\nContent-Length: 500\r\n\r\n{{");
+    let begun = Instant::now();
+    let open: Vec<TcpStream> = [head, body]
+        .into_iter()
+        .map(|half| {
+            let mut stream = TcpStream::connect(&host).expect("connected");
+            stream.set_read_timeout(Some(Duration::from_secs(20))).expect("set");
+            stream.write_all(half.as_bytes()).expect("sent");
+            stream
+        })
+        .collect();
+    assert_eq!(server.get("/api/projects").0, 200);
+    for mut stream in open {
+        let mut answer = String::new();
+        stream.read_to_string(&mut answer).expect("ended by the server");
+        assert!(!answer.contains(" 200 ") && !answer.contains(" 201 "), "{answer}");
+    }
+    assert!(begun.elapsed() < Duration::from_secs(15), "{:?}", begun.elapsed());
+}
+
+/// The program’s file is replaced while it runs: what it starts for uploads is still itself.
+#[test]
+fn a_file_is_read_after_the_program_was_replaced() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let program = folder.path().join("bofta");
+    std::fs::copy(PROGRAM, &program).expect("copied");
+    let server = Server::start_program(&program, "serve", &folder.path().join("data"), &[]);
+    std::fs::remove_file(&program).expect("removed");
+    std::fs::write(&program, "#!/bin/sh\nexit 3\n").expect("another in its place");
+    let (status, found) = read_file(&server, "list.txt", b"2 outer 9 x 11".to_vec());
+    assert_eq!((status, found["rows"][0]["row"]["count"].as_u64()), (200, Some(2)), "{found}");
+}
+
+/// The data folder is moved away while it is served: nothing is acknowledged then, and nothing is lost once it is back.
+#[test]
+fn a_change_is_not_acknowledged_into_a_folder_that_is_gone() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let (data, away) = (folder.path().join("data"), folder.path().join("away"));
+    let server = Server::start("serve", &data);
+    let id = begin(&server, "Kept");
+    std::fs::rename(&data, &away).expect("moved");
+    let edit = json!([{ "edit": "bag", "field": "width", "value": "15" }]);
+    let (status, answer) = server.edit(&id, edit.clone());
+    assert!(status == 503 && answer["message"].as_str().is_some_and(|m| m.contains("moved")), "{status} {answer}");
+    std::fs::rename(&away, &data).expect("back");
+    assert_eq!(server.edit(&id, edit).0, 200);
+}
+
 /// A damaged database: one page says so and brings a copy back, without a restart; what was damaged is set aside.
 #[test]
 fn a_damaged_database_is_told_and_a_copy_brought_back() {

@@ -20,7 +20,12 @@ impl Server {
     }
 
     pub fn start_with(command: &str, data: &Path, more: &[&str]) -> Self {
-        let mut child = Command::new(PROGRAM)
+        Self::start_program(Path::new(PROGRAM), command, data, more)
+    }
+
+    /// Of a copy of the program.
+    pub fn start_program(program: &Path, command: &str, data: &Path, more: &[&str]) -> Self {
+        let mut child = Command::new(program)
             .args([command, "--listen", "127.0.0.1:0", "--data"])
             .arg(data)
             .args(more)

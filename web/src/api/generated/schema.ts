@@ -2294,6 +2294,8 @@ export interface components {
             /** Format: int32 */
             count: number;
             drawing: components["schemas"]["DrawingView"];
+            /** @description The figures it is cut to within its width and height, in words; nothing of a rectangle. */
+            figures?: string | null;
             grain: string;
             height: components["schemas"]["DimensionView"];
             id: string;

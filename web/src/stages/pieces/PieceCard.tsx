@@ -35,6 +35,7 @@ export function PieceCard({ piece: p }: { piece: PieceView }) {
           <DimensionButton dimension={p.corner_up} name="corner, up from the base" /> cut out
         </p>
       )}
+      {p.figures && !p.corner_across && <p className="max-w-72 text-sm">{p.figures}</p>}
       <p className="max-w-72 text-sm leading-7 text-soft">
         <TurnPiece piece={p} /> · {p.print}
         <PlaceOnPrint piece={p} />

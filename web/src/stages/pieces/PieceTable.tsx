@@ -9,7 +9,7 @@ export function PieceTable() {
       <table className="w-full text-left">
         <thead>
           <tr className="text-soft">
-            {['bundle', 'piece', 'how many', 'wide × tall', 'corners', 'grain', 'from'].map((h) => (
+            {['bundle', 'piece', 'how many', 'wide × tall', 'shape', 'grain', 'from'].map((h) => (
               <th key={h} scope="col" className="px-2 py-1.5 font-normal">
                 {h}
               </th>
@@ -28,11 +28,7 @@ export function PieceTable() {
               <td className="px-2 py-2 whitespace-nowrap">
                 <PieceSize piece={p} />
               </td>
-              <td className="px-2 py-2 whitespace-nowrap">
-                {p.corner_across && p.corner_up
-                  ? `${p.corner_across.size.text} × ${p.corner_up.size.text}`
-                  : 'whole'}
-              </td>
+              <td className="min-w-40 px-2 py-2">{p.figures ?? 'rectangle'}</td>
               <td className="px-2 py-2">{p.grain}</td>
               <td className="px-2 py-2">
                 {view.cloths.find((c) => c.id === p.cloth)?.name ?? 'no cloth yet'}

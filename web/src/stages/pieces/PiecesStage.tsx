@@ -39,7 +39,10 @@ export function PiecesStage() {
           ]}
         />
         <a className="btn" href={`/api/projects/${view.id}/cut-list.csv`} download="cut-list.csv">
-          <Download size={16} /> Spreadsheet
+          <Download size={16} /> CSV
+        </a>
+        <a className="btn" href={`/api/projects/${view.id}/cut-list.xlsx`} download="cut-list.xlsx">
+          <Download size={16} /> XLSX
         </a>
         <a className="btn" href={`/api/projects/${view.id}/outlines.svg`} download="outlines.svg">
           <Download size={16} /> SVG

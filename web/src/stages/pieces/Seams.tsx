@@ -5,8 +5,8 @@ export function Seams() {
   const { view } = useProject();
   if (view.seams.length === 0) return null;
   return (
-    <section className="sheet mt-4 p-3" aria-label="Seams of this step to what">
-      <h2 className="text-lg">Seams of this step to what</h2>
+    <section className="sheet mt-4 p-3" aria-label="What is sewn to what">
+      <h2 className="text-lg">What is sewn to what</h2>
       <p className="text-soft">Lengths are measured on the seam line, not along the cut edge.</p>
       <ul className="mt-1">
         {view.seams.map((s) => (

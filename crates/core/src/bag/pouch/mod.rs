@@ -489,9 +489,9 @@ impl Design for Pouch {
         }
         if self.lined {
             let base = if self.folded() { BaseJoin::Fold } else { BaseJoin::Seam };
-            let most = (self.base_seam(), Length::INCH * 3 / 2);
-            let gap = base.turning_gap((self.width, self.height), self.seam_top, most, ruler);
-            pieces.push(self.body("lining-panel", "Lining panel", Part::Lining, ruler).marked([gap]));
+            let panel = self.body("lining-panel", "Lining panel", Part::Lining, ruler);
+            let gap = base.turning_gap(&panel, (self.seam_top, self.base_seam()), Length::INCH * 3, ruler);
+            pieces.push(panel.marked([gap]));
             match self.style {
                 PouchStyle::HalfRound => pieces.push(
                     self.gusset("lining-gusset", "Lining gusset", Part::Lining, ruler)

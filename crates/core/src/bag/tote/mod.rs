@@ -341,20 +341,28 @@ impl Tote {
             marks.push(Mark {
                 boxes: false,
                 share: false,
-                name: "turning gap, left open in the mouth, closed by the topstitching".into(),
+                name: format!(
+                    "turning gap, {} {} long, left open in the mouth, closed by the topstitching",
+                    ruler.show(half * 2).text,
+                    ruler.system().symbol()
+                )
+                .into(),
                 distance: half,
                 from: From::Middle,
                 and: Some((self.mouth.seam, From::TopEdge)),
             });
-        } else if self.mouth.needs_gap() {
-            let most = (self.seam_base, Length::INCH * 2);
-            marks.push(self.base.turning_gap((self.width, self.height), top, most, ruler));
         }
         let (width, height) = (self.panel_width(across, slant.as_ref(), ruler), self.panel_height(up, ruler));
         let panel = Piece::new("lining-panel", "Lining panel", Part::Lining, width, height)
             .times(self.panels())
             .shaped(self.figure(slant.as_ref(), ruler))
             .marked(marks);
+        let panel = if self.mouth.needs_gap() && self.lining != LiningFit::Reversible {
+            let gap = self.base.turning_gap(&panel, (top, self.seam_base), Length::INCH * 4, ruler);
+            panel.marked([gap])
+        } else {
+            panel
+        };
         if self.mouth.kind == Mouth::DoubleHem { panel.noted("its raw edge is tucked under the hem") } else { panel }
     }
 

@@ -109,14 +109,8 @@ pub(super) fn pre_cut(said: &str, system: System) -> Option<Read> {
 /// `A3`, `2 A4 sheets`: cloth for printing and felt are sold in the sizes of paper (ISO 216). The long side runs along the
 /// selvedge, as it is told.
 pub(super) fn paper_size(said: &str, _: System) -> Option<Read> {
-    const SIZES: [(&str, i64, i64); 6] = [
-        ("a0", 1189, 841),
-        ("a1", 841, 594),
-        ("a2", 594, 420),
-        ("a3", 420, 297),
-        ("a4", 297, 210),
-        ("a5", 210, 148),
-    ];
+    const SIZES: [(&str, i64, i64); 6] =
+        [("a0", 1189, 841), ("a1", 841, 594), ("a2", 594, 420), ("a3", 420, 297), ("a4", 297, 210), ("a5", 210, 148)];
     let (said, _) = without_nouns(said);
     let (before, name) = said.rsplit_once(' ').unwrap_or(("", &said));
     let (_, long, wide) = *SIZES.iter().find(|(size, ..)| *size == name || name.strip_suffix('s') == Some(size))?;

@@ -395,11 +395,14 @@ fn read_one(said: &str, system: System) -> Read {
     if let Some((rest, n)) = count_after(said) {
         return match read_one(rest, system) {
             Read::Thing(thing) if thing.count == 1 => Read::Thing(AtHand { count: n, ..thing }),
-            Read::Thing(_) | Read::Drawn(..) => Read::Unread("say how many there are once, such as 3 of 9 x 14.".into()),
+            Read::Thing(_) | Read::Drawn(..) => {
+                Read::Unread("say how many there are once, such as 3 of 9 x 14.".into())
+            }
             other => other,
         };
     }
-    let by_name = [drawn, less_a_corner, by_outline, tubes, full_width, of_width, pre_cut, paper_size, squares_or_strips];
+    let by_name =
+        [drawn, less_a_corner, by_outline, tubes, full_width, of_width, pre_cut, paper_size, squares_or_strips];
     let named = by_name.into_iter().find_map(|read| read(said, system));
     named.unwrap_or_else(|| match sides(said) {
         Some((left, right)) => size(&left, &right, system),

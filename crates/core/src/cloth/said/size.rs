@@ -85,7 +85,8 @@ pub(super) fn size(left: &str, right: &str, system: System) -> Read {
     }
     let n = count.unwrap_or(1);
     // `½ yd x 2`: two lengths, or one piece as narrow as that?
-    let copies = right.parse::<u32>().ok().filter(|n| left_unit.is_some() && right_unit.is_none() && (2..10).contains(n));
+    let copies =
+        right.parse::<u32>().ok().filter(|n| left_unit.is_some() && right_unit.is_none() && (2..10).contains(n));
     if let Some(copies) = copies.filter(|_| count.is_none() && !tube_left && !tube_right) {
         let each = AtHand { count: copies, ..AtHand::one(HandForm::length(length)) }.say(system);
         let one = sheet(1, length, width).say(system);

@@ -57,7 +57,8 @@ pub(super) const TUBES: [&str; 12] = [
 
 /// The unit a side ends in, if it says one.
 pub(crate) fn unit_of(side: &str) -> Option<&str> {
-    if let Some(sign) = ["''", "\"", "”", "″", "’’", "'", "’", "′"].into_iter().find(|sign| side.ends_with(sign)) {
+    if let Some(sign) = ["''", "\"", "”", "″", "’’", "'", "’", "′"].into_iter().find(|sign| side.ends_with(sign))
+    {
         return Some(sign);
     }
     let word = side.rsplit(|c: char| !c.is_alphabetic()).next().filter(|w| !w.is_empty())?;
