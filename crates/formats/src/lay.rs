@@ -4,7 +4,9 @@ use crate::FormatError;
 use crate::job::{Units, shown};
 use bofta_core::FieldProblem;
 use bofta_core::cloth::Money;
-use bofta_core::cutting::{CutKind, Edge, Freed, Marking, Step, cut_list};
+use bofta_core::cutting::{
+    CutKind, Edge, Freed, LeftPart, LeftShape, Marking, StatedCut, Step, cut_list, left_shaped, left_whole,
+};
 use bofta_core::lay::{Bound, Certificate, ClothLay, Job, Lay, MOST_PIECES, Offcut, Placement, SheetsNeeded, Unplaced};
 use bofta_core::measure::{Length, System};
 use bofta_core::shape::{Point, Turn};
@@ -133,16 +135,7 @@ pub fn write_lay(job: &Job, lay: &Lay, seconds: f64) -> String {
                     single: p.single,
                 })
                 .collect(),
-            offcuts: c
-                .offcuts
-                .iter()
-                .map(|o| match o {
-                    Offcut::Rect { x, y, width, height } => OffcutFile::Rect([to(*x), to(*y), to(*width), to(*height)]),
-                    Offcut::Polygon(corners) => {
-                        OffcutFile::Polygon(corners.iter().map(|p| [to(p.x), to(p.y)]).collect())
-                    }
-                })
-                .collect(),
+            offcuts: offcuts(job, c),
             bound: Some(to(c.bound)),
             proof: c.proof.clone(),
             cuts: cuts(job, c),
@@ -169,6 +162,17 @@ pub fn write_lay(job: &Job, lay: &Lay, seconds: f64) -> String {
         seconds: (seconds * 1000.0).round() / 1000.0,
     };
     serde_json::to_string_pretty(&file).unwrap_or_default()
+}
+
+/// What the cuts of the same file leave whole.
+fn offcuts(job: &Job, lay: &ClothLay) -> Vec<OffcutFile> {
+    let to = |l: Length| l.in_units(job.units);
+    let rect = |left: LeftPart| {
+        let [x, y, width, height] = [left.at.x, left.at.y, left.at.width, left.at.height].map(|l| to(Length(l)));
+        OffcutFile::Rect([x, y, width, height])
+    };
+    let shape = |left: LeftShape| OffcutFile::Polygon(left.corners.iter().map(|p| [to(p.x), to(p.y)]).collect());
+    left_whole(job, lay).into_iter().map(rect).chain(left_shaped(job, lay).into_iter().map(shape)).collect()
 }
 
 fn freed(those: &[Freed]) -> Vec<String> {
@@ -218,11 +222,19 @@ fn cuts(job: &Job, lay: &ClothLay) -> Vec<CutFile> {
         .collect()
 }
 
-/// Reads a lay, for checking; its cuts are left aside.
+/// Reads a lay, for checking, without its cuts.
 ///
 /// # Errors
 /// One line that names the field and what it should be.
 pub fn read_lay(text: &str) -> Result<Lay, FormatError> {
+    read_lay_with_cuts(text).map(|(lay, _)| lay)
+}
+
+/// Reads a lay and the cuts it states, of each of its cloths.
+///
+/// # Errors
+/// As [`read_lay`].
+pub fn read_lay_with_cuts(text: &str) -> Result<(Lay, Vec<Vec<StatedCut>>), FormatError> {
     let file: LayFile = FormatError::read(text)?;
     if file.format != "bofta-lay" || file.version != 1 {
         let given = format!("{} {}", file.format, file.version);
@@ -239,7 +251,9 @@ pub fn read_lay(text: &str) -> Result<Lay, FormatError> {
         }
     }
     let mut cloths = Vec::with_capacity(file.cloths.len());
+    let mut cuts = Vec::with_capacity(file.cloths.len());
     for (i, cloth) in file.cloths.into_iter().enumerate() {
+        cuts.push(stated_cuts(&units, &cloth.cuts).map_err(|p| p.within(&format!("cloths[{i}]")))?);
         cloths.push(cloth_lay(&units, cloth).map_err(|p| p.within(&format!("cloths[{i}]")))?);
     }
     let money = |field: &str, value: f64| {
@@ -248,7 +262,7 @@ pub fn read_lay(text: &str) -> Result<Lay, FormatError> {
         }
         Err(FieldProblem::new(field, shown(value), format!("{}: is at most 1e12", shown(value))))
     };
-    Ok(Lay {
+    let lay = Lay {
         job: file.job,
         cloths,
         unplaced: file.unplaced.into_iter().map(|u| Unplaced { piece: u.piece, count: u.count, why: u.why }).collect(),
@@ -261,7 +275,18 @@ pub fn read_lay(text: &str) -> Result<Lay, FormatError> {
         proven: file.proven,
         warnings: file.warnings,
         iterations: file.iterations,
-    })
+    };
+    Ok((lay, cuts))
+}
+
+fn stated_cuts(units: &Units, cuts: &[CutFile]) -> Result<Vec<StatedCut>, FieldProblem> {
+    let cut = |(j, cut): (usize, &CutFile)| {
+        let [x1, y1, x2, y2] = cut.line;
+        let length = |value: f64| units.length(&format!("cuts[{j}].line"), value);
+        let line = [length(x1)?, length(y1)?, length(x2)?, length(y2)?];
+        Ok(StatedCut { outline: cut.kind == "outline", line, frees: cut.frees.clone() })
+    };
+    cuts.iter().enumerate().map(cut).collect()
 }
 
 fn cloth_lay(units: &Units, c: ClothFile) -> Result<ClothLay, FieldProblem> {

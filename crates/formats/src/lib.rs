@@ -20,5 +20,5 @@ pub mod spreadsheet;
 pub use bag::{Specification, read_bag};
 pub use error::FormatError;
 pub use job::{read_job, write_job};
-pub use lay::{read_lay, write_lay};
+pub use lay::{read_lay, read_lay_with_cuts, write_lay};
 pub use shopping::shopping_list;

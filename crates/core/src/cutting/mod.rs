@@ -8,10 +8,11 @@
 //! piece is marked out from the scrap's corners. Blocks of cloth fused to their backing follow the cloths, and the
 //! corners of panels come last, through all panels alike at once.
 //!
-//! `part` has the outlines of parts, `apart` the order of cuts, `left` what they leave, `words` the sentences.
+//! `check` looks at the cuts a lay file states, by code of its own. `part` has the outlines of parts, `apart` the order of cuts, `left` what they leave, `words` the sentences.
 
 mod apart;
 mod block;
+mod check;
 mod groups;
 mod left;
 mod part;
@@ -20,6 +21,7 @@ mod steps;
 mod words;
 
 pub use block::Block;
+pub use check::{StatedCut, cut_faults};
 pub use left::{LeftPart, LeftShape, left_shaped, left_whole};
 pub use part::{CornerOut, EdgeStretch, PartName, PartShape};
 pub use sight::Sight;

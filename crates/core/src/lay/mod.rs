@@ -44,4 +44,5 @@ pub use report::{area_on_table, areas, rest_of_region, rest_of_scrap};
 pub use solve::{Budget, NoLay, Observer, Silent, solve};
 pub use stop::Stop;
 pub use turns::{Allowed, allowed_turns};
+pub(crate) use verify::as_it_lies;
 pub use verify::{Fault, pin_faults, verify};

@@ -295,7 +295,7 @@ fn shapes(job: &Job, cloth: &Cloth, placements: &[Placement], faults: &mut Vec<F
 }
 
 /// The corners of an outline where it lies: mirrored first, then turned counter-clockwise, then moved.
-fn as_it_lies(outline: &Outline, placement: &Placement) -> Vec<Point> {
+pub(crate) fn as_it_lies(outline: &Outline, placement: &Placement) -> Vec<Point> {
     let round = matches!(outline, Outline::Circle(_));
     // Within its own width, so that corners are rounded alike on either face.
     let right = outline.corners().iter().map(|p| p.x.0).max().unwrap_or(0);
@@ -393,6 +393,31 @@ fn check_cloth(job: &Job, cloth: &Cloth, lay: &ClothLay, faults: &mut Vec<Fault>
     if job.rules.cuts == Cuts::Through && !comes_apart(shapes.iter().map(|s| bounds(&s.corners)).collect()) {
         faults.push(Fault::Ragged { cloth: cloth.id.clone() });
     }
+}
+
+/// What share of the cloth becomes bag: the area of the pieces over that of the cloth, both layers of it, as washed.
+fn share_used(job: &Job, cloth: &Cloth, lay: &ClothLay) -> f64 {
+    let pieces = job.pieces_by_id();
+    let copies = |p: &Placement| {
+        let piece = pieces.get(p.piece.as_str())?;
+        let area = polygon_of(&piece.outline.corners()).unsigned_area();
+        Some(area * f64::from(piece.yielded_by(p, cloth)))
+    };
+    let used: f64 = lay.placements.iter().filter_map(copies).sum();
+    let washed = |length: Length, lost: u32| length.0 as f64 * (1.0 - f64::from(lost) / 1e6);
+    let width = cloth.washed_width().0 as f64;
+    let whole = match &cloth.form {
+        Form::Scrap { outline, .. } => {
+            let lost = (1.0 - f64::from(cloth.shrink.along) / 1e6) * (1.0 - f64::from(cloth.shrink.across) / 1e6);
+            polygon_of(&outline.corners()).unsigned_area() * lost
+        }
+        Form::Sheet { height, .. } => width * washed(*height, cloth.shrink.along) * f64::from(cloth.layers),
+        Form::Roll { .. } => {
+            let there = washed(lay.buy_length, cloth.shrink.along).max(lay.needed_length.0 as f64);
+            width * there * f64::from(cloth.layers)
+        }
+    };
+    if whole > 0.0 { used / whole } else { 0.0 }
 }
 
 /// Whether boxes can be parted again and again by straight lines between them until each is alone.
@@ -528,6 +553,15 @@ fn check_figures(job: &Job, cloth: &Cloth, lay: &ClothLay, shapes: &[Shape], fau
     };
     compare("needed_length", lay.needed_length, should);
     compare("buy_length", lay.buy_length, cloth.buy_length(should));
+    let share = share_used(job, cloth, lay);
+    if (lay.used_share - share).abs() > 1e-3 {
+        faults.push(Fault::Figure {
+            name: "used_share",
+            of: cloth.id.clone(),
+            stated: format!("{:.4}", lay.used_share),
+            should: format!("{share:.4}"),
+        });
+    }
     // A bound that a lay undercuts is no bound.
     if lay.bound > lay.buy_length {
         faults.push(Fault::Figure {

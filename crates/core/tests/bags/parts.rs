@@ -190,7 +190,7 @@ fn metric_straps_and_loops() {
 }
 
 /// Worked out: an embroidery on the front only, 2 in over all round: one of two panels is cut 4 in larger each way, the other
-/// stays; the finished size is as asked, and its centre is half the panel across, t + 5 down.
+/// stays; the finished size is as asked, and its centre is half the panel across, t + 5 and the 2 in over down.
 #[test]
 fn an_embroidered_panel_is_cut_over_and_its_pair_is_not() {
     let tote = project(Family::Tote, IN, &[("width", "14"), ("height", "13"), ("depth", "4"), ("seam_top", "1/2")]);
@@ -202,7 +202,7 @@ fn an_embroidered_panel_is_cut_over_and_its_pair_is_not() {
     assert_eq!(panel.size(), piece(&before, "outer-panel").size());
     assert_eq!(over.size(), (panel.size().0 + Length::INCH * 4, panel.size().1 + Length::INCH * 4));
     assert_eq!(over.when, When::OverAndTrimmed(Length::INCH * 4));
-    assert_eq!(mark(over, "its centre").and, Some((eighths(44), From::TopEdge)));
+    assert_eq!(mark(over, "its centre").and, Some((eighths(60), From::TopEdge)));
     assert!(made.bag.finished_from_cut(&draft).iter().all(|f| f.asked == f.back));
 }
 

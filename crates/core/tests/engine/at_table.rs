@@ -6,8 +6,11 @@ use crate::carry::{carry_out, compare, plain};
 use crate::cutter::Cutter;
 use crate::support;
 use bofta_core::cloth::{Cloth, Form, Print, Shrink};
-use bofta_core::cutting::{PartShape, cut_list, describe, opening};
-use bofta_core::lay::{Budget, Cuts, Job, Lay, Random, Region, Silent, solve, verify};
+use bofta_core::cutting::{
+    Freed, LeftPart, Marking, PartShape, StatedCut, Step, cut_faults, cut_list, describe, left_shaped, left_whole,
+    opening,
+};
+use bofta_core::lay::{Budget, ClothLay, Cuts, Job, Lay, Offcut, Random, Region, Silent, solve, verify};
 use bofta_core::measure::{Length, Ruler, ShopStep, System};
 use bofta_core::piece::{Grain, Mirror, PrintRule};
 use bofta_core::shape::{Outline, Point};
@@ -25,7 +28,42 @@ fn check(job: &Job, lay: &Lay) -> Result<(), String> {
     if !faults.is_empty() {
         return Err(format!("the lay does not hold: {}", faults[0]));
     }
-    lay.cloths.iter().try_for_each(|on| carry_out(job, on, ruler_of(job)))
+    lay.cloths.iter().try_for_each(|on| carry_out(job, on, ruler_of(job)))?;
+    // What `bofta check` looks at holds, too.
+    let faults: Vec<String> =
+        lay.cloths.iter().flat_map(|on| cut_faults(job, &left_by_cuts(job, on), &stated(job, on))).collect();
+    faults.first().map_or(Ok(()), |fault| Err(format!("stated: {fault}")))
+}
+
+/// The cuts of a cloth as a lay file states them.
+fn stated(job: &Job, on: &ClothLay) -> Vec<StatedCut> {
+    let labels = |freed: &[Freed]| freed.iter().map(|f| format!("{} {}", f.piece, f.copy)).collect();
+    let as_stated = |step| match step {
+        Step::Cut { cut, .. } => Some(StatedCut {
+            outline: false,
+            line: [cut.line.x1, cut.line.y1, cut.line.x2, cut.line.y2],
+            frees: labels(&cut.frees),
+        }),
+        Step::Outline { cut, .. } if cut.marking != Marking::Draw => {
+            let around = [cut.around.x, cut.around.y, cut.around.right(), cut.around.top()].map(Length);
+            Some(StatedCut { outline: true, line: around, frees: labels(&cut.pieces) })
+        }
+        _ => None,
+    };
+    cut_list(job, std::slice::from_ref(on), &[], &[]).into_iter().filter_map(as_stated).collect()
+}
+
+/// The lay of a cloth with what its cuts leave.
+fn left_by_cuts(job: &Job, on: &ClothLay) -> ClothLay {
+    let rect = |left: LeftPart| Offcut::Rect {
+        x: Length(left.at.x),
+        y: Length(left.at.y),
+        width: Length(left.at.width),
+        height: Length(left.at.height),
+    };
+    let rects = left_whole(job, on).into_iter().map(rect);
+    let offcuts = rects.chain(left_shaped(job, on).into_iter().map(|left| Offcut::Polygon(left.corners))).collect();
+    ClothLay { offcuts, ..on.clone() }
 }
 
 /// Lengths on lines of the ruler, at least one.

@@ -1,9 +1,10 @@
 //! `bofta lay` and `bofta check`.
 
 use super::BAD_INPUT;
+use bofta_core::cutting::cut_faults;
 use bofta_core::lay::{Budget, Job, Lay, NoLay, Observer, Stop, solve, verify};
 use bofta_core::measure::show_bought;
-use bofta_formats::{read_job, read_lay, write_lay};
+use bofta_formats::{read_job, read_lay_with_cuts, write_lay};
 use clap::Args;
 use std::ops::ControlFlow;
 use std::path::{Path, PathBuf};
@@ -125,6 +126,14 @@ pub fn lay(args: &LayArgs) -> ExitCode {
             return ExitCode::from(if error == NoLay::OutOfTime { OUT_OF_TIME } else { BAD_INPUT });
         }
     };
+    let faults = verify(&job, &lay);
+    if !faults.is_empty() {
+        faults.iter().for_each(|fault| eprintln!("bofta: {fault}"));
+        eprintln!(
+            "bofta: the layout that was found has a mistake in it, so it isn’t written; please report it with the job"
+        );
+        return ExitCode::from(FAULTY);
+    }
     let text = write_lay(&job, &lay, start.elapsed().as_secs_f64());
     let written = match &args.output {
         Some(path) => std::fs::write(path, text + "\n").map_err(|e| format!("{}: {e}", path.display())),
@@ -144,11 +153,15 @@ pub fn lay(args: &LayArgs) -> ExitCode {
 }
 
 pub fn check(args: &CheckArgs) -> ExitCode {
-    let (job, lay) = match (read(&args.job, read_job), read(&args.lay, read_lay)) {
+    let (job, (lay, cuts)) = match (read(&args.job, read_job), read(&args.lay, read_lay_with_cuts)) {
         (Ok(job), Ok(lay)) => (job, lay),
         (Err(code), _) | (_, Err(code)) => return code,
     };
-    let faults = verify(&job, &lay);
+    let mut faults: Vec<String> = verify(&job, &lay).iter().map(ToString::to_string).collect();
+    // Cuts are looked at where the pieces lie as they may.
+    if faults.is_empty() {
+        faults.extend(lay.cloths.iter().zip(&cuts).flat_map(|(on, cuts)| cut_faults(&job, on, cuts)));
+    }
     for fault in &faults {
         say!("{fault}");
     }

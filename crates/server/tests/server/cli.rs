@@ -73,6 +73,66 @@ fn a_job_of_each_kind_is_laid_and_checked() {
     }
 }
 
+/// Cuts and offcuts are looked at as well: whatever is wrong with them, the check says so.
+#[test]
+fn cuts_and_offcuts_that_are_wrong_are_rejected() {
+    use serde_json::{Value, json};
+    let folder = tempfile::tempdir().expect("a folder");
+    let at = folder.path();
+    std::fs::write(at.join("job.json"), twelve()).expect("written");
+    assert_eq!(bofta(at, &["lay", "job.json", "-o", "lay.json", "--iterations", "100"]).status.code(), Some(0));
+    let lay: Value = serde_json::from_str(&std::fs::read_to_string(at.join("lay.json")).expect("read")).expect("JSON");
+    let said = |change: &dyn Fn(&mut Value)| -> (Option<i32>, String) {
+        let mut wrong = lay.clone();
+        change(&mut wrong["cloths"][0]);
+        std::fs::write(at.join("wrong.json"), wrong.to_string()).expect("written");
+        let checked = bofta(at, &["check", "job.json", "wrong.json"]);
+        (checked.status.code(), String::from_utf8_lossy(&checked.stdout).into_owned())
+    };
+    assert_eq!(said(&|_| {}).0, Some(0));
+    let freeing = |cloth: &Value| {
+        let frees = |cut: &Value| cut["frees"].as_array().is_some_and(|f| !f.is_empty());
+        cloth["cuts"].as_array().and_then(|cuts| cuts.iter().position(frees)).expect("a cut that frees")
+    };
+    type Wrong<'a> = (&'a str, &'a dyn Fn(&mut Value));
+    let cases: [Wrong<'_>; 8] = [
+        ("no cut frees", &|cloth| cloth["cuts"] = json!([])),
+        ("which is not there", &|cloth| cloth["cuts"][0]["frees"] = json!(["p99 1"])),
+        ("off already", &|cloth| {
+            let n = freeing(cloth);
+            let twice = cloth["cuts"][n].clone();
+            cloth["cuts"].as_array_mut().expect("cuts").insert(n, twice);
+        }),
+        ("runs through", &|cloth| {
+            let first = &cloth["placements"][0];
+            let (x, y) = (first["x"].as_f64().unwrap_or(0.0) + 1.0, first["y"].as_f64().unwrap_or(0.0) + 1.0);
+            cloth["cuts"][0]["line"] = json!([x - 1.0, y, x + 3.0, y]);
+        }),
+        ("still hangs", &|cloth| {
+            let n = freeing(cloth);
+            let early = cloth["cuts"][n]["frees"].clone();
+            cloth["cuts"][n]["frees"] = json!([]);
+            cloth["cuts"][0]["frees"] = early;
+        }),
+        ("lie over each other", &|cloth| {
+            let one = json!({ "rect": [1.0, 1.0, 0.1, 0.1] });
+            cloth["offcuts"] = json!([one, one]);
+            // Off every piece: at the end of the cloth.
+            let end = cloth["needed_length"].as_f64().unwrap_or(0.0) - 0.45;
+            for n in 0..2 {
+                cloth["offcuts"][n]["rect"] = json!([1.0, end, 5.0, 0.4]);
+            }
+        }),
+        ("lies off the cloth", &|cloth| cloth["offcuts"] = json!([{ "rect": [60.0, 1.0, 5.0, 5.0] }])),
+        ("used_share", &|cloth| cloth["used_share"] = json!(0.99)),
+    ];
+    for (says, change) in cases {
+        let (status, text) = said(change);
+        assert_eq!(status, Some(1), "{says}: {text}");
+        assert!(text.contains(says), "{says}: {text}");
+    }
+}
+
 /// Any one placement moved by 1/64 in into a neighbour or over the edge is rejected.
 #[test]
 fn a_moved_placement_is_rejected() {

@@ -10,7 +10,7 @@ use crate::bag::problems::Problems;
 use crate::bag::quilting::cut_over;
 use crate::bag::wall::{At, Looks, Moves, Seen, Side, Wall};
 use crate::measure::{Length, Ruler, System, default_length};
-use crate::piece::{Piece, When};
+use crate::piece::{From, Mark, Piece, When};
 
 choice! {
     /// How a face is decorated.
@@ -56,6 +56,19 @@ pub struct AddedDecoration {
 impl AddedDecoration {
     fn cut_over(&self) -> bool {
         self.moment == Moment::BeforeCutting && self.technique != Technique::Paint
+    }
+}
+
+impl AddedDecoration {
+    /// Its mark on the panel while that is cut over: the raw edges lie further out by the margin until it is trimmed.
+    fn on_cut_over(&self, mut mark: Mark) -> Mark {
+        let further = |from: From| if from == From::Middle { Length::ZERO } else { self.margin };
+        mark.distance += further(mark.from);
+        if let Some((distance, from)) = &mut mark.and {
+            *distance += further(*from);
+        }
+        mark.name = format!("{}, before it is trimmed", mark.name).into();
+        mark
     }
 }
 
@@ -180,7 +193,7 @@ impl PartOn for AddedDecoration {
         match panel.filter(|at| self.cut_over() && !fused && draft.pieces[*at].when == When::Now) {
             Some(at) => {
                 let of_pair = draft.pieces[at].count > 1;
-                let whole = draft.pieces[at].clone().times(1).marked([mark]);
+                let whole = draft.pieces[at].clone().times(1).marked([self.on_cut_over(mark)]);
                 let mut over = cut_over(whole, self.margin * 2, &format!("{}.margin", on.prefix), on.ruler);
                 if of_pair {
                     draft.pieces[at].count -= 1;
