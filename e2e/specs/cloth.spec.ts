@@ -86,7 +86,7 @@ test('short of cloth: the ways out have their price, and one is taken', async ({
   await accessible(page);
   await page.getByRole('button', { name: 'What’s the biggest bag I can make from this?' }).click();
   await expect(page.getByText(/% of its present size/)).toBeVisible({ timeout: 20_000 });
-  await expect(page.getByText('Larger, there is no place for Lining panel.')).toBeVisible();
+  await expect(page.getByText('Any larger, and Lining panel doesn’t fit.')).toBeVisible();
   await short.getByRole('button', { name: /^Cut (the )?lining from Orchard canvas as well/i }).click();
   await expect(short).toHaveCount(0);
   await expect(page.getByTestId('tally-cloth')).toHaveText('no cloth to buy');

@@ -57,7 +57,7 @@ test('notes are kept when they are left, come back, are undone, and too long one
   await expect(notes).toHaveValue('Walk the foot over the corners.\nNeedle 90');
   await notes.fill('x'.repeat(4001));
   await notes.blur();
-  await expect(page.getByRole('alert')).toContainText('at most 4000 are kept');
+  await expect(page.getByRole('alert')).toContainText('At most 4000 are allowed');
   await expect(notes).toHaveValue('x'.repeat(4001));
   await page.reload();
   await expect(notes).toHaveValue('Walk the foot over the corners.\nNeedle 90');

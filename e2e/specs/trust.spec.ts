@@ -148,9 +148,9 @@ test('a damaged database is told on a page that brings a copy back', async ({ pa
   writeFileSync(database, bytes);
   await serve.start();
   await page.goto(`${serve.address}/projects/x/bag`);
-  await expect(page.getByRole('heading', { name: 'What Bofta keeps is damaged' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Your data is damaged' })).toBeVisible();
   await accessible(page);
-  await page.getByRole('button', { name: 'Bring this copy back' }).last().click();
+  await page.getByRole('button', { name: 'Restore this copy' }).last().click();
   await expect(page.getByRole('heading', { name: 'The copy is in place' })).toBeVisible();
   await expect(page.getByText('Kept')).toBeVisible();
   expect(readdirSync(serve.folder).some((name) => name.includes('set-aside'))).toBe(true);

@@ -33,7 +33,7 @@ pub fn named(field: &str, typed: &str) -> Result<String, FieldProblem> {
         n => Err(FieldProblem::new(
             field,
             typed,
-            format!("The name has {n} letters: at most {MOST_LETTERS} are allowed."),
+            format!("The name has {n} characters. At most {MOST_LETTERS} are allowed."),
         )),
     }
 }

@@ -101,7 +101,7 @@ pub fn read_bag(text: &str) -> Result<Specification, FormatError> {
         if let Some(ask) = found.asks.first() {
             let line = found.lines.get(ask.row).copied().unwrap_or(1);
             let said = found.said.get(ask.row).cloned().unwrap_or_default();
-            let why = format!("it can be read in two ways. {} Write the count first and the size after it", ask.text);
+            let why = format!("it can be read in two ways. {} Write the count first, then the size", ask.text);
             return refuse(&format!("rows[{}]", line - 1), &said, why);
         }
         list.rows = found.rows;
@@ -146,7 +146,7 @@ fn set_all<T: Clone>(
         let mut again = of.clone();
         set(&mut again, key, text).map_err(|p| FormatError::Value(p.within(within)))?;
         if is(&mut again, key) != now {
-            let message = "another value beside it changes it: the two do not go together";
+            let message = "another value changes this one, so the two can’t be used together";
             return Err(FieldProblem::new(format!("{within}.{key}"), text, message).into());
         }
     }

@@ -45,14 +45,14 @@ pub fn read_file(bytes: &[u8], called: &str, system: System, unit: Option<Length
         None => Refused::Because(format!("{called}: {why}.")),
     };
     if bytes.is_empty() {
-        return Err(because("there is nothing in it".into()));
+        return Err(because("it is empty".into()));
     }
     if bytes.len() > MOST_BYTES {
         return Err(because(too_large(bytes.len(), MOST_BYTES)));
     }
     let Some(kind) = FileKind::of(bytes) else {
         return Err(because(
-            "it is not a kind of file that is read: text in UTF-8, CSV, XLSX, ODS, XLS, SVG or DXF".into(),
+            "it is not a kind of file Bofta reads. Use text in UTF-8, CSV, XLSX, ODS, XLS, SVG or DXF".into(),
         ));
     };
     let drawing = |e: DrawingError| match e {
@@ -76,11 +76,11 @@ pub fn read_file(bytes: &[u8], called: &str, system: System, unit: Option<Length
         FileKind::Dxf => outlines(read_dxf(bytes, unit))?,
     };
     if found.rows.len() > MOST_ROWS {
-        return Err(because(format!("it gives {} pieces: at most {MOST_ROWS} make one list", found.rows.len())));
+        return Err(because(format!("it has {} pieces. A list can have at most {MOST_ROWS}", found.rows.len())));
     }
     let ending = called.rsplit_once('.').map(|(_, ending)| ending.to_lowercase());
     if ending.is_some_and(|ending| !kind.ends(&ending)) {
-        found.notes.push(format!("Whatever its name says, the file is {}: it was read as that.", kind.name()));
+        found.notes.push(format!("The file is {}, whatever its name says, so Bofta read it as that.", kind.name()));
     }
     Ok(found)
 }
@@ -91,16 +91,16 @@ pub fn read_file(bytes: &[u8], called: &str, system: System, unit: Option<Length
 /// What is too much of it.
 pub fn checked_text(text: &str, system: System) -> Result<Found, String> {
     if text.len() > MOST_TEXT {
-        return Err(format!("it is over {} MB of text: that is no cut list", MOST_TEXT >> 20));
+        return Err(format!("it has more than {} MB of text, too much for a cut list", MOST_TEXT >> 20));
     }
     let lines = text.lines().count();
     if lines > MOST_LINES {
-        return Err(format!("it has {lines} lines: at most {MOST_LINES} are read"));
+        return Err(format!("it has {lines} lines. Bofta reads at most {MOST_LINES}"));
     }
     Ok(read_text(text, system))
 }
 
 /// Says that a file of so many bytes is too large.
 pub fn too_large(bytes: usize, most: usize) -> String {
-    format!("it is {} MB large: at most {} MB are read", bytes.div_ceil(1 << 20), most >> 20)
+    format!("it is {} MB. Bofta reads at most {} MB", bytes.div_ceil(1 << 20), most >> 20)
 }

@@ -31,8 +31,7 @@ pub const READER_SECONDS: u64 = 8;
 
 /// Runs a reader of somebody else's: what it panics on is a sentence.
 pub(crate) fn guarded<T>(read: impl FnOnce() -> Result<T, String>) -> Result<T, String> {
-    catch_unwind(AssertUnwindSafe(read))
-        .unwrap_or_else(|_| Err("it is damaged: its reader came to grief over it".into()))
+    catch_unwind(AssertUnwindSafe(read)).unwrap_or_else(|_| Err("it is damaged and can’t be read".into()))
 }
 
 /// All of `packed`, unless that is more than [`MOST_INFLATED`].
@@ -40,7 +39,7 @@ pub(crate) fn inflated(packed: impl Read) -> Result<Vec<u8>, String> {
     let mut bytes = Vec::new();
     packed.take(MOST_INFLATED + 1).read_to_end(&mut bytes).map_err(|e| format!("it cannot be unpacked: {e}"))?;
     if bytes.len() as u64 > MOST_INFLATED {
-        return Err(format!("it unfolds to more than {} MB: that is no cut list", MOST_INFLATED >> 20));
+        return Err(format!("it unpacks to more than {} MB, too much for a cut list", MOST_INFLATED >> 20));
     }
     Ok(bytes)
 }

@@ -35,13 +35,13 @@ pub enum DrawingError {
         why: String,
     },
     /// No unit in it, and none was given.
-    #[error("the file does not say what unit it is drawn in: say inches, centimetres or millimetres")]
+    #[error("the file does not say which unit it is drawn in. Choose inches, centimetres or millimetres")]
     NoUnit,
     /// Nothing closed in it.
-    #[error("no closed outline is in it: pieces are closed paths, circles or closed polylines")]
+    #[error("it has no closed outline. Pieces are closed paths, circles or closed polylines")]
     Empty,
     /// More than a list of pieces has, of what, and how many are read.
-    #[error("more than {most} {what} are in it: at most {most} are read")]
+    #[error("it has more than {most} {what}. Bofta reads at most {most}")]
     TooMany {
         /// Outlines, corners or elements.
         what: &'static str,
@@ -109,7 +109,7 @@ impl Collected {
             .iter()
             .map(|&(x, y)| Some(Point::new(within_reach(x)?, within_reach(y)?)))
             .collect::<Option<Vec<Point>>>()
-            .ok_or("it reaches further than 100 m, or its corners are no numbers")?;
+            .ok_or("it is larger than 100 m, or its corners are not numbers")?;
         if points.len() > FINE {
             let fewer = simplified(&points, CLOSE);
             self.made_plainer += usize::from(fewer.len() < points.len());
@@ -139,7 +139,7 @@ impl Collected {
         }
         if self.made_plainer > 0 {
             self.found.left_out.push(format!(
-                "{} outlines are told by fewer corners than they were drawn with, nowhere off by more than 0.05 mm.",
+                "{} outlines are simplified to fewer corners, nowhere by more than 0.05 mm.",
                 self.made_plainer
             ));
         }

@@ -33,11 +33,11 @@ impl Lines {
             return Ok(());
         }
         if row >= MOST_LINES {
-            return Err(format!("a cell stands in row {} of its sheet: at most {MOST_LINES} rows are read", row + 1));
+            return Err(format!("there is a cell in row {}. Bofta reads at most {MOST_LINES} rows", row + 1));
         }
         if column >= MOST_COLUMNS {
             let message =
-                format!("a cell stands in column {} of its sheet: at most {MOST_COLUMNS} are read", column + 1);
+                format!("there is a cell in column {}. Bofta reads at most {MOST_COLUMNS} columns", column + 1);
             return Err(message);
         }
         if self.rows.len() <= row {
@@ -122,7 +122,7 @@ fn check_archive(bytes: &[u8]) -> Result<(), String> {
         let read = std::io::copy(&mut (&mut entry).take(left + 1), &mut std::io::sink()).map_err(unreadable)?;
         left = left
             .checked_sub(read)
-            .ok_or_else(|| format!("it unfolds to more than {} MB: that is no cut list", MOST_INFLATED >> 20))?;
+            .ok_or_else(|| format!("it unpacks to more than {} MB, too much for a cut list", MOST_INFLATED >> 20))?;
     }
     Ok(())
 }
@@ -142,7 +142,7 @@ fn ods(bytes: &[u8]) -> Result<String, String> {
             Event::Start(start) => {
                 depth += 1;
                 if depth > MOST_NESTING {
-                    return Err(format!("its parts lie more than {} deep in each other", MOST_NESTING));
+                    return Err(format!("its parts are nested more than {} deep", MOST_NESTING));
                 }
                 at.begin(&start)?;
             }

@@ -18,35 +18,37 @@ const MOST_PIXELS: u64 = 26_000_000;
 #[derive(Clone, Debug, PartialEq, Eq, Error)]
 pub enum NotTraced {
     /// No picture, or not one of these kinds.
-    #[error("This is no picture that can be read: it takes JPEG, PNG and WebP.")]
+    #[error("Bofta can’t read this picture. Use JPEG, PNG or WebP.")]
     NotAPicture,
     /// More pixels than are worked on.
-    #[error("The picture has {0} megapixels: at most 26 are read. Take it smaller, a dozen are plenty.")]
+    #[error(
+        "The picture has {0} megapixels, and Bofta reads at most 26. Take a smaller picture; 12 megapixels are plenty."
+    )]
     TooLarge(u64),
     /// Fewer than tell an edge.
-    #[error("The picture is {0} × {1} pixels: too few to tell an edge by.")]
+    #[error("The picture is {0} × {1} pixels, too few to find an edge.")]
     TooSmall(u32, u32),
     /// A mark that is not on the picture.
-    #[error("A mark lies outside the picture: put all four on the corners of what you know the size of.")]
+    #[error("A mark is outside the picture. Put all four on the corners of the thing you know the size of.")]
     MarksOutside,
     /// Marks in no order.
     #[error(
-        "The four marks are no corners of a rectangle seen from above: upper left, upper right, lower right, lower left."
+        "The four marks don’t form a rectangle seen from above. Mark the upper left, upper right, lower right and lower left corner."
     )]
     MarksCross,
     /// A size that cannot be.
-    #[error("What is marked is from 2 cm to 5 m wide and tall: say how large it is.")]
+    #[error("The marked rectangle can be 2 cm to 5 m wide and tall. Type its real size.")]
     KnownSize,
     /// The marks are too close for what is to be told.
-    #[error("The marks lie so close that a millimetre is less than a third of a pixel: take the picture from nearer.")]
+    #[error(
+        "The marks are so close together that a millimetre is less than a third of a pixel. Take the picture from closer."
+    )]
     TooFar,
     /// Nothing stands out from the mat.
-    #[error(
-        "No scrap is seen: lay it inside the four marks on a mat of another colour, not over its rim, and mind the light."
-    )]
+    #[error("Bofta sees no scrap. Lay it inside the four marks, on a mat of another colour, in even light.")]
     Nothing,
     /// All that is seen goes on beyond the picture.
-    #[error("The scrap reaches over the edge of the picture: move it in, or take the picture from further off.")]
+    #[error("The scrap runs over the edge of the picture. Move it in, or take the picture from further away.")]
     CutOff,
 }
 

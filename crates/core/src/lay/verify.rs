@@ -400,7 +400,10 @@ fn share_used(job: &Job, cloth: &Cloth, lay: &ClothLay) -> f64 {
     let pieces = job.pieces_by_id();
     let copies = |p: &Placement| {
         let piece = pieces.get(p.piece.as_str())?;
-        let area = polygon_of(&piece.outline.corners()).unsigned_area();
+        let area = match &piece.outline {
+            Outline::Circle(d) => std::f64::consts::PI * (d.0 as f64 / 2.0).powi(2),
+            outline => polygon_of(&outline.corners()).unsigned_area(),
+        };
         Some(area * f64::from(piece.yielded_by(p, cloth)))
     };
     let used: f64 = lay.placements.iter().filter_map(copies).sum();

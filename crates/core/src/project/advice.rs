@@ -47,7 +47,7 @@ fn backing(project: &Project, outer: &ProjectCloth, has: &dyn Fn(Part) -> bool) 
     match (outer.material, backed) {
         (Material::Cotton | Material::Linen, false) => Some(Notice::note(
             "backing",
-            "An outer of cotton is usually backed: interfacing gives it body, fleece padding. Canvas stands by itself.",
+            "A cotton outer usually needs interfacing for body, or fleece for padding. Canvas stands by itself.",
         )),
         (Material::Canvas, true) if fusible => Some(Notice::note(
             "backing",

@@ -90,8 +90,9 @@ impl Project {
         if let Some(long) = steps.iter().find(|s| s.chars().count() > MOST_OF_A_STEP) {
             let start: String = long.chars().take(30).collect();
             let letters = long.chars().count();
-            let message =
-                format!("The step that begins “{start}” has {letters} letters: at most {MOST_OF_A_STEP} are kept.");
+            let message = format!(
+                "The step that begins “{start}” has {letters} characters. At most {MOST_OF_A_STEP} are allowed."
+            );
             return Err(FieldProblem::new("own_steps", letters, message));
         }
         self.own_steps = steps;
@@ -103,7 +104,7 @@ impl Project {
         let kept: String = text.chars().filter(|c| *c == '\n' || !name::is_unwritable(*c)).collect();
         let letters = kept.chars().count();
         if letters > MOST_LETTERS {
-            let message = format!("The notes have {letters} letters: at most {MOST_LETTERS} are kept.");
+            let message = format!("The notes have {letters} characters. At most {MOST_LETTERS} are allowed.");
             return Err(FieldProblem::new("notes", letters, message));
         }
         self.notes = kept.trim_end().to_owned();

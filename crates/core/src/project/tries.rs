@@ -118,6 +118,6 @@ impl Project {
 
     fn kept_try(&self, name: &str) -> Result<&Try, FieldProblem> {
         let found = self.tries.iter().find(|t| t.name == name);
-        found.ok_or_else(|| FieldProblem::new("name", name, format!("There is no try “{name}” any more.")))
+        found.ok_or_else(|| FieldProblem::new("name", name, format!("The try “{name}” is no longer there.")))
     }
 }

@@ -200,7 +200,7 @@ fn own_steps_follow_those_of_the_bag_and_are_ticked_like_them() {
     let moved = written(&ticked, "Sew on the badge.\nPress it.").expect("written").0;
     assert_eq!(moved.steps_made(&draft(&moved)), 1);
     assert_eq!(written(&moved, "Press it.").expect("written").0.steps_made(&draft(&moved)), 0);
-    for (text, says) in [("x\n".repeat(61), "61 steps"), ("y".repeat(301), "301 letters")] {
+    for (text, says) in [("x\n".repeat(61), "61 steps"), ("y".repeat(301), "301 characters")] {
         let refused = written(&start, &text).expect_err("refused");
         assert!(refused[0].field == "own_steps" && refused[0].message.contains(says), "{refused:?}");
     }

@@ -76,10 +76,10 @@ fn two_cloths_change_places_everywhere() {
 
 #[rstest]
 #[case(keep("Second"), "are saved already")]
-#[case(take("Tenth"), "no try “Tenth” any more")]
+#[case(take("Tenth"), "“Tenth” is no longer there")]
 #[case(Edit::ForgetTry { name: "Tenth".into() }, "no try")]
 #[case(swap("moss", "silk"), "no cloth “silk”")]
-#[case(keep(&"long ".repeat(40)), "letters")]
+#[case(keep(&"long ".repeat(40)), "characters")]
 fn what_cannot_be_says_why(#[case] edit: Edit, #[case] why: &str) {
     let project = made(&tote(), &[keep("First")]);
     let refused = project.edited(&edit).expect_err("it cannot be");

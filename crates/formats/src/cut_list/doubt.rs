@@ -60,10 +60,10 @@ pub(super) fn doubts(line: &Words<'_>, within: Range<usize>) -> Vec<String> {
     let includes = has(&["include", "includes", "included", "including", "incl", "with"]).is_some();
     let without = has(&["not", "without", "excluding", "exclude", "excludes", "excluded", "excl", "no"]).is_some();
     if (speaks_of_seams && (!includes || without)) || has(&["finished", "finishes", "finish", "sewn"]).is_some() {
-        asks.push("is that the size to cut, with its seam allowance? It is read so.".into());
+        asks.push("does that size include the seam allowance? Bofta takes it as the size to cut.".into());
     }
     if has(&["folded", "folds", "doubled", "trim", "trimmed", "trims", "before", "after"]).is_some() {
-        asks.push("is that the size to cut? It is read so.".into());
+        asks.push("is that the size to cut? Bofta takes it as the size to cut.".into());
     }
     const AMOUNTS: [&str; 33] = [
         "thousand", "million", "several", "some", "few", "many", "lots", "twice", "thrice", "double", "both", "half",
@@ -81,13 +81,13 @@ pub(super) fn doubts(line: &Words<'_>, within: Range<usize>) -> Vec<String> {
     }
     let strip = words.iter().any(|w| ["binding", "bindings", "strip", "strips", "tape", "piping"].contains(w));
     if words.contains(&"bias") && !strip {
-        asks.push("is it cut on the bias? A list knows only binding that is.".into());
+        asks.push("is it cut on the bias? In a list, only binding is.".into());
     }
     const CLOTH: [&str; 6] = ["fabric", "cloth", "yardage", "material", "quarter", "eighth"];
     let long_unit = within.clone().any(|i| matches!(tokens[i].kind, Kind::Number { unit: Some("yd" | "m"), .. }));
     let fat = words.windows(2).any(|w| w[0] == "fat" && CLOTH.contains(&w[1])) || words.contains(&"fq");
     if fat || (long_unit && words.iter().any(|w| CLOTH.contains(w))) {
-        asks.push("is that a piece to cut, or cloth to buy? It is read as a piece.".into());
+        asks.push("is that a piece to cut, or cloth to buy? Bofta takes it as a piece.".into());
     }
     if let Some(at) = range(tokens, within) {
         let range = &text[tokens[at].from..tokens[at + 2].to];

@@ -152,10 +152,7 @@ impl Reader<'_> {
             return self.single(heading);
         }
         if let Some(long) = chains.iter().find(|c| c.measures.len() > 3) {
-            let why = format!(
-                "{} sizes stand in a row: write width × height, and the count before them",
-                long.measures.len()
-            );
+            let why = format!("there are {} sizes in a row. Write the count, then width × height", long.measures.len());
             return Line { unread: Some(why), ..Line::default() };
         }
         // Every size of the line is a row; what stands between two belongs to the second, from the last `and` or comma on.
@@ -260,7 +257,7 @@ impl Reader<'_> {
             let end = self.tokens[chain.to()].to;
             let said = self.text[self.tokens[from].from..end].trim();
             notes.push(if remark {
-                format!("“{said}” is read as what the piece becomes, not as a piece.")
+                format!("“{said}” says what the piece becomes. It is not another piece.")
             } else {
                 format!("“{said}” says the same size again.")
             });
@@ -291,7 +288,7 @@ impl Reader<'_> {
         let kind = words::sold_by_the_length(what);
         let unsure = || match kind {
             Some(_) => format!(
-                "“{what}” is bought: say how many, how wide and how long, as in “2 {what}, 1 in wide, 24 in long”, or name the piece of cloth it goes into"
+                "“{what}” is bought: say how many, how wide and how long, such as “2 {what}, 1 in wide, 24 in long”, or name the piece of cloth it goes into"
             ),
             None => format!(
                 "“{what}” is bought: say how many, and its size with a unit, as in “2 {what}, 1 in”, or name the piece of cloth it goes into"
@@ -526,7 +523,7 @@ impl Reader<'_> {
         let typed = format!("{figures} {unit}");
         match parse_length(&typed, self.system) {
             Ok(length) if length > Length::ZERO => Ok(length),
-            Ok(_) => Err(format!("“{}” is nothing: a piece has a size", typed.trim())),
+            Ok(_) => Err(format!("“{}” is not a size. A piece is larger than 0", typed.trim())),
             Err(e) => Err(e.to_string()),
         }
     }
@@ -555,7 +552,7 @@ impl Reader<'_> {
             || (two.whole && !one.whole);
         let (across, up) = if swapped { (two, one) } else { (one, two) };
         if up.whole {
-            return Err("the width of the cloth stands twice: how long is it cut?".into());
+            return Err("the width of the cloth is given twice. How long is the piece?".into());
         }
         let height = self.length(&up, Some(&across))?;
         let width = if across.whole { None } else { Some(self.length(&across, Some(&up))?) };
@@ -579,7 +576,7 @@ impl Reader<'_> {
             row.shape = RowShape::Notched { across, up };
             if (from..to).any(|i| self.tokens[i].word().is_some_and(|w| matches!(w, "all" | "four" | "top" | "upper")))
             {
-                asks.push("only the lower corners are read as cut out. Is that right?".into());
+                asks.push("Bofta cuts out the lower corners only. Is that right?".into());
             }
         }
         let line = Words { text: self.text, tokens: &self.tokens, used: &self.used };
@@ -642,7 +639,7 @@ impl Reader<'_> {
             others.push(Row { count: *other, ..row.clone() });
         }
         if let Some(all) = all.filter(|_| !is_sure) {
-            asks.push("three numbers stand in a row: which of them is the count?".into());
+            asks.push("there are three numbers. Which of them is the count?".into());
             others.extend(self.readings_of_three(&all, &row));
         }
         self.name(&mut row, from, to, label, heading);
@@ -703,7 +700,7 @@ impl Reader<'_> {
             // Two cloths that are both read as outer: `2 canvas and 2 ticking`.
             let unnamed = part_of(&named).is_none() && heading.is_none() && !words.iter().any(|w| is_opposite(w));
             if unnamed && rows.iter().any(|before| before.row.part == part) {
-                asks.push(format!("“{}” is read as outer. Is it?", words.join(" ")));
+                asks.push(format!("“{}” goes to the outer. Is that right?", words.join(" ")));
                 others.extend([Part::Lining, Part::Contrast].map(|part| Row { part, ..row.clone() }));
             }
             rows.push(RowRead { row, labelled, counted: true, asks: joined(asks), others });
@@ -966,7 +963,10 @@ impl Reader<'_> {
             Some(Shape::Square | Shape::Circle) if row.width.is_some_and(|w| w != row.height) => {
                 let (width, height) = (row.width.unwrap_or_default(), row.height);
                 let round = shape == Some(Shape::Circle);
-                asks.push(format!("a {} is as wide as it is tall: is this?", if round { "circle" } else { "square" }));
+                asks.push(format!(
+                    "a {} is as wide as it is tall. Is this one?",
+                    if round { "circle" } else { "square" }
+                ));
                 // `square 12 cm x 4` may be four of them.
                 let unit = match self.system {
                     System::Inches => Length::INCH,
@@ -986,7 +986,7 @@ impl Reader<'_> {
             let half = row.clone();
             row.width = Some(width * 2);
             asks.push(
-                "it lies on the fold, so half of it is given: is it twice as wide, twice as tall, or already whole?"
+                "it is cut on the fold, so the size may be half the piece. Is the piece twice as wide, twice as tall, or is this the whole size?"
                     .into(),
             );
             others.push(Row { height: half.height * 2, ..half.clone() });
@@ -1011,7 +1011,7 @@ impl Reader<'_> {
     /// A line with one measure: a circle, a square, or no row.
     fn single(mut self, heading: Option<Part>) -> Line {
         let none = || Line {
-            unread: Some("there is no size in it such as 9 1/2 x 12: add one, or leave the line out".into()),
+            unread: Some("it has no size, such as 9 1/2 x 12. Add a size, or leave the line out".into()),
             ..Line::default()
         };
         let words: Vec<&str> = self.tokens.iter().filter_map(Token::word).collect();
@@ -1036,7 +1036,7 @@ impl Reader<'_> {
         if !radius.is_empty() && shape != Shape::Square {
             across = across * 2;
             radius.into_iter().for_each(|i| self.used[i] = true);
-            notes.push("A radius is read as half of the width.".to_owned());
+            notes.push("Bofta takes the radius as half the width.".to_owned());
         }
         if with_unit.is_none()
             && numbers.len() == 1
@@ -1070,7 +1070,7 @@ impl Reader<'_> {
             Shape::HalfRound => {
                 row.shape = RowShape::HalfRound;
                 row.height = across / 2;
-                asks.push("only its width is given: is the half-round as tall as half of that?".into());
+                asks.push("only the width is given. Is the half-round half as tall?".into());
             }
         }
         self.name(&mut row, 0, to, None, heading);

@@ -90,7 +90,7 @@ pub fn read_text(text: &str, system: System) -> Found {
         let raw = raw.as_ref();
         if raw.chars().count() > LONGEST_LINE {
             let why = format!(
-                "it has more than {LONGEST_LINE} letters, of which the first are shown: no piece takes so many"
+                "it has more than {LONGEST_LINE} characters, and only the first are shown. A piece needs far fewer"
             );
             found.unread.push(Unread { line: i + 1, text: raw.chars().take(80).collect(), why });
             continue;
@@ -109,7 +109,7 @@ pub fn read_text(text: &str, system: System) -> Found {
         if let Some(mut columns) = Columns::of(&cells) {
             if !columns.left_out.is_empty() {
                 let quoted: Vec<String> = columns.left_out.iter().map(|c| format!("“{}”", short(c))).collect();
-                found.notes.push(format!("Columns that are not read: {}.", quoted.join(", ")));
+                found.notes.push(format!("Bofta doesn’t use these columns: {}.", quoted.join(", ")));
             }
             columns.by = separator(raw);
             table = Some(columns);
@@ -182,7 +182,7 @@ pub fn read_text(text: &str, system: System) -> Found {
         let more = spoken.len().saturating_sub(MOST_QUOTED);
         let quoted: Vec<String> = spoken.iter().take(MOST_QUOTED).map(|l| format!("“{}”", short(l))).collect();
         let more = if more > 0 { format!(", and {more} more") } else { String::new() };
-        found.notes.push(format!("No rows, since they have no figures: {}{more}.", quoted.join(", ")));
+        found.notes.push(format!("These lines have no figures, so they are not pieces: {}{more}.", quoted.join(", ")));
     }
     found
 }
@@ -230,5 +230,5 @@ fn order(found: &mut Found, labelled: &[bool]) {
     }
     found
         .notes
-        .push("Read as height × width: only so do the panels give the finished size the list states.".to_owned());
+        .push("Bofta takes the sizes as height × width, because only then do the panels give the finished size the list states.".to_owned());
 }

@@ -191,7 +191,7 @@ impl Columns {
         let cell = |at: Option<usize>| at.and_then(|i| cells.get(i)).map_or("", String::as_str);
         let own = match cell(self.unit).to_lowercase().as_str() {
             "" => None,
-            word => Some(unit_of(word).ok_or_else(|| format!("“{word}” is no unit that is read: it is in, cm or mm"))?),
+            word => Some(unit_of(word).ok_or_else(|| format!("“{word}” is not a unit Bofta reads. Use in, cm or mm"))?),
         };
         let length = |at: usize, header: Option<(System, &str)>, what: &str| {
             let (system, unit) = own.or(header).unwrap_or((system, ""));
@@ -210,12 +210,12 @@ impl Columns {
         };
         let (name, part) = (cell(self.name), cell(self.part));
         if let Some(made) = cell(self.when).strip_prefix(MADE_UP) {
-            return Ok(TableRow::Aside(format!("“{name}” is no piece to cut: {}.", made.trim())));
+            return Ok(TableRow::Aside(format!("“{name}” is not a piece to cut: {}.", made.trim())));
         }
         let lower = name.to_lowercase();
         if let Some(what) = bought(&lower.split([' ', ',']).filter(|w| !w.is_empty()).collect::<Vec<_>>()) {
             return Err(format!(
-                "“{what}” is bought, not cut: write it on a line of its own, as in “2 {what}, 1 in wide, 24 in long”"
+                "“{what}” is bought, not cut. Write it on a line of its own, such as “2 {what}, 1 in wide, 24 in long”"
             ));
         }
         let by_key = Part::ALL.into_iter().find(|p| p.name().eq_ignore_ascii_case(part) || p.key() == part);
@@ -230,7 +230,7 @@ impl Columns {
         let (own, unit) = own.or(self.units[1]).unwrap_or((system, ""));
         let figure = |typed: &str| parse_length(format!("{typed} {unit}").trim(), own).ok();
         let shape = shape_of(cell(self.shape), (width.unwrap_or_default(), height), &figure);
-        let unread = || format!("Its shape, “{}”, is not read. Is a rectangle right?", cell(self.shape));
+        let unread = || format!("Bofta can’t read the shape “{}”. Is a rectangle right?", cell(self.shape));
         let ask = if shape.is_none() { Some(unread()) } else { None };
         row.shape = shape.unwrap_or_default();
         Ok(TableRow::Row(Box::new(row), ask))

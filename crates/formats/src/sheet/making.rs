@@ -20,7 +20,7 @@ pub fn making_sheet_pages(project: &Project, planned: &Planned, laid: Option<(&J
     }
     let making = project.making(&planned.draft);
     if making.is_empty() {
-        book.text(0.0, "A cut list of your own says what is cut, not how it is sewn.", Face::Text, 13.0);
+        book.text(0.0, "Your own cut list says what to cut, not how to sew it.", Face::Text, 13.0);
     }
     let mut phase: Option<Phase> = None;
     for (n, now) in making.iter().enumerate() {

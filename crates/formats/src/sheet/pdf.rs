@@ -16,7 +16,7 @@ pub enum SheetError {
     Drawing(String),
     /// It was stopped.
     #[error(
-        "the sheet has {pages} pages, of which {done} were drawn in the time a sheet may take: print the cut list as CSV, or plan fewer pieces at once"
+        "the sheet has {pages} pages, and only {done} could be drawn in time. Save the cut list as CSV instead, or plan fewer pieces at once"
     )]
     OutOfTime {
         /// So many would be needed.

@@ -140,8 +140,8 @@ fn what_belongs_to_a_piece_is_no_other_piece() {
 
 /// What can be meant in two ways is asked, the other readings at hand: (line, a word of the question).
 #[rstest]
-#[case("outer 15 x 16 x 2", "Three numbers")]
-#[case("lining 8 x 8 x 8", "Three numbers")]
+#[case("outer 15 x 16 x 2", "three numbers")]
+#[case("lining 8 x 8 x 8", "three numbers")]
 #[case("Outer 7 x 16 on fold", "on the fold")]
 #[case("cut 2 outer 9 x 12 (3)", "2 of them, or 3")]
 #[case("pocket 7 x 9, 4 up from base 2", "4 of them, or 2")]
@@ -169,7 +169,7 @@ fn what_belongs_to_a_piece_is_no_other_piece() {
 #[case("lining 2/2 9 x 10", "“2”")]
 #[case("229 x 292 mm (10 x 11 1/2 in)", "Which is right")]
 #[case("9 x 11 x", "stands alone")]
-#[case("straps 2 x 4 x 26", "Three numbers")]
+#[case("straps 2 x 4 x 26", "three numbers")]
 fn lines_that_are_asked_about(#[case] line: &str, #[case] about: &str) {
     let found = read_text(line, System::Inches);
     assert_eq!((found.rows.len(), found.asks.len()), (1, 1), "{line}: {found:?}");

@@ -246,7 +246,7 @@ fn what_is_too_much_is_refused_by_name() {
     let zigzag: String = (0..120_000).map(|i| format!("L{} {} ", i % 500, i / 500)).collect();
     let many = format!("<svg xmlns=\"http://www.w3.org/2000/svg\"><path d=\"M0 0 {zigzag}Z\"/></svg>");
     assert!(refused(many.as_bytes()).contains("more than 100000 corners"));
-    assert!(refused("a\n".repeat(500_000).as_bytes()).contains("500000 lines: at most 5000"));
+    assert!(refused("a\n".repeat(500_000).as_bytes()).contains("500000 lines. Bofta reads at most 5000"));
     assert!(refused("2 x 3 x 4 panel\n".repeat(900).as_bytes()).contains("900 pieces: at most 400"));
     assert!(refused(&vec![b' '; 21 << 20]).contains("21 MB large: at most 20"));
     assert!(refused(b"").contains("nothing in it"));
@@ -261,7 +261,7 @@ fn outlines_that_cannot_be_pieces_are_left_out_by_name() {
     let found = read_file(svg.as_bytes(), "shapes.svg", System::Inches, None).expect("read");
     assert_eq!(found.rows.len(), 1);
     assert!(found.notes.iter().any(|n| n.starts_with("bow left out: side 1 crosses")), "{:?}", found.notes);
-    assert!(found.notes.iter().any(|n| n.starts_with("far left out: it reaches further")), "{:?}", found.notes);
+    assert!(found.notes.iter().any(|n| n.starts_with("far left out: it is larger than")), "{:?}", found.notes);
     for radius in ["NaN", "1e308", "-4"] {
         let dxf = format!(
             "0\nSECTION\n2\nENTITIES\n0\nCIRCLE\n8\nbase\n10\n0\n20\n0\n30\n0\n40\n{radius}\n0\nENDSEC\n0\nEOF\n"

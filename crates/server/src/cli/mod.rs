@@ -137,14 +137,14 @@ fn bring_back(data: Option<PathBuf>, from: &Path) -> anyhow::Result<()> {
     let aside = backup::restore(&held, &folder, FILE, from).with_context(|| format!("{}", from.display()))?;
     say!("{} is in place", from.display());
     if let Some(aside) = aside {
-        say!("what was there is set aside as {}", aside.display());
+        say!("the database that was there is now called {}", aside.display());
     }
     Ok(())
 }
 
 fn hold(folder: &Path) -> anyhow::Result<Held> {
     Held::folder(folder).map_err(|e| match e {
-        StoreError::Busy => anyhow::anyhow!("another Bofta serves {} already: end it first", folder.display()),
+        StoreError::Busy => anyhow::anyhow!("another Bofta is already running on {}. Stop it first", folder.display()),
         other => anyhow::Error::new(other),
     })
 }

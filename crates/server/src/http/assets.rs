@@ -16,7 +16,7 @@ const PLACES: [&str; 4] = ["", "cupboard", "drawer", "projects"];
 
 pub(super) async fn serve(method: Method, uri: Uri, headers: HeaderMap) -> Response {
     if !matches!(method, Method::GET | Method::HEAD) {
-        let refusal = ApiError::new(StatusCode::METHOD_NOT_ALLOWED, "Nothing at this address can be changed.");
+        let refusal = ApiError::new(StatusCode::METHOD_NOT_ALLOWED, "Nothing can be changed at this address.");
         return ([(header::ALLOW, "GET, HEAD")], refusal).into_response();
     }
     let path = uri.path().trim_start_matches('/');

@@ -17,10 +17,10 @@ struct Document;
 /// What may come of any call, whatever it is about.
 const ALWAYS: [(u16, &str); 7] = [
     (400, "The path, the query or the body cannot be read."),
-    (403, "A page of another site asked."),
+    (403, "Another site’s page made this request."),
     (405, "This address does not take that method."),
     (421, "The server was asked under a name that is not its own."),
-    (500, "A fault of the program."),
+    (500, "Something went wrong in the program."),
     (503, "The database or a turn at computing cannot be had just now: try again."),
     (507, "The disk is full: nothing more can be kept."),
 ];
@@ -28,13 +28,13 @@ const ALWAYS: [(u16, &str); 7] = [
 const WITH_A_BODY: [(u16, &str); 3] = [
     (413, "The body is too large."),
     (415, "The body is not of the kind that is read."),
-    (422, "A field cannot stand."),
+    (422, "A field is not valid."),
 ];
 /// What may come of a call about one project or cloth.
 const ABOUT_ONE: [(u16, &str); 3] = [
     (404, "There is no such thing."),
-    (409, "It stands against how things are now."),
-    (422, "What is kept cannot be read, or a field cannot stand."),
+    (409, "The request conflicts with the present state."),
+    (422, "The stored document can’t be read, or a field is not valid."),
 ];
 
 /// The document before any call is in it.

@@ -64,7 +64,7 @@ fn check(names: &Names, request: &Request) -> Result<(), ApiError> {
         return Ok(());
     }
     let elsewhere = || {
-        let message = "This was asked by a page of another site: Bofta answers its own pages only.";
+        let message = "Another site’s page asked for this. Bofta answers its own pages only.";
         Err(ApiError::new(StatusCode::FORBIDDEN, message))
     };
     // `none` is an address typed by hand; `same-site` is another port of this machine.

@@ -110,12 +110,12 @@ pub async fn take_left(
     app.blocking(SEVERAL_LAYS, move |work| {
         let before = work.project(&id)?.project;
         if take.project == id {
-            return Err(ApiError::field("project", &take.project, "A bag is not made of what it leaves itself."));
+            return Err(ApiError::field("project", &take.project, "A bag can’t be made from its own leftovers."));
         }
         let of = work.project(&take.project)?.project;
         let left = left_by(work, &take.project, &of)?;
         let Some(left) = left.iter().find(|l| l.cloth.name == take.cloth) else {
-            let message = format!("{} leaves nothing of “{}” that is not in the cupboard.", of.name, take.cloth);
+            let message = format!("Everything {} leaves of “{}” is in the cupboard already.", of.name, take.cloth);
             return Err(ApiError::field("cloth", &take.cloth, message));
         };
         let bag = OfBag { project: take.project.clone(), name: of.name.clone() };

@@ -129,12 +129,12 @@ pub async fn begin(State(app): State<App>, Body(begin): Body<Begin>) -> Result<J
         let project = of_which(work, &begin.which, &cloths)?;
         if !SIZES.contains(&begin.percent) {
             let sizes = SIZES.map(|s| s.to_string()).join(", ");
-            let message = format!("A bag is begun at one of these hundredths of its size: {sizes}.");
+            let message = format!("You can start a bag at one of these sizes, in percent: {sizes}.");
             return Err(ApiError::field("percent", begin.percent, message));
         }
         let made = project.made_of(&cloths).and_then(|made| made.project.at_size(begin.percent));
         let Some(mut made) = made else {
-            return Err(ApiError::field("find", &begin.find, "Of what is there now it cannot be made any more."));
+            return Err(ApiError::field("find", &begin.find, "You no longer have enough cloth for this bag."));
         };
         let name = match &begin.which {
             Which::Usual(_) => format!("{} from the cupboard", project.name),
@@ -155,7 +155,7 @@ fn of_which(work: &Work, which: &Which, cloths: &[ProjectCloth]) -> Result<Proje
     match which {
         Which::Shelf(id) => Ok(work.project(id)?.project),
         Which::Usual(key) => {
-            let unknown = || ApiError::field("which", key, format!("“{}” is no kind of bag.", name::clean(key)));
+            let unknown = || ApiError::field("which", key, format!("“{}” is not a kind of bag.", name::clean(key)));
             let (family, system) = (Family::of(key).ok_or_else(unknown)?, system_of(cloths));
             Ok(Project { bag: family.default_for(system), ..Project::new(family.name(), system) })
         }

@@ -386,7 +386,7 @@ fn offer_of(
             Fits::Just => None,
             Fits::Longer(by) => {
                 let by = notion.ruler().show(by.round_to(notion.ruler().step())).text;
-                Some(format!("{by} {} longer: it is shortened", notion.system.symbol()))
+                Some(format!("{by} {} longer, so shorten it", notion.system.symbol()))
             }
         },
         take,
@@ -439,7 +439,7 @@ pub async fn lay_notion_with(
                     let went = ledger.notion.read_amount("amount", &change.amount)?;
                     let need = change.need.clone().filter(|need| need.served_by(&ledger.notion).is_some());
                     let need = need.ok_or_else(|| {
-                        let message = format!("{} does not do for what this line needs.", ledger.notion.label());
+                        let message = format!("{} doesn’t fit what this line needs.", ledger.notion.label());
                         bofta_core::FieldProblem::new("need", &change.amount, message)
                     })?;
                     ledger.with(entry(Why::Taken { bag, need }, Amount::default(), went))

@@ -66,7 +66,7 @@ pub async fn board(
         let cloth = project.cloth_for(of);
         let (Some(cloth), Some(board)) = (cloth, print_board(project, of, 620.0, 440.0)) else {
             let message =
-                format!("Nothing is known of the print that {} is cut from: measure one repeat of it.", of.name);
+                format!("Bofta doesn’t know the print of the cloth {} is cut from. Measure one repeat of it.", of.name);
             return Err(ApiError::new(StatusCode::CONFLICT, message));
         };
         let place = project.on_print.get(&piece).filter(|_| project.motif_on(of).is_some());

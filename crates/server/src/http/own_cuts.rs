@@ -70,7 +70,7 @@ pub async fn keep_own_cut(
     app.blocking(A_REQUEST, move |work| {
         let cut = OwnCut::read(&new.name, &new.size, system_of(&new.system)?).map_err(|p| ApiError::fields(vec![p]))?;
         if !work.store.keep_own_cut(&cut, MOST_OWN_CUTS).map_err(|e| ApiError::from_store(work, e))? {
-            let message = format!("{MOST_OWN_CUTS} pre-cuts of your own are kept at most: forget one first.");
+            let message = format!("You can have at most {MOST_OWN_CUTS} pre-cuts of your own. Delete one first.");
             return Err(ApiError::field("name", &cut.name, message));
         }
         views(work)
@@ -86,7 +86,7 @@ pub async fn forget_own_cut(State(app): State<App>, At(key): At<String>) -> Resu
         if work.store.forget_own_cut(&key).map_err(|e| ApiError::from_store(work, e))? {
             return Ok(StatusCode::NO_CONTENT);
         }
-        let message = format!("There is no pre-cut “{}” of your own.", name::clean(&key));
+        let message = format!("You have no pre-cut called “{}”.", name::clean(&key));
         Err(ApiError::new(StatusCode::NOT_FOUND, message))
     })
     .await

@@ -123,14 +123,14 @@ impl<T: DeserializeOwned, S: Send + Sync> FromRequest<S> for Body<T> {
             Err(rejection) => {
                 let said = match &rejection {
                     JsonRejection::MissingJsonContentType(_) => {
-                        "The body is to be JSON and to say so: Content-Type application/json.".to_owned()
+                        "Send the body as JSON, with Content-Type application/json.".to_owned()
                     }
                     JsonRejection::JsonSyntaxError(e) => format!("The body is not JSON: {}.", cause(e.body_text())),
                     JsonRejection::JsonDataError(e) => {
-                        format!("The body is not what is asked for here: {}.", cause(e.body_text()))
+                        format!("The body is not what this address expects: {}.", cause(e.body_text()))
                     }
                     other if other.status() == StatusCode::PAYLOAD_TOO_LARGE => {
-                        "The body is larger than is taken here.".to_owned()
+                        "The body is too large for this address.".to_owned()
                     }
                     other => format!("The body cannot be read: {}.", cause(other.body_text())),
                 };
@@ -171,7 +171,7 @@ impl<T: DeserializeOwned, S: Send + Sync> FromRequestParts<S> for Asked<T> {
 
     async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<Self, ApiError> {
         let refuse = |e: QueryRejection| {
-            let message = format!("What stands after the ? cannot be read: {}.", cause(e.body_text()));
+            let message = format!("The part after the ? can’t be read: {}.", cause(e.body_text()));
             ApiError::field("query", "", message).with_status(StatusCode::BAD_REQUEST)
         };
         Query::<T>::from_request_parts(parts, state).await.map(|Query(value)| Self(value)).map_err(refuse)

@@ -195,7 +195,7 @@ pub async fn archive(State(app): State<App>, At(id): At<String>) -> Result<Statu
 /// The project with `edits` made, all or none, and the label of the last.
 pub(super) fn with_edits(project: &Project, edits: &[Edit]) -> Result<(Project, String), ApiError> {
     if edits.is_empty() || edits.len() > MOST_EDITS {
-        let message = format!("{} edits at once: from 1 to {MOST_EDITS} are made.", edits.len());
+        let message = format!("You sent {} edits. Send 1 to {MOST_EDITS} at once.", edits.len());
         return Err(ApiError::field("edits", edits.len(), message));
     }
     let mut next = (project.clone(), String::new());
@@ -242,7 +242,7 @@ pub async fn edit(
             next = lay_the_rest(work, &from, next)?;
         }
         if work.timed_out() {
-            let message = "This change takes longer to draft than a change may take: nothing was kept.";
+            let message = "This change takes too long to work out, so nothing was saved.";
             return Err(ApiError::field("edits", change.edits.len(), message));
         }
         let kept = work.store.change(&id, change.based_on, &label, &next).map_err(from_store)?;
@@ -257,7 +257,7 @@ fn ready_to_cut(work: &Work, id: &str, project: &Project) -> Result<Project, Api
     let planned = project.plan().map_err(ApiError::fields)?;
     let laying = work.laid(id, &planned)?;
     let Some(laid) = laying.laid else {
-        let why = laying.failed.unwrap_or_else(|| "Nothing is laid yet: every part needs a cloth first".to_owned());
+        let why = laying.failed.unwrap_or_else(|| "There is no layout yet. Give every part a cloth first".to_owned());
         return Err(ApiError::field("steps_done", project.steps_done, format!("{why}.")));
     };
     project.begun(&laid.lay).map_err(ApiError::fields)
@@ -461,7 +461,7 @@ fn not_laid(way: Way, why: String) -> Alternative {
         chosen: false,
         bought: String::new(),
         cost: String::new(),
-        difference: "not laid in the time of a glance".to_owned(),
+        difference: "no layout found in a quick look".to_owned(),
         glance: false,
         cuts: why,
         drawing: None,
@@ -504,7 +504,7 @@ pub async fn turns(
             let edits = [Edit::Turn { piece: piece.clone(), lies }];
             let (difference, glance) = match laid_otherwise(work, &id, project, &edits, &now)? {
                 Otherwise::TheSame => (if chosen { "" } else { "same cloth" }.to_owned(), false),
-                Otherwise::NotLaid(_) => ("not laid in the time of a glance".to_owned(), false),
+                Otherwise::NotLaid(_) => ("no layout found in a quick look".to_owned(), false),
                 Otherwise::Laid(_, laid) => (against(project, &laid, &now), is_a_glance(&laid.lay)),
             };
             found.push(Turned { lies, name: lies.name().to_owned(), chosen, difference, glance });

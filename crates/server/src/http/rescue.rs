@@ -59,18 +59,18 @@ async fn page(State(rescue): State<Arc<Rescue>>, method: Method, uri: Uri, heade
         return assets::serve(method, uri, headers).await;
     }
     if uri.path().starts_with("/api/") {
-        let message = "The database is damaged: open Bofta’s first page to bring a copy back.";
+        let message = "The database is damaged. Open Bofta’s first page to restore a copy.";
         return ApiError::new(StatusCode::SERVICE_UNAVAILABLE, message).into_response();
     }
     let list = match copies(&rescue.folder) {
         Ok(copies) if copies.is_empty() => {
-            "<p>There is no copy in the folder of copies. If you keep one elsewhere: end Bofta, then <code>bofta restore FILE</code>.</p>".to_owned()
+            "<p>There is no copy in the backup folder. If you keep one elsewhere, stop Bofta and run <code>bofta restore FILE</code>.</p>".to_owned()
         }
         Ok(copies) => format!("<ul>{}</ul>", copies.iter().map(entry).collect::<String>()),
         Err(e) => format!("<p>The copies cannot be listed: {}</p>", escaped(&e.to_string())),
     };
     let body = format!(
-        "<h1>What Bofta keeps is damaged</h1><p>{}</p><p>Nothing was changed. The damaged file is \
+        "<h1>Your data is damaged</h1><p>{}</p><p>Nothing was changed. The damaged file is \
          <code>{}</code>; it is set aside under another name, not deleted, when a copy takes its place. Choose the \
          newest copy first; what was done after it was made is missing from it.</p>{list}",
         escaped(&sentence(&rescue.why)),
@@ -100,12 +100,12 @@ async fn bring_back(State(rescue): State<Arc<Rescue>>, Form(wanted): Form<Wanted
             tracing::warn!("a copy was restored");
             rescue.restored.notify_one();
             let again = r#"<meta http-equiv="refresh" content="2; url=/">"#;
-            let body = "<h1>The copy is in place</h1><p>The shelf opens in a moment; <a href=\"/\">go there</a>.</p>";
+            let body = "<h1>The copy is restored</h1><p>The shelf opens in a moment; <a href=\"/\">go there</a>.</p>";
             Html(whole(body, again)).into_response()
         }
         Ok(Err(e)) => {
             let body = format!(
-                "<h1>This copy cannot be used</h1><p>{}.</p><p><a href=\"/\">Back to the copies</a></p>",
+                "<h1>This copy can’t be used</h1><p>{}.</p><p><a href=\"/\">Back to the copies</a></p>",
                 escaped(&e.to_string())
             );
             (StatusCode::CONFLICT, Html(whole(&body, ""))).into_response()
@@ -123,7 +123,7 @@ fn entry(copy: &Copied) -> String {
     let when = readable(name_of(copy).trim_start_matches("bofta-").trim_end_matches(".db"));
     format!(
         "<li><form method=\"post\" action=\"/restore\"><input type=\"hidden\" name=\"copy\" value=\"{name}\">\
-         <span><strong>{when} (UTC)</strong>, {}, {} kB</span> <button>Bring this copy back</button></form></li>",
+         <span><strong>{when} (UTC)</strong>, {}, {} kB</span> <button>Restore this copy</button></form></li>",
         match projects_in(&copy.path) {
             Some(1) => "1 project".to_owned(),
             Some(n) => format!("{n} projects"),

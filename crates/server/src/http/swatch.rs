@@ -83,7 +83,7 @@ pub async fn picture(State(app): State<App>, At(key): At<String>) -> Result<impl
     let found = app
         .blocking(A_REQUEST, move |work| work.store.picture(&key).map_err(|e| ApiError::from_store(work, e)))
         .await?
-        .ok_or_else(|| ApiError::new(StatusCode::NOT_FOUND, "This picture is kept no longer."))?;
+        .ok_or_else(|| ApiError::new(StatusCode::NOT_FOUND, "This picture is no longer stored."))?;
     Ok(([(header::CONTENT_TYPE, "image/jpeg"), (header::CACHE_CONTROL, "private, max-age=31536000, immutable")], found))
 }
 

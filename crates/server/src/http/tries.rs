@@ -96,10 +96,10 @@ impl Dressed {
         let laid = self.laid.as_ref();
         let lacks = match (gone, laid) {
             (0, Err(why)) => Some(why.clone()),
-            (0, Ok(laid)) if !laid.lay.complete() => Some("Not every piece finds a place.".to_owned()),
+            (0, Ok(laid)) if !laid.lay.complete() => Some("Some pieces don’t fit.".to_owned()),
             (0, Ok(_)) => None,
-            (1, _) => Some("One of its cloths is here no more.".to_owned()),
-            (n, _) => Some(format!("{n} of its cloths are here no more.")),
+            (1, _) => Some("One of its cloths is no longer in this project.".to_owned()),
+            (n, _) => Some(format!("{n} of its cloths are no longer in this project.")),
         };
         TryView {
             name,

@@ -59,7 +59,7 @@ pub async fn ways(State(app): State<App>, At(id): At<String>) -> Result<Json<Vec
                 Otherwise::TheSame => {}
                 // Not ruled out, and so not left out: it stands last.
                 Otherwise::NotLaid(_) => {
-                    let told = "not tried to the end in the time of a glance".to_owned();
+                    let told = "not fully tried in a quick look".to_owned();
                     let order = (u32::MAX, Money(0), Length::ZERO);
                     found.push((order, WayOut { name: way.name, whole: false, told, edits: way.edits }));
                 }
@@ -119,15 +119,15 @@ pub async fn largest_size(State(app): State<App>, At(id): At<String>) -> Result<
                 let edits = if sized.percent == 100 { vec![] } else { vec![Edit::Scale { percent: sized.percent }] };
                 let bag = scaled(project, sized.percent).map_or_else(String::new, |p| p.bag.headline(p.ruler));
                 let limited = match sized.limits.as_slice() {
-                    [] => "No larger size of it can be drafted or is looked for.".to_owned(),
-                    names => format!("Larger, there is no place for {}.", shown_names(names)),
+                    [] => "Bofta doesn’t look for a larger size.".to_owned(),
+                    names => format!("Any larger, and {} doesn’t fit.", shown_names(names)),
                 };
                 SizedView { percent: Some(sized.percent), bag, limited, edits }
             }
             None => SizedView {
                 percent: None,
                 bag: String::new(),
-                limited: "At half its size it does not come from this either.".to_owned(),
+                limited: "Even at half size, this is not enough cloth.".to_owned(),
                 edits: vec![],
             },
         }))
@@ -154,7 +154,7 @@ fn try_size(work: &Work, id: &str, project: &Project, now: &Laid, percent: u32) 
         Otherwise::TheSame => Tried::NoBag,
         // Whether it fits is not known then, and nothing is said of it.
         Otherwise::NotLaid(why) => {
-            let message = format!("How large it can be could not be told in the time of a glance: {why}.");
+            let message = format!("Bofta couldn’t work out the largest size in a quick look: {why}.");
             return Err(ApiError::new(StatusCode::CONFLICT, message));
         }
     })

@@ -174,7 +174,7 @@ fn what_is_said_is_laid_down_or_asked_about() {
     assert_eq!(cloth(&view, "twine-ticking")["at_hand"], "½ yd");
     assert_eq!(cloth(&view, "seed-tray-check")["at_hand"], "fat quarter, 9 × 9 in");
     for (text, wanted) in
-        [("half a yard", "of which cloth"), ("1 yd of gingham", "add it first"), (" ", "Say what there is")]
+        [("half a yard", "of which cloth"), ("1 yd of gingham", "Add it first"), (" ", "Say what there is")]
     {
         let (status, refused) = server.edit("potting-bench-tote", lay_down(text));
         assert_eq!(status, 422);

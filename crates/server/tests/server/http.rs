@@ -1211,7 +1211,7 @@ fn notions_are_kept_and_laid_with_bags() {
     let (need, zip) = offer(&server, "swap-table-pouch", "hardware", "Zip, 12 in");
     assert_eq!(
         (&zip["fits"], &zip["take"]),
-        (&json!("1 in longer: it is shortened"), &json!([{ "text": "1", "amount": "1" }]))
+        (&json!("1 in longer, so shorten it"), &json!([{ "text": "1", "amount": "1" }]))
     );
     let take = |need: &Value, amount: &str| json!({ "what": "take", "amount": amount, "need": need });
     let (status, view) = lay("swap-table-pouch", "zips-12", &take(&need, "1"));

@@ -101,7 +101,7 @@ fn not_drawn(label: &str, there: &[AtHand]) -> String {
     let known: Vec<&str> = scraps(there).map(|s| s.label.as_str()).collect();
     match known.as_slice() {
         [] => "no scrap of this cloth is drawn yet: draw it on the table, or say its size.".into(),
-        known => format!("there is no scrap {label} of this cloth, only {}: draw it on the table.", known.join(", ")),
+        known => format!("this cloth has no scrap {label}, only {}. Draw it on the table first.", known.join(", ")),
     }
 }
 
@@ -189,7 +189,7 @@ fn named(item: &str, cloths: &[&str]) -> Vec<(usize, usize)> {
 fn nothing_called(item: &str, why: String) -> String {
     match item.rsplit_once(" of ") {
         Some((_, name)) if name.chars().any(char::is_alphabetic) && unit_of(&name.to_lowercase()).is_none() => {
-            format!("there is no cloth here that is called “{}”: add it first.", name.trim())
+            format!("there is no cloth called “{}” here. Add it first.", name.trim())
         }
         _ => why,
     }

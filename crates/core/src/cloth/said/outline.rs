@@ -109,7 +109,7 @@ fn wedge(word: &str, shape: ScrapShape, sizes: &str, system: System) -> Read {
         (Err(why), ..) | (_, Err(why), _) | (.., Err(why)) => return Read::Unread(why),
     };
     if far <= Length::ZERO || near <= far || long <= Length::ZERO {
-        return Read::Unread(format!("the wider end is said first: {SAY}"));
+        return Read::Unread(format!("give the wider end first: {SAY}"));
     }
     if word == "wedge" {
         let answers = [("both sides alike", "even wedge"), ("one side alone", "one-sided wedge")];

@@ -45,7 +45,7 @@ impl OwnCut {
             return refuse(format!("“{name}”: “and” parts one thing from the next."));
         }
         if name.split_whitespace().all(is_said_of_cloth) {
-            return refuse(format!("“{name}” is said of cloth and sizes already: call it by one word more."));
+            return refuse(format!("“{name}” already means something else. Add a word to the name."));
         }
         let told = |why: String| FieldProblem::new("size", size, why);
         let sides = size.to_lowercase().replace(['×', '*'], " x ").replace(" by ", " x ");

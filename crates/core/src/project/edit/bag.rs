@@ -201,7 +201,7 @@ impl Project {
     pub(super) fn turn(&mut self, piece: &str, lies: Lies) -> Result<String, FieldProblem> {
         let (draft, _) = self.drafted().map_err(|mut all| all.remove(0))?;
         let Some(found) = draft.pieces.iter().find(|p| p.id == piece && p.when.is_laid()) else {
-            let message = format!("“{piece}” is no piece that is cut from a cloth.");
+            let message = format!("“{piece}” is not a piece that is cut from cloth.");
             return Err(FieldProblem::new("piece", piece, message));
         };
         match lies.grain() {
@@ -215,7 +215,7 @@ impl Project {
     pub(super) fn place_on_print(&mut self, piece: &str, across: &str, up: &str) -> Result<String, FieldProblem> {
         let (draft, _) = self.drafted().map_err(|mut all| all.remove(0))?;
         let Some(found) = draft.pieces.iter().find(|p| p.id == piece && p.when.is_laid()) else {
-            let message = format!("“{piece}” is no piece that is cut from a cloth.");
+            let message = format!("“{piece}” is not a piece that is cut from cloth.");
             return Err(FieldProblem::new("piece", piece, message));
         };
         if across.trim().is_empty() && up.trim().is_empty() {

@@ -131,7 +131,7 @@ impl Project {
             return Err(FieldProblem::new(
                 key,
                 text,
-                "There is no cloth here yet: add it, and then say what there is of it.",
+                "There is no cloth here yet. Add the cloth first, then type how much you have.",
             ));
         }
         let names: Vec<&str> = self.cloths.iter().map(|c| c.name.as_str()).collect();
@@ -154,7 +154,7 @@ impl Project {
         let (key, by) = ("at_hand", (self.system, self.ruler));
         let cloth = self.cloth_mut(cloth)?;
         let Some(was) = cloth.at_hand.get(at) else {
-            let message = format!("There is no such thing of {} any more.", cloth.name);
+            let message = format!("That piece of {} is no longer there.", cloth.name);
             return Err(FieldProblem::new("thing", at, message));
         };
         let told = was.say(by.0);
@@ -194,7 +194,7 @@ impl Project {
             Some(label) => match cloth.at_hand.iter().position(|t| is(t, label)) {
                 Some(at) => Some(at),
                 None => {
-                    let message = format!("There is no scrap {label} of {} any more.", cloth.name);
+                    let message = format!("Scrap {label} of {} is no longer there.", cloth.name);
                     return Err(FieldProblem::new("scrap", label, message));
                 }
             },
@@ -217,7 +217,7 @@ impl Project {
         let before = cloth.at_hand.len();
         cloth.at_hand.retain(|t| !matches!(&t.form, HandForm::Scrap(s) if s.label == label));
         if cloth.at_hand.len() == before {
-            let message = format!("There is no scrap {label} of {} any more.", cloth.name);
+            let message = format!("Scrap {label} of {} is no longer there.", cloth.name);
             return Err(FieldProblem::new("scrap", label, message));
         }
         Ok(format!("Remove scrap {label} of {}", cloth.name))
@@ -577,9 +577,11 @@ fn weight(value: &str, system: System) -> Result<u32, FieldProblem> {
             value,
             "Cloth weighs from 10 to 2,000 g a square metre, ⅓ to 59 oz a square yard.",
         )),
-        None => {
-            Err(FieldProblem::new("weight", value, "A weight is said as 240 g a square metre, or 7 oz a square yard."))
-        }
+        None => Err(FieldProblem::new(
+            "weight",
+            value,
+            "Type the weight as 240 g per square metre, or 7 oz per square yard.",
+        )),
     }
 }
 
