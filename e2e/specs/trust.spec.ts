@@ -151,7 +151,7 @@ test('a damaged database is told on a page that brings a copy back', async ({ pa
   await expect(page.getByRole('heading', { name: 'Your data is damaged' })).toBeVisible();
   await accessible(page);
   await page.getByRole('button', { name: 'Restore this copy' }).last().click();
-  await expect(page.getByRole('heading', { name: 'The copy is in place' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'The copy is restored' })).toBeVisible();
   await expect(page.getByText('Kept')).toBeVisible();
   expect(readdirSync(serve.folder).some((name) => name.includes('set-aside'))).toBe(true);
 });
