@@ -354,7 +354,7 @@ test("a pre-cut of one's own is kept and read, by keys", async ({ page, demo }) 
   await page.getByLabel('Name of the pre-cut').fill('yards');
   await page.getByLabel('Length and width').fill('6 x 6');
   await page.getByRole('button', { name: 'Save' }).press('Enter');
-  await expect(page.getByText(/“yards” is said of cloth and sizes already/)).toBeVisible();
+  await expect(page.getByText(/“yards” already means something else/)).toBeVisible();
   await page.getByLabel('Name of the pre-cut').fill('swap square');
   await page.getByLabel('Length and width').press('Enter');
   await expect(page.getByRole('button', { name: 'Delete swap square' })).toBeVisible();

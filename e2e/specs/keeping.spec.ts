@@ -86,10 +86,10 @@ test('a new bag begins with its kind, and a cut list with a row', async ({ page,
   await expect(page.getByRole('heading', { name: 'Own cut list' })).toBeVisible();
   await accessible(page);
   await page.getByLabel('Piece', { exact: true }).fill('Front');
-  await page.getByLabel('Wide', { exact: true }).fill('twelve');
+  await page.getByLabel('Wide', { exact: true }).fill('broad');
   await page.getByLabel('Tall', { exact: true }).fill('9');
   await page.getByRole('button', { name: 'Add the row' }).click();
-  await expect(page.getByText('“twelve” is not a size')).toBeVisible();
+  await expect(page.getByText('“broad” is not a size')).toBeVisible();
   // Nothing typed is lost by it.
   await expect(page.getByLabel('Piece', { exact: true })).toHaveValue('Front');
   await page.getByLabel('Wide', { exact: true }).fill('12');

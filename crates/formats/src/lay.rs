@@ -172,7 +172,9 @@ fn offcuts(job: &Job, lay: &ClothLay) -> Vec<OffcutFile> {
         OffcutFile::Rect([x, y, width, height])
     };
     let shape = |left: LeftShape| OffcutFile::Polygon(left.corners.iter().map(|p| [to(p.x), to(p.y)]).collect());
-    left_whole(job, lay).into_iter().map(rect).chain(left_shaped(job, lay).into_iter().map(shape)).collect()
+    // One with a hole in it is no outline.
+    let shaped = left_shaped(job, lay).into_iter().filter(|left| left.scrap.flaws.is_empty()).map(shape);
+    left_whole(job, lay).into_iter().map(rect).chain(shaped).collect()
 }
 
 fn freed(those: &[Freed]) -> Vec<String> {

@@ -434,7 +434,7 @@ fn a_thing_is_of_the_cloth_that_is_named() {
         }
     }
     let refused = |text: &str| read(text).expect_err("refused").to_string();
-    assert!(refused("half a yard of gingham").contains("no cloth here that is called “gingham”"));
+    assert!(refused("half a yard of gingham").contains("no cloth called “gingham” here"));
     assert!(refused("some of canvas").contains("not understood"));
     assert_eq!(read_of_cloths("half a yard", &["Canvas"], System::Inches).map(|t| t.len()), Ok(1));
 }

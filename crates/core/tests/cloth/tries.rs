@@ -77,7 +77,7 @@ fn two_cloths_change_places_everywhere() {
 #[rstest]
 #[case(keep("Second"), "are saved already")]
 #[case(take("Tenth"), "“Tenth” is no longer there")]
-#[case(Edit::ForgetTry { name: "Tenth".into() }, "no try")]
+#[case(Edit::ForgetTry { name: "Tenth".into() }, "no longer there")]
 #[case(swap("moss", "silk"), "no cloth “silk”")]
 #[case(keep(&"long ".repeat(40)), "characters")]
 fn what_cannot_be_says_why(#[case] edit: Edit, #[case] why: &str) {

@@ -401,8 +401,8 @@ fn cloths_that_are_chosen_are_advised_on() {
         notices.into_iter().map(|n| n.text).collect::<Vec<_>>().join(" ")
     };
     let backed = [bag("backing_cloth", "interfacing"), bag("backing", "full-size")];
-    assert!(said("cotton", &[]).contains("usually backed"));
-    assert!(!said("cotton", &backed).contains("usually backed"));
+    assert!(said("cotton", &[]).contains("usually needs interfacing"));
+    assert!(!said("cotton", &backed).contains("usually needs interfacing"));
     assert!(!said("canvas", &[]).contains("stands by itself"));
     assert!(said("canvas", &backed).contains("adds bulk in its seams"));
     assert!(said("vinyl", &backed).contains("melts under the iron"));

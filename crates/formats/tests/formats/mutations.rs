@@ -207,7 +207,7 @@ fn a_file_is_what_its_content_says() {
         assert_eq!(FileKind::of(bytes), kind, "{}", String::from_utf8_lossy(bytes));
     }
     let found = read_file(b"2 x 15 x 16 outer", "list.svg", System::Inches, None).expect("read");
-    assert!(found.notes.iter().any(|n| n.contains("the file is text")), "{:?}", found.notes);
+    assert!(found.notes.iter().any(|n| n.contains("The file is text")), "{:?}", found.notes);
 }
 
 /// What was seen to end the program, each refused by name and in no time.
@@ -247,7 +247,7 @@ fn what_is_too_much_is_refused_by_name() {
     let many = format!("<svg xmlns=\"http://www.w3.org/2000/svg\"><path d=\"M0 0 {zigzag}Z\"/></svg>");
     assert!(refused(many.as_bytes()).contains("more than 100000 corners"));
     assert!(refused("a\n".repeat(500_000).as_bytes()).contains("500000 lines. Bofta reads at most 5000"));
-    assert!(refused("2 x 3 x 4 panel\n".repeat(900).as_bytes()).contains("900 pieces: at most 400"));
+    assert!(refused("2 x 3 x 4 panel\n".repeat(900).as_bytes()).contains("900 pieces. A list can have at most 400"));
     assert!(refused(&vec![b' '; 21 << 20]).contains("21 MB large: at most 20"));
     assert!(refused(b"").contains("nothing in it"));
     // Two thousand lines that state the seam take no longer than any.

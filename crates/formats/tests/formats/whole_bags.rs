@@ -286,7 +286,7 @@ fn nothing_that_is_given_is_lost() {
     assert!(all.iter().any(|p| p.starts_with("2 outer-panel 11.5 ×")), "{all:?}");
     let text = r#"{ "format": "bofta-bag", "version": 1, "units": "in", "family": "tote", "sizes": { "lining": "border", "mouth": "bound" } }"#;
     let problem = read_bag(text).expect_err("refused").to_string();
-    assert!(problem.contains("sizes.lining") && problem.contains("do not go together"), "{problem}");
+    assert!(problem.contains("sizes.lining") && problem.contains("can’t be used together"), "{problem}");
 }
 
 /// Webbing from the base up is bought by the length: 22 + 2 (13 + 2 + ½) = 53, twice; and no piece is cut for it.

@@ -617,9 +617,9 @@ fn what_cannot_be_begun_is_refused_by_name() {
     refused(json!({ "find": "pumpkin", "which": { "usual": "hat" }, "percent": 100 }), 422, "hat");
     refused(json!({ "find": "pumpkin", "which": { "shelf": "no-such-bag" }, "percent": 100 }), 404, "not on the shelf");
     refused(json!({ "find": "pumpkin", "which": usual, "percent": 77 }), 422, "65");
-    refused(json!({ "find": "no such cloth", "which": usual, "percent": 100 }), 422, "cannot be made");
+    refused(json!({ "find": "no such cloth", "which": usual, "percent": 100 }), 422, "no longer have enough");
     refused(json!({ "find": "holds 9 x 9", "which": usual, "percent": 100 }), 422, "centimetres");
-    refused(json!({ "find": "snowdrop", "which": usual, "percent": 100 }), 422, "cannot be made");
+    refused(json!({ "find": "snowdrop", "which": usual, "percent": 100 }), 422, "no longer have enough");
     let (status, none) = server.get("/api/cupboard/makes?find=no%20such%20cloth");
     assert_eq!((status, &none["cloths"], &none["makes"]), (200, &json!(0), &json!([])), "{none}");
     let (status, body) = server.get("/api/cupboard/makes?look=pumpkin");

@@ -253,7 +253,7 @@ fn a_piece_is_placed_on_its_print() {
     assert_eq!(server.get("/api/projects/flower-show-tote/pieces/sail/print").0, 404);
     let (status, refused) = server.get("/api/projects/flower-show-tote/pieces/lining-panel/print");
     assert_eq!(status, 409);
-    assert!(refused["message"].as_str().is_some_and(|m| m.contains("measure one repeat")), "{refused}");
+    assert!(refused["message"].as_str().is_some_and(|m| m.contains("Measure one repeat")), "{refused}");
 }
 
 /// What is called proven carries its reason, and the lay that is taken away its certificate, which is checked.

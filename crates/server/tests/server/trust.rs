@@ -307,7 +307,7 @@ fn a_second_server_on_the_same_folder_is_refused() {
         .output()
         .expect("it runs");
     assert_eq!(second.status.code(), Some(2));
-    assert!(String::from_utf8_lossy(&second.stderr).contains("serves"), "{second:?}");
+    assert!(String::from_utf8_lossy(&second.stderr).contains("already running"), "{second:?}");
     assert_eq!(server.get("/api/projects").0, 200);
     let copy = folder.path().join("copy.db");
     let restore =

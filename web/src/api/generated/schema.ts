@@ -3000,7 +3000,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -3027,7 +3027,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description It stands against how things are now. */
+            /** @description The request conflicts with the present state. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -3045,7 +3045,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description What is kept cannot be read, or a field cannot stand. */
+            /** @description The stored document can’t be read, or a field is not valid. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3054,7 +3054,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -3112,7 +3112,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -3139,7 +3139,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description It stands against how things are now. */
+            /** @description The request conflicts with the present state. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -3157,7 +3157,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description What is kept cannot be read, or a field cannot stand. */
+            /** @description The stored document can’t be read, or a field is not valid. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3166,7 +3166,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -3222,7 +3222,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -3249,7 +3249,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -3312,7 +3312,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -3348,7 +3348,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -3408,7 +3408,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -3462,7 +3462,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -3518,7 +3518,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -3545,7 +3545,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -3604,7 +3604,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -3640,7 +3640,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -3700,7 +3700,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -3763,7 +3763,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -3825,7 +3825,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -3852,7 +3852,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description It stands against how things are now. */
+            /** @description The request conflicts with the present state. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -3897,7 +3897,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -3953,7 +3953,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -3980,7 +3980,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description It stands against how things are now. */
+            /** @description The request conflicts with the present state. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -3998,7 +3998,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description What is kept cannot be read, or a field cannot stand. */
+            /** @description The stored document can’t be read, or a field is not valid. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4007,7 +4007,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -4065,7 +4065,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -4092,7 +4092,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description It stands against how things are now. */
+            /** @description The request conflicts with the present state. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -4110,7 +4110,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description What is kept cannot be read, or a field cannot stand. */
+            /** @description The stored document can’t be read, or a field is not valid. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4119,7 +4119,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -4177,7 +4177,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -4204,7 +4204,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description It stands against how things are now. */
+            /** @description The request conflicts with the present state. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -4222,7 +4222,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description What is kept cannot be read, or a field cannot stand. */
+            /** @description The stored document can’t be read, or a field is not valid. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4231,7 +4231,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -4287,7 +4287,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -4314,7 +4314,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description It stands against how things are now. */
+            /** @description The request conflicts with the present state. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -4332,7 +4332,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description What is kept cannot be read, or a field cannot stand. */
+            /** @description The stored document can’t be read, or a field is not valid. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4341,7 +4341,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -4407,7 +4407,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -4461,7 +4461,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -4521,7 +4521,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -4575,7 +4575,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -4631,7 +4631,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -4658,7 +4658,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -4714,7 +4714,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -4741,7 +4741,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description It stands against how things are now. */
+            /** @description The request conflicts with the present state. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -4759,7 +4759,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description What is kept cannot be read, or a field cannot stand. */
+            /** @description The stored document can’t be read, or a field is not valid. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4768,7 +4768,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -4826,7 +4826,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -4871,7 +4871,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description What is kept cannot be read, or a field cannot stand. */
+            /** @description The stored document can’t be read, or a field is not valid. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4880,7 +4880,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -4936,7 +4936,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -4963,7 +4963,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -5026,7 +5026,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -5053,7 +5053,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A field cannot stand. */
+            /** @description A field is not valid. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -5062,7 +5062,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -5122,7 +5122,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -5176,7 +5176,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -5238,7 +5238,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -5265,7 +5265,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description It stands against how things are now. */
+            /** @description The request conflicts with the present state. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -5310,7 +5310,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -5366,7 +5366,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -5411,7 +5411,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description What is kept cannot be read, or a field cannot stand. */
+            /** @description The stored document can’t be read, or a field is not valid. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -5420,7 +5420,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -5478,7 +5478,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -5505,7 +5505,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description It stands against how things are now. */
+            /** @description The request conflicts with the present state. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -5523,7 +5523,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description What is kept cannot be read, or a field cannot stand. */
+            /** @description The stored document can’t be read, or a field is not valid. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -5532,7 +5532,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -5588,7 +5588,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -5615,7 +5615,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -5675,7 +5675,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -5729,7 +5729,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -5785,7 +5785,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -5812,7 +5812,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description It stands against how things are now. */
+            /** @description The request conflicts with the present state. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -5830,7 +5830,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description What is kept cannot be read, or a field cannot stand. */
+            /** @description The stored document can’t be read, or a field is not valid. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -5839,7 +5839,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -5902,7 +5902,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -5929,7 +5929,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A field cannot stand. */
+            /** @description A field is not valid. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -5938,7 +5938,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -5998,7 +5998,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -6052,7 +6052,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -6110,7 +6110,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -6137,7 +6137,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description It stands against how things are now. */
+            /** @description The request conflicts with the present state. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -6155,7 +6155,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description What is kept cannot be read, or a field cannot stand. */
+            /** @description The stored document can’t be read, or a field is not valid. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6164,7 +6164,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -6220,7 +6220,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -6247,7 +6247,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description It stands against how things are now. */
+            /** @description The request conflicts with the present state. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -6265,7 +6265,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description What is kept cannot be read, or a field cannot stand. */
+            /** @description The stored document can’t be read, or a field is not valid. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6274,7 +6274,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -6332,7 +6332,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -6377,7 +6377,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description What is kept cannot be read, or a field cannot stand. */
+            /** @description The stored document can’t be read, or a field is not valid. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6386,7 +6386,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -6444,7 +6444,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -6471,7 +6471,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description It stands against how things are now. */
+            /** @description The request conflicts with the present state. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -6489,7 +6489,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description What is kept cannot be read, or a field cannot stand. */
+            /** @description The stored document can’t be read, or a field is not valid. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6498,7 +6498,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -6559,7 +6559,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -6622,7 +6622,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A field cannot stand. */
+            /** @description A field is not valid. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6631,7 +6631,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -6690,7 +6690,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -6735,7 +6735,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description What is kept cannot be read, or a field cannot stand. */
+            /** @description The stored document can’t be read, or a field is not valid. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6744,7 +6744,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -6806,7 +6806,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -6878,7 +6878,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -6936,7 +6936,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -6981,7 +6981,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description What is kept cannot be read, or a field cannot stand. */
+            /** @description The stored document can’t be read, or a field is not valid. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6990,7 +6990,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -7048,7 +7048,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7075,7 +7075,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description It stands against how things are now. */
+            /** @description The request conflicts with the present state. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -7093,7 +7093,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description What is kept cannot be read, or a field cannot stand. */
+            /** @description The stored document can’t be read, or a field is not valid. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7102,7 +7102,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -7164,7 +7164,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7236,7 +7236,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -7294,7 +7294,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7321,7 +7321,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description It stands against how things are now. */
+            /** @description The request conflicts with the present state. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -7339,7 +7339,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description What is kept cannot be read, or a field cannot stand. */
+            /** @description The stored document can’t be read, or a field is not valid. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7348,7 +7348,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -7406,7 +7406,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7451,7 +7451,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description What is kept cannot be read, or a field cannot stand. */
+            /** @description The stored document can’t be read, or a field is not valid. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7460,7 +7460,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -7518,7 +7518,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7563,7 +7563,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description What is kept cannot be read, or a field cannot stand. */
+            /** @description The stored document can’t be read, or a field is not valid. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7572,7 +7572,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -7630,7 +7630,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7657,7 +7657,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description It stands against how things are now. */
+            /** @description The request conflicts with the present state. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -7684,7 +7684,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -7742,7 +7742,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7769,7 +7769,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description It stands against how things are now. */
+            /** @description The request conflicts with the present state. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -7796,7 +7796,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -7859,7 +7859,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7886,7 +7886,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description It stands against how things are now. */
+            /** @description The request conflicts with the present state. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -7931,7 +7931,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -7989,7 +7989,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -8034,7 +8034,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description What is kept cannot be read, or a field cannot stand. */
+            /** @description The stored document can’t be read, or a field is not valid. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8043,7 +8043,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -8114,7 +8114,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -8141,7 +8141,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description It stands against how things are now. */
+            /** @description The request conflicts with the present state. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -8186,7 +8186,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -8245,7 +8245,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -8290,7 +8290,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description What is kept cannot be read, or a field cannot stand. */
+            /** @description The stored document can’t be read, or a field is not valid. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8299,7 +8299,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -8358,7 +8358,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -8403,7 +8403,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description What is kept cannot be read, or a field cannot stand. */
+            /** @description The stored document can’t be read, or a field is not valid. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8412,7 +8412,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -8474,7 +8474,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -8501,7 +8501,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description It stands against how things are now. */
+            /** @description The request conflicts with the present state. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -8546,7 +8546,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -8608,7 +8608,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -8671,7 +8671,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A field cannot stand. */
+            /** @description A field is not valid. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8680,7 +8680,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -8736,7 +8736,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -8763,7 +8763,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description It stands against how things are now. */
+            /** @description The request conflicts with the present state. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -8781,7 +8781,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description What is kept cannot be read, or a field cannot stand. */
+            /** @description The stored document can’t be read, or a field is not valid. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8790,7 +8790,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -8852,7 +8852,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -8879,7 +8879,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description It stands against how things are now. */
+            /** @description The request conflicts with the present state. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -8915,7 +8915,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A field cannot stand. */
+            /** @description A field is not valid. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8924,7 +8924,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -8982,7 +8982,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9009,7 +9009,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description It stands against how things are now. */
+            /** @description The request conflicts with the present state. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -9027,7 +9027,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description What is kept cannot be read, or a field cannot stand. */
+            /** @description The stored document can’t be read, or a field is not valid. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9036,7 +9036,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -9095,7 +9095,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9140,7 +9140,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description What is kept cannot be read, or a field cannot stand. */
+            /** @description The stored document can’t be read, or a field is not valid. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9149,7 +9149,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -9211,7 +9211,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9274,7 +9274,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A field cannot stand. */
+            /** @description A field is not valid. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9283,7 +9283,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -9341,7 +9341,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9368,7 +9368,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description It stands against how things are now. */
+            /** @description The request conflicts with the present state. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -9386,7 +9386,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description What is kept cannot be read, or a field cannot stand. */
+            /** @description The stored document can’t be read, or a field is not valid. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9395,7 +9395,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -9457,7 +9457,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9520,7 +9520,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A field cannot stand. */
+            /** @description A field is not valid. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9529,7 +9529,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -9587,7 +9587,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9632,7 +9632,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description What is kept cannot be read, or a field cannot stand. */
+            /** @description The stored document can’t be read, or a field is not valid. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9641,7 +9641,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -9712,7 +9712,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9766,7 +9766,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
@@ -9822,7 +9822,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A page of another site asked. */
+            /** @description Another site’s page made this request. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9849,7 +9849,7 @@ export interface operations {
                     "application/json": components["schemas"]["ApiErrorBody"];
                 };
             };
-            /** @description A fault of the program. */
+            /** @description Something went wrong in the program. */
             500: {
                 headers: {
                     [name: string]: unknown;
