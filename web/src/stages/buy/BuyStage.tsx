@@ -46,7 +46,7 @@ export function BuyStage() {
           <span className="hidden print:inline">{view.name}: </span>Buy
         </h1>
         <p className="flex-1 text-soft max-sm:order-last max-sm:basis-full">
-          in the steps the shop cuts, needs rounded up
+          Rounded up to the lengths a shop cuts
         </p>
         <button type="button" className="btn print:hidden" onClick={copy}>
           <Copy size={16} /> {copied ? 'Copied' : 'Copy the list'}
