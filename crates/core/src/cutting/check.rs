@@ -20,8 +20,8 @@ pub struct StatedCut {
     pub frees: Vec<String>,
 }
 
-/// How far a line may be beside an edge and still be that edge: 0.3 mm, the width of a pencil's line.
-const NEAR: f64 = 0.3 * Length::MILLIMETRE.0 as f64;
+/// How far a line may be beside an edge and still be that edge: 1/64 in, the finest a cut beside a shaped piece is read to.
+const NEAR: f64 = Length::INCH.0 as f64 / 64.0;
 
 /// A piece on the cloth, and the copies that come off with it.
 struct Lying {
@@ -71,6 +71,10 @@ pub fn cut_faults(job: &Job, on: &ClothLay, cuts: &[StatedCut]) -> Vec<String> {
             }
             if !cut.outline && !piece.freed && !is_cut_round(&piece.outline, &lines) {
                 faults.push(format!("{at} frees {label}, which still hangs on the cloth"));
+            }
+            if cut.outline {
+                // What was cut out leaves its edge to what lies beside it.
+                lines.extend(piece.outline.exterior().lines());
             }
             piece.freed = true;
         }
@@ -131,7 +135,7 @@ fn edges_of_the_cloth(cloth: &Cloth, on: &ClothLay) -> Vec<Line<f64>> {
     around(cloth, on).iter().flat_map(|p| p.exterior().lines().collect::<Vec<_>>()).collect()
 }
 
-/// Whether a stretch of `line` lies within `shape`, further from its edges than a pencil's line.
+/// Whether a stretch of `line` lies within `shape`, further from its edges than a cut may be off.
 fn runs_through(line: &Line<f64>, shape: &Polygon<f64>) -> bool {
     const SAMPLES: u32 = 400;
     let edge = shape.exterior();
