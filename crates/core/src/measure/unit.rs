@@ -1,6 +1,7 @@
 //! Units and numbers in words, as people type them in fields, in lists and of the cloth they have: one table for all three.
 
 use super::Length;
+use super::words::{ONES, TENS};
 
 /// A unit of length.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
@@ -57,39 +58,12 @@ impl Unit {
             Self::Metre => "m",
         }
     }
-
-    /// Whether cloth is bought by it, so that a part of one is said: half a yard.
-    pub const fn is_bought_by(self) -> bool {
-        matches!(self, Self::Yard | Self::Metre)
-    }
 }
 
 /// A whole number in words, from one to ninety-nine, or `hundred`; `dozen` is twelve.
 pub fn number_word(word: &str) -> Option<u32> {
-    const ONES: [&str; 19] = [
-        "one",
-        "two",
-        "three",
-        "four",
-        "five",
-        "six",
-        "seven",
-        "eight",
-        "nine",
-        "ten",
-        "eleven",
-        "twelve",
-        "thirteen",
-        "fourteen",
-        "fifteen",
-        "sixteen",
-        "seventeen",
-        "eighteen",
-        "nineteen",
-    ];
-    const TENS: [&str; 8] = ["twenty", "thirty", "forty", "fifty", "sixty", "seventy", "eighty", "ninety"];
-    let one = |word: &str| ONES.iter().position(|w| *w == word).map(|n| n as u32 + 1);
-    let ten = |word: &str| TENS.iter().position(|w| *w == word).map(|n| (n as u32 + 2) * 10);
+    let one = |word: &str| ONES[1..].iter().position(|w| *w == word).map(|n| n as u32 + 1);
+    let ten = |word: &str| TENS[2..].iter().position(|w| *w == word).map(|n| (n as u32 + 2) * 10);
     match word {
         "dozen" => Some(12),
         "hundred" => Some(100),

@@ -1,6 +1,6 @@
 //! Measures in words, for those who hear the screen: "three and a half inches".
 
-const ONES: [&str; 20] = [
+pub(super) const ONES: [&str; 20] = [
     "zero",
     "one",
     "two",
@@ -22,7 +22,8 @@ const ONES: [&str; 20] = [
     "eighteen",
     "nineteen",
 ];
-const TENS: [&str; 10] = ["", "", "twenty", "thirty", "forty", "fifty", "sixty", "seventy", "eighty", "ninety"];
+pub(super) const TENS: [&str; 10] =
+    ["", "", "twenty", "thirty", "forty", "fifty", "sixty", "seventy", "eighty", "ninety"];
 
 /// A whole number below a thousand in words; figures beyond.
 pub(super) fn whole(n: i64) -> String {
