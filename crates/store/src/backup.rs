@@ -151,7 +151,9 @@ pub fn restore(_held: &Held, folder: &Path, name: &str, from: &Path) -> Result<O
     // From here on the copy is what counts, however this ends: opening the database goes on where it was broken off.
     let note = restoring(&present);
     let part = PathBuf::from(format!("{}.part", note.display()));
-    std::fs::write(&part, aside.to_string_lossy().as_bytes()).map_err(file(&part))?;
+    // By its name alone: the folder may be moved before it is opened again.
+    let name_aside = aside.file_name().unwrap_or_default().to_string_lossy().into_owned();
+    std::fs::write(&part, name_aside).map_err(file(&part))?;
     File::open(&part).and_then(|f| f.sync_all()).map_err(file(&part))?;
     std::fs::rename(&part, &note).map_err(file(&note))?;
     flush_folder(&note)?;
@@ -172,7 +174,7 @@ fn restoring(present: &Path) -> PathBuf {
 pub(crate) fn finish_restoring(present: &Path) -> Result<(), StoreError> {
     let note = restoring(present);
     let aside = match std::fs::read_to_string(&note) {
-        Ok(aside) => PathBuf::from(aside),
+        Ok(name) => present.with_file_name(name),
         Err(e) if e.kind() == std::io::ErrorKind::NotFound => return Ok(()),
         Err(why) => return Err(file(&note)(why)),
     };

@@ -5,7 +5,7 @@ use crate::cloth::{Cloth, Form};
 use crate::lay::{ClothLay, Job, as_it_lies};
 use crate::measure::Length;
 use crate::shape::Point;
-use geo::algorithm::{Area, BooleanOps, Contains};
+use geo::algorithm::{Area, BooleanOps, BoundingRect, Contains};
 use geo::line_measures::{Distance, Euclidean};
 use geo::{Coord, Line, LineString, MultiPolygon, Polygon};
 
@@ -139,6 +139,15 @@ fn edges_of_the_cloth(cloth: &Cloth, on: &ClothLay) -> Vec<Line<f64>> {
 fn runs_through(line: &Line<f64>, shape: &Polygon<f64>) -> bool {
     const SAMPLES: u32 = 400;
     let edge = shape.exterior();
+    // Of thousands of pieces few lie where a cut runs.
+    let near = shape.bounding_rect().is_some_and(|around| {
+        let within = |a: f64, b: f64, low: f64, high: f64| a.max(b) > low && a.min(b) < high;
+        let (low, high) = (around.min(), around.max());
+        within(line.start.x, line.end.x, low.x, high.x) && within(line.start.y, line.end.y, low.y, high.y)
+    });
+    if !near {
+        return false;
+    }
     let length = (line.end.x - line.start.x).hypot(line.end.y - line.start.y);
     // At the middles of the stretches between all its crossings with the outline, and at even steps.
     let mut stops: Vec<f64> = (0..=SAMPLES).map(|n| f64::from(n) / f64::from(SAMPLES)).collect();

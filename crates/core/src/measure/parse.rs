@@ -264,7 +264,7 @@ impl Ratio {
         Self { over, under, sign: None }
     }
 
-    /// A thousand inches and more are no size of a bag, so that 9,125 in is 9⅛ in, and 1,000 in is nothing anybody means.
+    /// Whether the sign may separate thousands. No bag measures a thousand inches, so 9,125 in can only be 9⅛ in.
     fn is_in_thousands(&self, unit: Unit) -> bool {
         match (self.sign, unit) {
             (None, _) | (_, Unit::Metre) => false,

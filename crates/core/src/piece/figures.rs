@@ -1,4 +1,4 @@
-//! The figures to cut a piece by that is no rectangle, in words: for the card, the sheet, the table and the list.
+//! The figures for cutting a piece that is not a rectangle, in words, for the card, the cut sheet and the tables.
 
 use super::{Figure, Piece};
 use crate::measure::{Length, Ruler};

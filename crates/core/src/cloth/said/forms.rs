@@ -106,8 +106,8 @@ pub(super) fn pre_cut(said: &str, system: System) -> Option<Read> {
     Some(thing(count, HandForm::Sheet { length, width }))
 }
 
-/// `A3`, `2 A4 sheets`: cloth for printing and felt are sold in the sizes of paper (ISO 216). The long side runs along the
-/// selvedge, as it is told.
+/// `A3`, `2 A4 sheets`: cloth for printing and felt are sold in the sizes of paper (ISO 216). Bofta takes the
+/// long side along the selvedge, and shows the size that way round.
 pub(super) fn paper_size(said: &str, _: System) -> Option<Read> {
     const SIZES: [(&str, i64, i64); 6] =
         [("a0", 1189, 841), ("a1", 841, 594), ("a2", 594, 420), ("a3", 420, 297), ("a4", 297, 210), ("a5", 210, 148)];

@@ -210,7 +210,7 @@ impl Nest {
             if folded && !first {
                 continue;
             }
-            // Pins can leave numbers free that do not follow each other: such copies are no pair.
+            // A pair takes two consecutive numbers, and pinned copies can leave gaps between the free ones.
             let most_pairs = if folded { job.free_pairs(item.piece) } else { 0 };
             let copies = match (folded, item.flipped) {
                 (true, _) => (faces(false), faces(true)),

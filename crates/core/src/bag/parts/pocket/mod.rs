@@ -154,7 +154,7 @@ impl AddedPocket {
     }
 
     /// The last division takes what the pocket is wider or narrower than all of them; where nothing would be left of it,
-    /// all of them are spread anew in their proportion. Each keeps what it is fuller.
+    /// all of them are scaled in proportion. Each keeps its fullness.
     fn settle_divisions(&mut self, system: System) {
         let sum: Length = self.divisions.iter().copied().sum();
         let more = self.width - sum;
